@@ -1,0 +1,147 @@
+import { chmodSync, mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { chromium } from '@playwright/test';
+import { buildIfStale } from '../setup/build';
+import { startCluster } from '../setup/cluster';
+import { prepareDatabase } from '../setup/database';
+import { serve } from '../setup/serve';
+import { changeDesign } from '../src/core/design/change-design';
+import { newDesign } from '../src/core/design/new-design';
+import { halfWaveNetwork } from '../src/core/ladder/half-wave';
+import { loadLine, stagesCurve } from '../src/core/predict/curves';
+import { predict } from '../src/core/predict/predict';
+import { whatHelpsMost } from '../src/core/predict/what-helps';
+import { integrateLadder } from '../tests/reference/smooth-diode-ladder';
+
+/** `npm run bench`: how fast the core and the built application are, as ratios within one run. */
+
+const FRAME_MILLISECONDS = 16;
+const COLD_START_MILLISECONDS = 3000;
+
+const median = (values: number[]) => [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)];
+const say = (line: string) => process.stdout.write(`${line}\n`);
+const verdict = (measured: number, limit: number) =>
+  `${measured.toFixed(1)} ms, ${(limit / measured).toFixed(1)} times within ${limit} ms${measured > limit ? '  OVER' : ''}`;
+
+/** Median milliseconds of a task over its repetitions, after a warm-up. */
+function time(repetitions: number, task: () => void): number {
+  for (let warm = 0; warm < Math.min(20, repetitions); warm += 1) task();
+  return median(
+    Array.from({ length: repetitions }, () => {
+      const start = performance.now();
+      task();
+      return performance.now() - start;
+    }),
+  );
+}
+
+function benchCore(): void {
+  say('Core: everything one keystroke asks for (prediction, what helps, both curves)');
+  say('  stages      ms   against 2 stages');
+  let base = 0;
+  for (const stages of [2, 4, 8, 16, 20, 32]) {
+    const design = {
+      ...changeDesign(newDesign('bench'), { path: '$.ladder.stages', value: stages }),
+      load: { kind: 'current' as const, amps: 2e-5 },
+    };
+    const milliseconds = time(60, () => {
+      const { optimumStages } = predict(design);
+      whatHelpsMost(design);
+      loadLine(design);
+      stagesCurve(design, [stages, optimumStages ?? stages]);
+    });
+    base ||= milliseconds;
+    say(`  ${String(stages).padStart(6)} ${milliseconds.toFixed(2).padStart(7)}   ${(milliseconds / base).toFixed(2)}`);
+  }
+
+  const stages = 1;
+  const x = 0.05;
+  const network = halfWaveNetwork(stages, 1);
+  const loadAmps = (x * 2 * stages) / 1.5;
+  const integrated = time(1, () =>
+    integrateLadder(network, {
+      peakVolts: 1,
+      frequencyHertz: 1,
+      loadAmps,
+      diodeOhms: 2e-4,
+      softVolts: 2e-5,
+      start: [1, 2],
+      cycles: 11 * stages ** 2,
+    }),
+  );
+  const base1 = newDesign('one stage');
+  const design = {
+    ...base1,
+    driver: { ...base1.driver, positivePeakVolts: 1, frequencyHertz: 1, seriesOhms: 0 },
+    ladder: {
+      ...base1.ladder,
+      stages,
+      capacitor: { ...base1.ladder.capacitor, farads: 1 },
+      diode: { ...base1.ladder.diode, forwardVolts: 0, junctionFarads: 0 },
+    },
+    load: { kind: 'current' as const, amps: loadAmps },
+  };
+  const predicted = time(200, () => predict(design));
+  say(
+    `One stage settled: closed form ${predicted.toFixed(3)} ms, odex ${integrated.toFixed(0)} ms, ratio ${Math.round(integrated / predicted)}`,
+  );
+}
+
+/** Time from a keystroke to the changed page, the browser's own work included, and from launch to the first usable screen. */
+async function benchApplication(): Promise<void> {
+  const folder = mkdtempSync(path.join(tmpdir(), 'eager-ladder-bench-'));
+  chmodSync(folder, 0o755);
+  await buildIfStale();
+  const cluster = await startCluster(path.join(folder, 'postgres'));
+  try {
+    await prepareDatabase(cluster.url, { demo: true });
+    const launched = performance.now();
+    const served = await serve(cluster.url, 4400);
+    const answered = performance.now() - launched;
+    const browser = await chromium.launch({
+      executablePath: '/usr/bin/chromium',
+      args: ['--no-sandbox', '--disable-gpu'],
+    });
+    const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+    await page.addInitScript(() => window.localStorage.setItem('eager-ladder-cautions-read', 'yes'));
+    const opening = performance.now();
+    await page.goto(served.address);
+    await page.getByRole('link', { name: 'Flocking applicator' }).waitFor();
+    const shelf = performance.now() - opening;
+    await page.getByRole('link', { name: 'Flocking applicator' }).click();
+    await page.locator('[data-part]').first().waitFor();
+    say(
+      `Cold start to the shelf (server ${answered.toFixed(0)} ms, page ${shelf.toFixed(0)} ms): ${verdict(answered + shelf, COLD_START_MILLISECONDS)}`,
+    );
+
+    await page.getByRole('textbox', { name: 'Stages', exact: true }).fill('20');
+    await page.waitForTimeout(1500);
+    const strokes = await page.getByLabel('Each capacitor').evaluate(async (field: HTMLInputElement) => {
+      const set = Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value')!.set!;
+      const figure = document.querySelector('[data-figure=mean]')!;
+      const times: number[] = [];
+      for (let stroke = 0; stroke < 60; stroke += 1) {
+        const before = figure.textContent;
+        set.call(field, `${560 + stroke * 3}p`);
+        const start = performance.now();
+        field.dispatchEvent(new Event('input', { bubbles: true }));
+        while (figure.textContent === before && performance.now() - start < 200) await Promise.resolve();
+        // Layout and style count as well: reading a position makes the browser finish them.
+        document.querySelector('[data-part]')!.getBoundingClientRect();
+        times.push(performance.now() - start);
+        await new Promise((resolve) => setTimeout(resolve, 60));
+      }
+      return times.slice(10);
+    });
+    say(`Keystroke to updated screen, 20 stages, median: ${verdict(median(strokes), FRAME_MILLISECONDS)}`);
+    await browser.close();
+    await served.stop();
+  } finally {
+    await cluster.stop();
+    rmSync(folder, { recursive: true, force: true });
+  }
+}
+
+benchCore();
+await benchApplication();

@@ -1,0 +1,74 @@
+import path from 'node:path';
+import { chromium, type Page } from '@playwright/test';
+
+/**
+ * Takes the pictures of docs/screenshots from the demo data of a running
+ * application: `npm run screenshots -- http://127.0.0.1:4180`.
+ */
+const address = process.argv[2] ?? 'http://127.0.0.1:4180';
+
+type Shot = {
+  file: string;
+  theme: 'light' | 'dark';
+  width: number;
+  height: number;
+  show: (page: Page) => Promise<void>;
+};
+
+const open = (name: string) => async (page: Page) => {
+  await page.getByRole('link', { name }).click();
+  await page.locator('[data-part]').first().waitFor();
+};
+
+const SHOTS: Shot[] = [
+  { file: 'shelf', theme: 'light', width: 1280, height: 800, show: async () => undefined },
+  {
+    file: 'design',
+    theme: 'light',
+    width: 1280,
+    height: 800,
+    show: async (page) => {
+      await open('Flocking applicator')(page);
+      await page.locator('[data-part=C2]').click();
+    },
+  },
+  {
+    file: 'design-dark-falls-short',
+    theme: 'dark',
+    width: 1280,
+    height: 800,
+    show: async (page) => {
+      await open('Dust-plate precipitator')(page);
+      await page.getByRole('tab', { name: 'Stages' }).click();
+    },
+  },
+  {
+    file: 'figure-opened',
+    theme: 'light',
+    width: 1280,
+    height: 800,
+    show: async (page) => {
+      await open('teaching tripler')(page);
+      await page.locator('[data-link=input]').click();
+      await page.locator('[data-figure=droopByCapacitors]').click();
+    },
+  },
+  { file: 'telephone', theme: 'light', width: 390, height: 844, show: open('Electrospinning bench pair') },
+];
+
+const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu'] });
+for (const shot of SHOTS) {
+  const context = await browser.newContext({
+    viewport: { width: shot.width, height: shot.height },
+    colorScheme: shot.theme,
+    reducedMotion: 'reduce',
+  });
+  const page = await context.newPage();
+  await page.addInitScript(() => window.localStorage.setItem('eager-ladder-cautions-read', 'yes'));
+  await page.goto(address, { waitUntil: 'networkidle' });
+  await shot.show(page);
+  await page.waitForTimeout(500);
+  await page.screenshot({ path: path.join(import.meta.dirname, `${shot.file}.png`) });
+  await context.close();
+}
+await browser.close();

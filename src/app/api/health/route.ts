@@ -1,0 +1,13 @@
+import { pool } from '@/server/pool';
+
+export const dynamic = 'force-dynamic';
+
+/** Answers once the application and its database both do. */
+export async function GET(): Promise<Response> {
+  try {
+    await pool().query('SELECT 1 FROM designs LIMIT 1');
+    return Response.json({ ready: true });
+  } catch {
+    return Response.json({ ready: false }, { status: 503 });
+  }
+}

@@ -1,0 +1,199 @@
+import type { Design } from '../design/design-schema';
+import { amplitudeVolts } from '../drive/drive';
+import { sayQuantity } from '../quantity/print-quantity';
+import type { Unit } from '../quantity/units';
+import { ladderOfDesign } from './ladder-of-design';
+import type { Prediction } from './prediction';
+
+/** The figures of the verdict that can be opened. */
+export const FIGURES = [
+  'noLoad',
+  'mean',
+  'droop',
+  'droopByCapacitors',
+  'droopBySource',
+  'ripple',
+  'power',
+  'energy',
+  'bleed',
+  'optimum',
+] as const;
+export type Figure = (typeof FIGURES)[number];
+
+/** How a figure comes about: the equation, the same with numbers, where it is from, where it holds, what is uncertain. */
+export type Explanation = {
+  equation: string;
+  withNumbers: string;
+  source: string;
+  validRange: string;
+  uncertain: string;
+  /** The same quantity by another convention or rule of thumb, named. */
+  besides: { name: string; value: string; why: string }[];
+};
+
+const say = (value: number | null, unit: Unit, digits = 4) =>
+  value === null ? 'no figure' : sayQuantity(value, unit, digits);
+
+/** The explanation of one figure of a prediction, in the symbols of docs/physics.md. */
+export function explain(figure: Figure, design: Design, prediction: Prediction): Explanation {
+  const { output, drive, energy, input } = prediction;
+  const ladder = ladderOfDesign(design);
+  const diodeCount = prediction.diodes.length;
+  const farads = design.ladder.capacitor.farads;
+  const forward = design.ladder.diode.forwardVolts;
+  const ladderAmps = (output.amps ?? 0) + (output.bleederAmps ?? 0);
+  const charge = ladderAmps / drive.frequencyHertz;
+  const unitDroop = charge / farads;
+  const strayFarads = design.ladder.strayFarads + design.ladder.diode.junctionFarads;
+  const peak = say(amplitudeVolts(drive), 'V');
+  const current = say(ladderAmps, 'A');
+  const whole = Number.isInteger(design.ladder.stages);
+
+  switch (figure) {
+    case 'noLoad':
+      return {
+        equation: 'V₀ = F · N · Vpk − N · Vf',
+        withNumbers: `F(${say(strayFarads, 'F', 2)} across each diode) · ${diodeCount} · ${peak} − ${diodeCount} · ${say(forward, 'V')} = ${say(output.noLoadVolts, 'V')}`,
+        source:
+          'Each diode lets its cathode climb by the peak across it less its drop. F by the exact capacitive ladder sum; continuum limit tanh(a)/a: Everhart and Lorrain, Review of Scientific Instruments 24, 1953.',
+        validRange: 'Sine drive, no current drawn, settled.',
+        uncertain:
+          'Junction and wiring capacitance are seldom known better than a factor of two; leakage is not counted.',
+        besides: [
+          {
+            name: 'Rule of thumb: peak times number of diodes',
+            value: say(output.idealNoLoadVolts, 'V'),
+            why: 'Counts neither strays nor diode drops nor any load.',
+          },
+        ],
+      };
+    case 'mean':
+      return {
+        equation: 'V = V₀ − droop − I · R_series',
+        withNumbers: `${say(output.noLoadVolts, 'V')} − ${say(output.terminalMeanVolts === null ? null : output.noLoadVolts - output.terminalMeanVolts, 'V')} − ${say(output.droopBySeriesResistorVolts, 'V')} = ${say(output.meanVolts, 'V')}`,
+        source: 'Charge bookkeeping; see droop. The mean over a cycle is what a dc meter shows.',
+        validRange: 'Up to two thirds of the no-load voltage lost; good to 30 %.',
+        uncertain: 'Ideal parts: 0.2 % of no-load. With source resistance: −5 % to +6.5 % of the droop.',
+        besides: [],
+      };
+    case 'droop':
+      return {
+        equation: 'droop = √(droop_C² + droop_R²) + I · R_series',
+        withNumbers: `√(${say(output.droopByCapacitorsVolts, 'V')}² + ${say(output.droopBySourceVolts, 'V')}²) + ${say(output.droopBySeriesResistorVolts, 'V')} = ${say(output.droopVolts, 'V')}`,
+        source: 'Heuristic join, checked against time-domain integration.',
+        validRange: 'Up to two thirds of no-load.',
+        uncertain: '−5 % to +6.5 % of the droop where source and capacitors matter alike.',
+        besides: [],
+      };
+    case 'droopByCapacitors':
+      return {
+        equation: whole
+          ? 'droop_C = F · [(I / f C)(2n³/3 + n²/2 + n/3) − κ Vpk x^1.5]'
+          : 'droop_C = F · [(I / f C)(k(k+1)(2k+1)/3 + (k+1)²/2) − κ Vpk x^1.5], N = 2k + 1',
+        withNumbers: `${current} / (${say(drive.frequencyHertz, 'Hz')} · ${say(farads, 'F')}) = ${say(unitDroop, 'V')}, times ${(ladder.lightLoad.droop * farads).toFixed(2)}, less the lift of wide pulses = ${say(output.droopByCapacitorsVolts, 'V')}`,
+        source: 'Derived by charge bookkeeping: each capacitor’s charge squared over fC; κ fitted to integration.',
+        validRange: 'Equal capacitors, sine, up to two thirds of no-load; exact as the load goes to zero.',
+        uncertain: 'Capacitor tolerance enters in full; class-2 ceramics lose capacitance with voltage.',
+        besides: [
+          {
+            name: 'Textbook droop, 2n³/3 + n²/2 − n/6',
+            value: say(output.textbookDroopVolts, 'V'),
+            why: 'Drop to the peak if all charge were drawn at one instant; the mean that a meter shows lies lower.',
+          },
+        ],
+      };
+    case 'droopBySource':
+      return {
+        equation: 'sin θ − θ cos θ = π (N/2) I Rs / Vpk;  droop_R = V₀ (1 − cos θ)',
+        withNumbers: `π · ${diodeCount / 2} · ${current} · ${say(drive.seriesOhms, 'Ω')} / ${peak} gives ${say(output.droopBySourceVolts, 'V')}`,
+        source: 'Derived: the source feeds narrow pulses around each peak.',
+        validRange: 'Resistance only; leakage inductance is not counted here.',
+        uncertain: 'Source resistance under pulses is rarely known; measure the input loaded and unloaded.',
+        besides: [],
+      };
+    case 'ripple':
+      return {
+        equation: 'ripple = (I / f C)[Σ(m + 1) − n θ / 2π] + strays, peak to peak',
+        withNumbers: `${say(unitDroop, 'V')} · ${(ladder.lightLoad.ripple * farads).toFixed(1)}, less charging time, with drive through strays = ${say(output.ripplePeakToPeakVolts, 'V')}`,
+        source: 'Derived: charge in and out of the smoothing column.',
+        validRange: 'Sine drive; within 0.6 % of integration (1.7 % for a single diode) for ideal parts.',
+        uncertain: 'Source resistance softens it; pick-up in the wiring adds to it.',
+        besides: [
+          {
+            name: 'As plus-or-minus',
+            value:
+              output.ripplePeakToPeakVolts === null
+                ? 'no figure'
+                : `± ${sayQuantity(output.ripplePeakToPeakVolts / 2, 'V')}`,
+            why: 'Half of peak to peak, as some books print it.',
+          },
+          {
+            name: 'Textbook ripple, n(n+1)/2, peak to peak',
+            value: say(output.textbookRipplePeakToPeakVolts, 'V'),
+            why: 'Takes charging as instantaneous.',
+          },
+        ],
+      };
+    case 'power':
+      return {
+        equation: 'P_in = V_terminal · I + N · Vf · I + Rs · I_rms²',
+        withNumbers: `${say(output.terminalMeanVolts, 'V')} · ${current} + ${diodeCount} · ${say(forward, 'V')} · ${current} + source loss = ${say(input.watts, 'W')}`,
+        source: 'Conservation of energy; an ideal ladder on a sine loses nothing itself.',
+        validRange: 'As for the mean. Losses in the driver and transformer come on top.',
+        uncertain: 'The source’s loss is an upper estimate, up to 25 % high.',
+        besides: [
+          {
+            name: 'RMS current in the source',
+            value: say(input.amps, 'A', 3),
+            why: 'Upper estimate from the pulse width.',
+          },
+        ],
+      };
+    case 'energy':
+      return {
+        equation: 'E = Σ C V² / 2',
+        withNumbers: `${prediction.capacitors.length} capacitors of ${say(farads, 'F')} at their no-load voltages = ${say(energy.joules, 'J')}`,
+        source: 'Handbook formula.',
+        validRange: 'Without load, the worst case.',
+        uncertain: 'Cables, probes and the load store more. Dielectrics recover some charge after a short.',
+        besides: [
+          {
+            name: 'Charge a short across the terminal can draw',
+            value: say(energy.terminalCoulombs, 'C', 3),
+            why: 'Limits used for wording: 45 µC up to 15 kV, 350 mJ above (IEC 61010-1, from memory). Below them it still bites.',
+          },
+        ],
+      };
+    case 'bleed':
+      return {
+        equation: 't ≤ Σ over stages of R_bleed · C_left · ln(V_before / V_after), down to 60 V',
+        withNumbers:
+          energy.bleedSeconds === null
+            ? 'No bleeder is fitted.'
+            : `from ${say(output.noLoadVolts, 'V')} through ${say(design.output.bleederOhms, 'Ω')}: at most ${say(energy.bleedSeconds, 's', 3)}`,
+        source:
+          'Derived: stages give up equal charge, an empty one is bypassed by its diodes. 60 V dc: the usual limit.',
+        validRange: 'Bleeder intact, drive off, equal capacitors.',
+        uncertain: 'A broken bleeder leaves everything charged. Only a measurement shows that it has worked.',
+        besides: [],
+      };
+    case 'optimum':
+      return {
+        equation: 'the n that gives the highest mean output into this load',
+        withNumbers:
+          prediction.optimumStages === null
+            ? 'There is none within 50 stages, or nothing is drawn.'
+            : `${prediction.optimumStages} stages, by predicting every count`,
+        source: 'Search over this same prediction.',
+        validRange: 'As for the mean.',
+        uncertain: 'Droop there is a third and more of no-load: a poor place to work. Stay well under it.',
+        besides: [
+          {
+            name: 'Published rule √(Vpk f C / I)',
+            value: prediction.textbookOptimumStages === null ? 'none' : prediction.textbookOptimumStages.toFixed(1),
+            why: 'For an ideal ladder the best whole number is its floor.',
+          },
+        ],
+      };
+  }
+}

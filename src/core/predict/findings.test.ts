@@ -1,0 +1,83 @@
+import { changeDesign } from '../design/change-design';
+import type { Design } from '../design/design-schema';
+import { newDesign } from '../design/new-design';
+import { predict } from './predict';
+
+const sound: Design = {
+  ...newDesign('sound'),
+  output: { seriesOhms: 0, bleederOhms: 5e8 },
+  load: { kind: 'current', amps: 20e-6 },
+};
+const codes = (...changes: [string, unknown][]) =>
+  predict(changes.reduce((design, [path, value]) => changeDesign(design, { path, value }), sound)).findings.map(
+    (finding) => `${finding.severity} ${finding.code}`,
+  );
+
+it('has nothing to say of a sound design', () => expect(codes()).toEqual([]));
+
+it.each<[string, [string, unknown][], string]>([
+  ['diode under its stress', [['$.ladder.diode.peakInverseVolts', 1500]], 'stop diode-over-peak-inverse'],
+  ['capacitor under its stress', [['$.ladder.capacitor.ratedVolts', 1500]], 'stop capacitor-over-rating'],
+  ['diode margin under 25 %', [['$.ladder.diode.peakInverseVolts', 2300]], 'warn diode-margin-thin'],
+  ['capacitor margin under 25 %', [['$.ladder.capacitor.ratedVolts', 2300]], 'warn capacitor-margin-thin'],
+  ['unknown rating', [['$.ladder.diode.peakInverseVolts', null]], 'note rating-unknown'],
+  [
+    'stages past the optimum',
+    [
+      ['$.ladder.stages', 12],
+      ['$.load.amps', 3e-4],
+    ],
+    'warn stages-past-optimum',
+  ],
+  ['large droop', [['$.load.amps', 5e-3]], 'warn droop-large'],
+  ['current it can never give', [['$.load.amps', 0.05]], 'stop current-out-of-reach'],
+  ['closed form fails', [['$.load.amps', 0.012]], 'stop closed-form-fails'],
+  ['slow diode', [['$.ladder.diode.recoverySeconds', 2e-6]], 'warn slow-diode'],
+  ['diode current', [['$.ladder.diode.averageAmps', 1e-6]], 'stop diode-over-current'],
+  ['drive power', [['$.driver.maxWatts', 1e-3]], 'stop drive-over-power'],
+  ['drive current', [['$.driver.maxAmps', 1e-6]], 'stop drive-over-current'],
+  ['diodes drop it all', [['$.ladder.diode.forwardVolts', 2000]], 'stop no-output'],
+  ['no bleeder', [['$.output.bleederOhms', null]], 'note no-bleeder'],
+  [
+    'target not tried',
+    [['$.target', { volts: 1000, amps: 1e-3, ripplePeakToPeakFraction: null, polarity: 'positive' }]],
+    'note load-under-target',
+  ],
+])('%s', (_case, changes, expected) => expect(codes(...changes)).toContain(expected));
+
+it('puts what stops before what warns before what notes', () => {
+  const order = codes(
+    ['$.ladder.diode.peakInverseVolts', 1500],
+    ['$.output.bleederOhms', null],
+    ['$.ladder.diode.recoverySeconds', 2e-6],
+  );
+  expect(order.map((line) => line.split(' ')[0])).toEqual(['stop', 'warn', 'note']);
+});
+
+it('margins turn exactly at the rating and at a quarter in hand', () => {
+  const stress = predict(sound).diodes[0].reverseVolts;
+  const at = (factor: number) => codes(['$.ladder.diode.peakInverseVolts', stress * factor]).join();
+  expect(at(0.999)).toContain('diode-over-peak-inverse');
+  expect(at(1.001)).toContain('diode-margin-thin');
+  expect(at(1.249)).toContain('diode-margin-thin');
+  expect(at(1.251)).not.toContain('diode');
+});
+
+it.each([
+  [4.7e-12, 4.7e-9, 3000],
+  [470, 470e-12, 3000],
+  [4.7e-6, 4.7e-9, 20_000],
+])('a slip of units: %d F is likely %d F, and the offered change puts it right', (farads, likely, ratedVolts) => {
+  const design = changeDesign(changeDesign(sound, { path: '$.ladder.capacitor.farads', value: farads }), {
+    path: '$.ladder.capacitor.ratedVolts',
+    value: ratedVolts,
+  });
+  const finding = predict(design).findings.find((candidate) => candidate.code === 'unit-slip')!;
+  expect(finding.change!.value / likely).toBeCloseTo(1, 9);
+  expect(predict(changeDesign(design, finding.change!)).findings.map((f) => f.code)).not.toContain('unit-slip');
+});
+
+it('a big capacitor at low voltage is no slip', () =>
+  expect(codes(['$.ladder.capacitor.farads', 100e-6], ['$.driver.positivePeakVolts', 17]).join()).not.toContain(
+    'unit-slip',
+  ));

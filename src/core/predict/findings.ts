@@ -1,0 +1,268 @@
+import type { Design } from '../design/design-schema';
+import { sayQuantity } from '../quantity/print-quantity';
+import { CHOSEN_MARGIN, fitOf } from '../stress/margin';
+import type { CapacitorPrediction, DiodePrediction, Finding, Prediction, Severity } from './prediction';
+import { unitSlip } from './unit-slip';
+
+/** Recovery time over which a diode is called slow, as part of a period (common practice, no source). */
+const SLOW_RECOVERY_FRACTION = 0.02;
+const LARGE_DROOP_FRACTION = 0.3;
+
+const SEVERITY_ORDER: Record<Severity, number> = { stop: 0, warn: 1, note: 2 };
+
+type Check = (design: Design, prediction: Prediction) => Finding[];
+
+/** What is wrong or worth knowing about a design, gravest first. Each says where, what and what to do. */
+export function findingsOf(design: Design, prediction: Prediction): Finding[] {
+  return CHECKS.flatMap((check) => check(design, prediction)).sort(
+    (a, b) => SEVERITY_ORDER[a.severity] - SEVERITY_ORDER[b.severity],
+  );
+}
+
+const noOutput: Check = (design, prediction) =>
+  prediction.output.noLoadVolts > 0
+    ? []
+    : [
+        {
+          code: 'no-output',
+          severity: 'stop',
+          where: '$.ladder.diode.forwardVolts',
+          message: `The diodes drop ${sayQuantity(design.ladder.diode.forwardVolts, 'V')} each, as much as the drive's peak: nothing climbs.`,
+          advice: 'Use diodes with less forward drop or a higher drive.',
+        },
+      ];
+
+const capacitorSlip: Check = (design, prediction) => {
+  const { farads, ratedVolts } = design.ladder.capacitor;
+  const slip = unitSlip(farads, ratedVolts ?? Math.max(...prediction.capacitors.map((part) => part.workingVolts)));
+  if (!slip) return [];
+  const likely = sayQuantity(slip.likelyFarads, 'F');
+  return [
+    {
+      code: 'unit-slip',
+      severity: 'warn',
+      where: '$.ladder.capacitor.farads',
+      message: `${slip.reason}.`,
+      advice: `If ${likely} was meant, correct it.`,
+      change: { label: `Use ${likely}`, path: '$.ladder.capacitor.farads', value: slip.likelyFarads },
+    },
+  ];
+};
+
+/** Parts named as a short list: one, two, or from first to last. */
+function listParts(ids: string[]): string {
+  return ids.length <= 2 ? ids.join(' and ') : `${ids[0]} to ${ids[ids.length - 1]} (${ids.length} of them)`;
+}
+
+type RatedPart = (CapacitorPrediction | DiodePrediction) & { stressVolts: number };
+
+function ratingFindings(
+  parts: RatedPart[],
+  words: { over: string; thin: string; rating: string; path: string; stress: string },
+): Finding[] {
+  const worst = (group: RatedPart[]) => group.reduce((a, b) => (b.stressVolts > a.stressVolts ? b : a));
+  const over = parts.filter((part) => fitOf(part.margin) === 'over');
+  const thin = parts.filter((part) => fitOf(part.margin) === 'close');
+  const findings: Finding[] = [];
+  if (over.length) {
+    const { stressVolts, ratedVolts } = worst(over);
+    findings.push({
+      code: words.over,
+      severity: 'stop',
+      where: listParts(over.map((part) => part.id)),
+      message: `${words.stress} ${sayQuantity(stressVolts, 'V')} without load, over the ${words.rating} of ${sayQuantity(ratedVolts!, 'V')}.`,
+      advice: `Use parts rated at least ${sayQuantity(stressVolts * (1 + CHOSEN_MARGIN), 'V')}, put two in series, or lower the drive.`,
+    });
+  }
+  if (thin.length) {
+    const { stressVolts, ratedVolts, margin } = worst(thin);
+    findings.push({
+      code: words.thin,
+      severity: 'warn',
+      where: listParts(thin.map((part) => part.id)),
+      message: `${words.stress} ${sayQuantity(stressVolts, 'V')} of ${sayQuantity(ratedVolts!, 'V')}: ${sayQuantity(margin!, '%', 2)} in hand, less than ${sayQuantity(CHOSEN_MARGIN, '%', 2)}.`,
+      advice: `Use parts rated at least ${sayQuantity(stressVolts * (1 + CHOSEN_MARGIN), 'V')}.`,
+    });
+  }
+  if (parts.length && parts[0].ratedVolts === null)
+    findings.push({
+      code: 'rating-unknown',
+      severity: 'note',
+      where: words.path,
+      message: `No ${words.rating} is given, so no margin can be stated.`,
+      advice: `Enter the ${words.rating} from the part's marking or data.`,
+    });
+  return findings;
+}
+
+const diodeRatings: Check = (_design, prediction) =>
+  ratingFindings(
+    prediction.diodes.map((part) => ({ ...part, stressVolts: part.reverseVolts })),
+    {
+      over: 'diode-over-peak-inverse',
+      thin: 'diode-margin-thin',
+      rating: 'peak inverse voltage',
+      path: '$.ladder.diode.peakInverseVolts',
+      stress: 'Diodes block up to',
+    },
+  );
+
+const capacitorRatings: Check = (_design, prediction) =>
+  ratingFindings(
+    prediction.capacitors.map((part) => ({ ...part, stressVolts: part.workingVolts })),
+    {
+      over: 'capacitor-over-rating',
+      thin: 'capacitor-margin-thin',
+      rating: 'rated voltage',
+      path: '$.ladder.capacitor.ratedVolts',
+      stress: 'Capacitors stand',
+    },
+  );
+
+const diodeCurrent: Check = (design, prediction) => {
+  const rated = design.ladder.diode.averageAmps;
+  const amps = prediction.diodes[0].averageAmps;
+  if (rated === null || amps === null || amps <= rated) return [];
+  return [
+    {
+      code: 'diode-over-current',
+      severity: 'stop',
+      where: '$.ladder.diode.averageAmps',
+      message: `Every diode carries the output's ${sayQuantity(amps, 'A')} on average, over its ${sayQuantity(rated, 'A')}.`,
+      advice: 'Draw less, or use diodes of more average current.',
+    },
+  ];
+};
+
+const slowDiode: Check = (design) => {
+  const seconds = design.ladder.diode.recoverySeconds;
+  if (seconds === null) return [];
+  const fraction = seconds * design.driver.frequencyHertz;
+  if (fraction <= SLOW_RECOVERY_FRACTION) return [];
+  return [
+    {
+      code: 'slow-diode',
+      severity: 'warn',
+      where: '$.ladder.diode.recoverySeconds',
+      message: `Recovery of ${sayQuantity(seconds, 's')} is ${sayQuantity(fraction, '%', 2)} of a period at ${sayQuantity(design.driver.frequencyHertz, 'Hz')}: charge flows back, the diodes heat and the output falls short of this prediction.`,
+      advice: `Use diodes that recover within ${sayQuantity(SLOW_RECOVERY_FRACTION / design.driver.frequencyHertz, 's', 2)}, or a frequency under ${sayQuantity(SLOW_RECOVERY_FRACTION / seconds, 'Hz', 2)}.`,
+    },
+  ];
+};
+
+const outOfReach: Check = (design, { output }) => {
+  if (output.validity !== 'beyond' || output.noLoadVolts === 0) return [];
+  const limit = output.chargeLimitAmps;
+  if (design.load.kind === 'current' && limit !== null && design.load.amps > limit)
+    return [
+      {
+        code: 'current-out-of-reach',
+        severity: 'stop',
+        where: '$.load.amps',
+        message: `The ladder can never give ${sayQuantity(design.load.amps, 'A')}: its first coupling capacitor passes at most ${sayQuantity(limit, 'A')} to the output, even into a short.`,
+        advice: 'Draw less, use larger capacitors, a higher frequency or fewer stages.',
+      },
+      closedFormFails(output.closedFormAmps),
+    ];
+  return [closedFormFails(output.closedFormAmps)];
+};
+
+function closedFormFails(amps: number): Finding {
+  return {
+    code: 'closed-form-fails',
+    severity: 'stop',
+    where: '$.load',
+    message: `The load takes the ladder past two thirds droop, where the closed form does not hold: no output is predicted. It holds up to ${sayQuantity(amps, 'A')}.`,
+    advice: 'Draw less, use larger capacitors, a higher frequency, a stiffer drive or fewer stages.',
+  };
+}
+
+const largeDroop: Check = (_design, { output }) =>
+  output.droopFraction === null || output.droopFraction <= LARGE_DROOP_FRACTION
+    ? []
+    : [
+        {
+          code: 'droop-large',
+          severity: 'warn',
+          where: '$.load',
+          message: `Droop takes ${sayQuantity(output.droopFraction, '%')} of the no-load voltage. Past 30 % the closed form loses accuracy and the output depends strongly on every part.`,
+          advice: 'Draw less, use larger capacitors, a higher frequency or a stiffer drive.',
+        },
+      ];
+
+const pastOptimum: Check = (design, { optimumStages }) => {
+  if (optimumStages === null || Math.ceil(design.ladder.stages) <= optimumStages) return [];
+  return [
+    {
+      code: 'stages-past-optimum',
+      severity: 'warn',
+      where: '$.ladder.stages',
+      message: `${design.ladder.stages} stages are more than the ${optimumStages} that give most output into this load: the added ones cost more droop than they add.`,
+      advice: `Use ${optimumStages} stages or fewer, or larger capacitors.`,
+      change: { label: `Use ${optimumStages} stages`, path: '$.ladder.stages', value: optimumStages },
+    },
+  ];
+};
+
+const driveLimits: Check = (design, { input }) => {
+  const findings: Finding[] = [];
+  const { maxWatts, maxAmps } = design.driver;
+  if (maxWatts !== null && input.watts !== null && input.watts > maxWatts)
+    findings.push({
+      code: 'drive-over-power',
+      severity: 'stop',
+      where: '$.driver.maxWatts',
+      message: `The ladder asks for ${sayQuantity(input.watts, 'W')}; the drive gives ${sayQuantity(maxWatts, 'W')}. The output will fall short of this prediction.`,
+      advice: 'Draw less or use a stronger drive.',
+    });
+  if (maxAmps !== null && input.amps !== null && input.amps > maxAmps)
+    findings.push({
+      code: 'drive-over-current',
+      severity: 'stop',
+      where: '$.driver.maxAmps',
+      message: `The ladder draws up to ${sayQuantity(input.amps, 'A')} RMS; the drive gives ${sayQuantity(maxAmps, 'A')} RMS. The output will fall short of this prediction.`,
+      advice: 'Draw less or use a stronger drive.',
+    });
+  return findings;
+};
+
+const targetNotTried: Check = (design, { target, output }) =>
+  !target || target.ampsMet || output.amps === null
+    ? []
+    : [
+        {
+          code: 'load-under-target',
+          severity: 'note',
+          where: '$.load',
+          message: `The load draws ${sayQuantity(output.amps, 'A')}, less than the target's ${sayQuantity(design.target!.amps, 'A')}: the target is not tried.`,
+          advice: `Set the load to a current of ${sayQuantity(design.target!.amps, 'A')}.`,
+        },
+      ];
+
+const noBleeder: Check = (design, { output }) =>
+  design.output.bleederOhms !== null || output.noLoadVolts === 0
+    ? []
+    : [
+        {
+          code: 'no-bleeder',
+          severity: 'note',
+          where: '$.output.bleederOhms',
+          message: 'Without a bleeder nothing is sure to discharge the ladder; it can hold its voltage for hours.',
+          advice: 'Add a bleeder, discharge through a resistor rated for the voltage, then measure each capacitor.',
+        },
+      ];
+
+const CHECKS: readonly Check[] = [
+  noOutput,
+  diodeRatings,
+  capacitorRatings,
+  diodeCurrent,
+  outOfReach,
+  driveLimits,
+  capacitorSlip,
+  largeDroop,
+  pastOptimum,
+  slowDiode,
+  targetNotTried,
+  noBleeder,
+];

@@ -1,0 +1,139 @@
+import type { Drive } from '../drive/drive';
+
+export const PREDICTION_FORMAT = 'eager-ladder/prediction';
+export const PREDICTION_VERSION = 1;
+
+export type Polarity = 'positive' | 'negative';
+export type Severity = 'stop' | 'warn' | 'note';
+
+/** A single change of one field of the design that answers a finding or helps the output. */
+export type DesignChange = { label: string; path: string; value: number };
+
+export type Finding = {
+  code: string;
+  severity: Severity;
+  /** JSON path of the field, or ids of the parts, that it is about. */
+  where: string;
+  /** What is the matter. */
+  message: string;
+  /** What to do about it. */
+  advice: string;
+  change?: DesignChange;
+};
+
+/**
+ * How far the closed form can be trusted here: `good` up to 30 % droop, `rough`
+ * up to two thirds, `beyond` where it does not hold and gives no figure.
+ */
+type Validity = 'good' | 'rough' | 'beyond';
+
+/** Voltages are magnitudes, V, with `polarity` beside them; null where the closed form does not hold. */
+export type OutputPrediction = {
+  polarity: Polarity;
+  validity: Validity;
+  /** Every diode's step at its full peak: no drops, no strays. */
+  idealNoLoadVolts: number;
+  /** The same with diode drops and strays. */
+  noLoadVolts: number;
+  /** At the load, what a dc meter shows. */
+  meanVolts: number | null;
+  minVolts: number | null;
+  maxVolts: number | null;
+  ripplePeakToPeakVolts: number | null;
+  ripplePeakToPeakFraction: number | null;
+  droopVolts: number | null;
+  droopFraction: number | null;
+  droopByCapacitorsVolts: number | null;
+  droopBySourceVolts: number | null;
+  droopBySeriesResistorVolts: number | null;
+  /** Droop as the textbooks print it, to the peak and for a stiff source. */
+  textbookDroopVolts: number | null;
+  /** Textbook ripple, peak to peak, without the shortening by charging time. */
+  textbookRipplePeakToPeakVolts: number | null;
+  /** (no-load - loaded) / loaded. */
+  regulation: number | null;
+  amps: number | null;
+  bleederAmps: number | null;
+  watts: number | null;
+  /** Before the series resistor. */
+  terminalMeanVolts: number | null;
+  /** Output current past which the closed form is no longer trusted, A. */
+  closedFormAmps: number;
+  /** Output current the first coupling capacitor can never pass, A; null without one. */
+  chargeLimitAmps: number | null;
+};
+
+export type CapacitorPrediction = {
+  id: string;
+  column: 'oscillating' | 'smoothing';
+  stage: number;
+  /** Nodes its plates are on; the upper one stands higher. */
+  lower: string;
+  upper: string;
+  farads: number;
+  /** What it must stand: its voltage without load, the worst case, V. */
+  workingVolts: number;
+  /** Its mean voltage under load, V; the smoothing column's add up to the terminal voltage. */
+  loadedMeanVolts: number | null;
+  ratedVolts: number | null;
+  margin: number | null;
+};
+
+export type DiodePrediction = {
+  id: string;
+  stage: number;
+  anode: string;
+  cathode: string;
+  /** Peak inverse voltage, at most, V: without load. */
+  reverseVolts: number;
+  ratedVolts: number | null;
+  averageAmps: number | null;
+  margin: number | null;
+};
+
+/** A node of the ladder with its mean and the range it swings through each cycle, V. */
+export type NodePrediction = {
+  id: string;
+  column: 'ground' | 'source' | 'oscillating' | 'smoothing';
+  stage: number;
+  noLoadVolts: number;
+  meanVolts: number | null;
+  minVolts: number | null;
+  maxVolts: number | null;
+};
+
+export type TargetPrediction = {
+  met: boolean;
+  /** Mean output over target, less one; null where there is no figure. */
+  voltsExcess: number | null;
+  voltsMet: boolean;
+  ampsMet: boolean;
+  rippleMet: boolean | null;
+};
+
+export type Prediction = {
+  format: typeof PREDICTION_FORMAT;
+  version: typeof PREDICTION_VERSION;
+  name: string;
+  drive: Drive;
+  output: OutputPrediction;
+  target: TargetPrediction | null;
+  /** `amps` is the RMS current in the source, an upper estimate, as are the watts. */
+  input: { watts: number | null; amps: number | null; efficiency: number | null };
+  /** Whole stages that give most output into this load; null without load. */
+  optimumStages: number | null;
+  /** sqrt(V f C / I), the published rule; null without load. */
+  textbookOptimumStages: number | null;
+  smallestMargin: number | null;
+  capacitors: CapacitorPrediction[];
+  diodes: DiodePrediction[];
+  nodes: NodePrediction[];
+  energy: {
+    joules: number;
+    terminalCoulombs: number;
+    hazardous: boolean;
+    /** Upper bound on the time to 60 V; null without a bleeder. */
+    bleedSeconds: number | null;
+  };
+  findings: Finding[];
+};

@@ -1,0 +1,27 @@
+import type { Design } from '../design/design-schema';
+import { predict } from './predict';
+import type { Polarity } from './prediction';
+
+/** What the shelf tells of a design at a glance. */
+export type ShelfRow = {
+  name: string;
+  polarity: Polarity;
+  targetVolts: number | null;
+  targetAmps: number | null;
+  reachedVolts: number | null;
+  targetMet: boolean | null;
+  smallestMargin: number | null;
+};
+
+export function shelfRow(design: Design): ShelfRow {
+  const { output, target, smallestMargin } = predict(design);
+  return {
+    name: design.name,
+    polarity: output.polarity,
+    targetVolts: design.target?.volts ?? null,
+    targetAmps: design.target?.amps ?? null,
+    reachedVolts: output.meanVolts,
+    targetMet: target?.met ?? null,
+    smallestMargin,
+  };
+}

@@ -1,0 +1,46 @@
+import { changeDesign } from '../design/change-design';
+import { MOST_STAGES, type Design } from '../design/design-schema';
+import { sayQuantity } from '../quantity/print-quantity';
+import { workingPoint } from '../output/terminal';
+import { ladderOfDesign } from './ladder-of-design';
+import type { DesignChange } from './prediction';
+
+/** A single change and what it does to the mean output, V. */
+export type HelpfulChange = DesignChange & { gainVolts: number };
+
+/**
+ * The one change that raises the mean output at the load most: a stage more or
+ * fewer, twice the capacitance, or half the source's resistance.
+ *
+ * @returns null when the present output has no figure or nothing helps
+ */
+export function whatHelpsMost(design: Design): HelpfulChange | null {
+  const outputVolts = (candidate: Design) =>
+    workingPoint(ladderOfDesign(candidate), candidate.load, candidate.output)?.loadVolts ?? -Infinity;
+  const present = outputVolts(design);
+  if (!Number.isFinite(present)) return null;
+  const best = candidates(design)
+    .map((change) => ({ ...change, gainVolts: outputVolts(changeDesign(design, change)) - present }))
+    .reduce((a, b) => (b.gainVolts > a.gainVolts ? b : a));
+  return best.gainVolts > present * 1e-4 ? best : null;
+}
+
+function candidates(design: Design): DesignChange[] {
+  const { stages, capacitor } = design.ladder;
+  const changes: DesignChange[] = [
+    {
+      label: `Capacitors of ${sayQuantity(capacitor.farads * 2, 'F')}`,
+      path: '$.ladder.capacitor.farads',
+      value: capacitor.farads * 2,
+    },
+  ];
+  if (stages + 1 <= MOST_STAGES) changes.push({ label: 'One stage more', path: '$.ladder.stages', value: stages + 1 });
+  if (stages > 1) changes.push({ label: 'One stage fewer', path: '$.ladder.stages', value: stages - 1 });
+  if (design.driver.seriesOhms > 0)
+    changes.push({
+      label: `Source resistance of ${sayQuantity(design.driver.seriesOhms / 2, 'Ω')}`,
+      path: '$.driver.seriesOhms',
+      value: design.driver.seriesOhms / 2,
+    });
+  return changes;
+}

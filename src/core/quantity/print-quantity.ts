@@ -1,0 +1,83 @@
+import { PREFIX_FOR_EXPONENT, type Unit } from './units';
+
+/** A value cut for display: digits to line up, then the lighter prefix and unit. */
+export type PrintedQuantity = { digits: string; unit: string };
+
+const LEAST_EXPONENT = -15;
+const GREATEST_EXPONENT = 12;
+
+/** Digits and decimal exponent of a finite, non-zero number in scientific form. */
+function scientific(
+  value: number,
+  significantDigits?: number,
+): { negative: boolean; digits: string; exponent: number } {
+  const [mantissa, exponent] = Math.abs(value)
+    .toExponential(significantDigits === undefined ? undefined : significantDigits - 1)
+    .split('e');
+  return { negative: value < 0, digits: mantissa.replace('.', ''), exponent: Number(exponent) };
+}
+
+function engineering(value: number, significantDigits?: number): { number: string; exponent: number } {
+  const { negative, digits, exponent } = scientific(value, significantDigits);
+  const wanted = Math.floor(exponent / 3) * 3;
+  const shown = Math.min(GREATEST_EXPONENT, Math.max(LEAST_EXPONENT, wanted));
+  const places = exponent - shown + 1;
+  const padded = places <= 0 ? '0'.repeat(1 - places) + digits : digits.padEnd(places, '0');
+  const cut = places <= 0 ? 1 : places;
+  const fraction = padded.slice(cut);
+  return {
+    number: `${negative ? '-' : ''}${padded.slice(0, cut)}${fraction === '' ? '' : `.${fraction}`}`,
+    exponent: shown,
+  };
+}
+
+/**
+ * The shortest text that reads back as exactly this value: `4.7n`, `2.2M`.
+ *
+ * @param value SI base units; any finite number
+ * @param significantDigits rounds to this many digits and drops trailing
+ *   zeros; absent, every digit needed to read back the same double is kept
+ * @returns text that `readQuantity` accepts; `u` stands for micro so that it
+ *   can be typed
+ * @throws RangeError for NaN or an infinity
+ */
+export function printQuantity(value: number, significantDigits?: number): string {
+  if (!Number.isFinite(value)) throw new RangeError(`printQuantity: ${value} is not a finite number`);
+  if (value === 0) return '0';
+  const { number, exponent } = engineering(
+    significantDigits === undefined ? value : Number(value.toPrecision(significantDigits)),
+  );
+  if (Math.abs(value) < 1e-15 || Math.abs(value) >= 1e15) return String(value);
+  return `${number}${PREFIX_FOR_EXPONENT.get(exponent)}`;
+}
+
+/**
+ * A value in engineering notation with a fixed number of significant digits,
+ * so that columns of tabular figures line up: `6.80` and `kV`.
+ *
+ * @param value SI base units; with unit '%' a fraction, shown times a hundred
+ * @param unit the unit, or '' for none
+ * @param significantDigits from 1 to 15, default 3
+ * @returns digits, and prefix with unit; NaN and infinities print as an en dash
+ */
+export function formatQuantity(value: number, unit: Unit, significantDigits = 3): PrintedQuantity {
+  if (!Number.isFinite(value)) return { digits: '–', unit };
+  if (unit === '%') return { digits: formatPercent(value * 100, significantDigits), unit };
+  if (value === 0) return { digits: '0', unit };
+  const { number, exponent } = engineering(value, significantDigits);
+  const prefix = PREFIX_FOR_EXPONENT.get(exponent)!;
+  return { digits: number.replace('-', '−'), unit: `${prefix === 'u' ? 'µ' : prefix}${unit}` };
+}
+
+function formatPercent(percent: number, significantDigits: number): string {
+  if (percent === 0) return '0';
+  const rounded = Number(percent.toPrecision(significantDigits));
+  const decimals = Math.max(0, significantDigits - 1 - Math.floor(Math.log10(Math.abs(rounded))));
+  return rounded.toFixed(Math.min(decimals, 6)).replace('-', '−');
+}
+
+/** The same as {@link formatQuantity} in one string, for sentences: `6.80 kV`. */
+export function sayQuantity(value: number, unit: Unit, significantDigits = 3): string {
+  const printed = formatQuantity(value, unit, significantDigits);
+  return printed.unit === '' ? printed.digits : `${printed.digits} ${printed.unit}`;
+}

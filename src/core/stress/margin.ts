@@ -1,0 +1,22 @@
+/** How a part stands to its rating, for shape and word beside the colour. */
+export type Fit = 'fits' | 'close' | 'over' | 'unrated';
+
+/** Margin under which a part is called close: the usual 25 % of practice. */
+export const CHOSEN_MARGIN = 0.25;
+
+/**
+ * Rated over working voltage, less one.
+ *
+ * @returns 0.25 for a quarter in hand, negative when over; null when the rating
+ *   is not known or nothing is across the part
+ */
+export function marginOf(ratedVolts: number | null, workingVolts: number): number | null {
+  return ratedVolts === null || workingVolts === 0 ? null : ratedVolts / workingVolts - 1;
+}
+
+/** The word for a margin: over below zero, close below 25 %. */
+export function fitOf(margin: number | null): Fit {
+  if (margin === null) return 'unrated';
+  if (margin < 0) return 'over';
+  return margin < CHOSEN_MARGIN ? 'close' : 'fits';
+}

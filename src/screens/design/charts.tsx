@@ -1,0 +1,299 @@
+'use client';
+
+import {
+  CategoryScale,
+  Chart as ChartJs,
+  Legend,
+  LinearScale,
+  LineElement,
+  PointElement,
+  Tooltip,
+  type ChartOptions,
+  type Plugin,
+} from 'chart.js';
+import { useTheme } from 'next-themes';
+import { Tabs } from 'radix-ui';
+import { useMemo, useSyncExternalStore, type ReactNode } from 'react';
+import { Line } from 'react-chartjs-2';
+import type { Design } from '@/core/design/design-schema';
+import { loadLine, stagesCurve } from '@/core/predict/curves';
+import type { Prediction } from '@/core/predict/prediction';
+import { sayQuantity } from '@/core/quantity/print-quantity';
+
+ChartJs.register(LinearScale, CategoryScale, LineElement, PointElement, Tooltip, Legend);
+
+type Colours = Record<'ink' | 'soft' | 'rule' | 'copper' | 'climb' | 'summit' | 'line' | 'sheet', string>;
+
+/** The palette as Chart.js wants it: computed colours, read again when the theme changes. */
+function useColours(): Colours | null {
+  const { resolvedTheme } = useTheme();
+  const mounted = useSyncExternalStore(
+    () => () => undefined,
+    () => true,
+    () => false,
+  );
+  return useMemo(() => {
+    if (!mounted || !resolvedTheme) return null;
+    const style = getComputedStyle(document.documentElement);
+    const read = (name: string) => style.getPropertyValue(`--${name}`).trim();
+    return {
+      ink: read('ink'),
+      soft: read('soft'),
+      rule: read('rule'),
+      copper: read('copper'),
+      climb: read('climb'),
+      summit: read('summit'),
+      line: read('line'),
+      sheet: read('sheet'),
+    };
+  }, [mounted, resolvedTheme]);
+}
+
+/** Load line and stages, in tabs. */
+export function Charts({
+  design,
+  prediction,
+  tab,
+  onTab,
+}: {
+  design: Design;
+  prediction: Prediction;
+  tab: string;
+  onTab: (tab: string) => void;
+}) {
+  const colours = useColours();
+  return (
+    <Tabs.Root value={tab} onValueChange={onTab} className="flex h-full flex-col">
+      <Tabs.List aria-label="Charts" className="flex gap-5 px-4 pt-1.5">
+        <ChartTab value="load-line">Load line</ChartTab>
+        <ChartTab value="stages">Stages</ChartTab>
+      </Tabs.List>
+      <Tabs.Content value="load-line" className="min-h-0 flex-1 px-3 pb-1">
+        {colours ? <LoadLineChart design={design} prediction={prediction} colours={colours} /> : null}
+      </Tabs.Content>
+      <Tabs.Content value="stages" className="min-h-0 flex-1 px-3 pb-1">
+        {colours ? <StagesChart design={design} prediction={prediction} colours={colours} /> : null}
+      </Tabs.Content>
+    </Tabs.Root>
+  );
+}
+
+function ChartTab({ value, children }: { value: string; children: ReactNode }) {
+  return (
+    <Tabs.Trigger
+      value={value}
+      className="border-b-2 border-transparent pb-1 text-soft hover:text-ink data-[state=active]:border-copper data-[state=active]:font-medium data-[state=active]:text-ink"
+    >
+      {children}
+    </Tabs.Trigger>
+  );
+}
+
+/** Kilo, micro and so on that suits the greatest value of an axis. */
+function axisUnit(most: number, unit: 'V' | 'A'): { per: number; name: string } {
+  const [, name = unit] = sayQuantity(most || 1, unit, 3).split(' ');
+  const prefixes: Record<string, number> = { p: 1e-12, n: 1e-9, µ: 1e-6, m: 1e-3, k: 1e3, M: 1e6 };
+  return { per: name.length > 1 ? prefixes[name[0]] : 1, name };
+}
+
+const FACE = 'Spline Sans Mono Variable, monospace';
+
+function commonOptions(colours: Colours, xTitle: string, yTitle: string): ChartOptions<'line'> {
+  const axis = (title: string) => ({
+    type: 'linear' as const,
+    grid: { color: colours.rule, lineWidth: 0.8 },
+    border: { color: colours.rule },
+    ticks: { color: colours.soft, font: { family: FACE, size: 11 }, maxTicksLimit: 7 },
+    title: { display: true, text: title, color: colours.soft, font: { family: FACE, size: 11 } },
+    beginAtZero: true,
+  });
+  return {
+    responsive: true,
+    maintainAspectRatio: false,
+    animation: false,
+    interaction: { mode: 'nearest', intersect: false },
+    scales: { x: axis(xTitle), y: axis(yTitle) },
+    plugins: {
+      legend: { display: false },
+      tooltip: {
+        backgroundColor: colours.sheet,
+        titleColor: colours.soft,
+        bodyColor: colours.ink,
+        borderColor: colours.rule,
+        borderWidth: 1,
+        displayColors: false,
+        bodyFont: { family: FACE, size: 12 },
+      },
+    },
+  };
+}
+
+/** Writes words beside one point, inside the chart's area. */
+function pointLabel(words: string, x: number, y: number, colour: string): Plugin<'line'> {
+  return {
+    id: 'pointLabel',
+    afterDatasetsDraw(chart) {
+      const { ctx, chartArea, scales } = chart;
+      const px = scales.x.getPixelForValue(x);
+      const py = scales.y.getPixelForValue(y);
+      ctx.save();
+      ctx.font = `12px ${FACE}`;
+      ctx.fillStyle = colour;
+      const width = ctx.measureText(words).width;
+      const right = px + 10 + width < chartArea.right;
+      ctx.textAlign = right ? 'left' : 'right';
+      ctx.fillText(words, right ? px + 10 : px - 10, Math.max(chartArea.top + 11, py - 9));
+      ctx.restore();
+    },
+  };
+}
+
+/** A level line across the whole chart, such as the target. */
+function levelLine(words: string, y: number, colour: string): Plugin<'line'> {
+  return {
+    id: 'levelLine',
+    afterDatasetsDraw(chart) {
+      const { ctx, chartArea, scales } = chart;
+      const py = scales.y.getPixelForValue(y);
+      if (py < chartArea.top || py > chartArea.bottom) return;
+      ctx.save();
+      ctx.strokeStyle = colour;
+      ctx.fillStyle = colour;
+      ctx.setLineDash([2, 3]);
+      ctx.beginPath();
+      ctx.moveTo(chartArea.left, py);
+      ctx.lineTo(chartArea.right, py);
+      ctx.stroke();
+      ctx.font = `11px ${FACE}`;
+      ctx.textAlign = 'right';
+      ctx.fillText(words, chartArea.right - 4, py + 13 > chartArea.bottom ? py - 5 : py + 13);
+      ctx.restore();
+    },
+  };
+}
+
+type ChartProps = { design: Design; prediction: Prediction; colours: Colours };
+
+function LoadLineChart({ design, prediction, colours }: ChartProps) {
+  const { output } = prediction;
+  const target = design.target;
+  // Far past the working point the line only makes it harder to read.
+  const interest = output.amps === null ? 0 : 4 * Math.max(output.amps + (output.bleederAmps ?? 0), target?.amps ?? 0);
+  const line = useMemo(() => loadLine(design, 41, interest > 0 ? interest : Infinity), [design, interest]);
+  const volts = axisUnit(Math.max(output.noLoadVolts, target?.volts ?? 0), 'V');
+  const amps = axisUnit(line[line.length - 1]?.amps ?? 0, 'A');
+  const working =
+    output.meanVolts === null || output.amps === null
+      ? null
+      : { x: output.amps / amps.per, y: output.meanVolts / volts.per };
+  const words = working ? `${sayQuantity(output.amps!, 'A')}, ${sayQuantity(output.meanVolts!, 'V')}` : '';
+  const options = commonOptions(colours, `load current, ${amps.name}`, `mean output, ${volts.name}`);
+  options.plugins!.tooltip!.callbacks = {
+    title: () => '',
+    label: (item) =>
+      `${sayQuantity(item.parsed.x! * amps.per, 'A')}: ${sayQuantity(item.parsed.y! * volts.per, 'V', 4)}`,
+  };
+  options.scales!.y!.suggestedMax = (Math.max(output.noLoadVolts, target?.volts ?? 0) / volts.per) * 1.12;
+  options.scales!.x!.max = (line[line.length - 1]?.amps ?? 0) / amps.per || undefined;
+  const plugins = [
+    ...(target ? [levelLine('target', target.volts / volts.per, colours.copper)] : []),
+    ...(working ? [pointLabel(words, working.x, working.y, colours.ink)] : []),
+  ];
+  return (
+    <Line
+      key={plugins.length + words + colours.ink + (target?.volts ?? '')}
+      aria-label={`Load line: ${sayQuantity(output.noLoadVolts, 'V')} without load, falling to where the closed form ends at ${sayQuantity(output.closedFormAmps, 'A')}${words ? `; works at ${words}` : ''}`}
+      role="img"
+      options={options}
+      plugins={plugins}
+      data={{
+        datasets: [
+          {
+            data: line.map((point) => ({ x: point.amps / amps.per, y: point.meanVolts / volts.per })),
+            borderColor: colours.climb,
+            borderWidth: 2,
+            pointRadius: 0,
+            pointHitRadius: 12,
+          },
+          {
+            data: working ? [working] : [],
+            borderColor: colours.summit,
+            backgroundColor: colours.sheet,
+            borderWidth: 2.5,
+            pointRadius: 5,
+            pointHoverRadius: 6,
+            showLine: false,
+          },
+        ],
+      }}
+    />
+  );
+}
+
+function StagesChart({ design, prediction, colours }: ChartProps) {
+  const { optimumStages, output } = prediction;
+  const { stages } = design.ladder;
+  const curve = useMemo(
+    () => stagesCurve(design, [stages, ...(optimumStages === null ? [] : [optimumStages])]),
+    [design, stages, optimumStages],
+  );
+  const volts = axisUnit(Math.max(...curve.map((point) => point.noLoadVolts)), 'V');
+  const best = optimumStages === null ? null : curve[optimumStages - 1];
+  const options = commonOptions(colours, 'stages', volts.name);
+  options.scales!.x!.ticks = { ...options.scales!.x!.ticks, precision: 0, maxTicksLimit: 14 } as never;
+  options.plugins!.legend = {
+    display: true,
+    align: 'end',
+    labels: { color: colours.soft, boxWidth: 16, boxHeight: 1, font: { family: FACE, size: 11 } },
+  };
+  options.plugins!.tooltip!.callbacks = {
+    title: (items) => `${items[0].parsed.x} stages`,
+    label: (item) => `${item.dataset.label}: ${sayQuantity(item.parsed.y! * volts.per, 'V')}`,
+  };
+  const series = (
+    label: string,
+    read: (point: (typeof curve)[number]) => number | null,
+    colour: string,
+    dash: number[] = [],
+  ) => ({
+    label,
+    data: curve.map((point) => ({ x: point.stages, y: read(point) === null ? NaN : read(point)! / volts.per })),
+    borderColor: colour,
+    backgroundColor: colour,
+    borderWidth: 2,
+    borderDash: dash,
+    pointRadius: 2,
+  });
+  const target = design.target;
+  const plugins = [
+    ...(target ? [levelLine('target', target.volts / volts.per, colours.copper)] : []),
+    ...(best && best.meanVolts !== null
+      ? [pointLabel(`most at ${optimumStages}`, best.stages, best.meanVolts / volts.per, colours.ink)]
+      : []),
+  ];
+  return (
+    <Line
+      key={`${plugins.length} ${optimumStages} ${colours.ink} ${target?.volts}`}
+      role="img"
+      aria-label={`Output and droop against stage count${optimumStages === null ? '' : `; most output at ${optimumStages} stages`}`}
+      options={options}
+      plugins={plugins}
+      data={{
+        datasets: [
+          series('output', (point) => point.meanVolts, colours.climb),
+          series('without load', (point) => point.noLoadVolts, colours.line, [3, 3]),
+          series('droop', (point) => point.droopVolts, colours.copper, [6, 3]),
+          {
+            label: 'this design',
+            data: output.meanVolts === null ? [] : [{ x: stages, y: output.meanVolts / volts.per }],
+            borderColor: colours.summit,
+            backgroundColor: colours.sheet,
+            borderWidth: 2.5,
+            pointRadius: 5,
+            showLine: false,
+          },
+        ],
+      }}
+    />
+  );
+}

@@ -1,0 +1,85 @@
+'use client';
+
+import { useRouter } from 'next/navigation';
+import { useStore } from 'zustand';
+import { createDesign } from '@/client/designs-api';
+import { differences } from '@/core/design/differences';
+import { printQuantity } from '@/core/quantity/print-quantity';
+import { buttonStyle } from '@/ui/button';
+import { Panel } from '@/ui/dialog';
+import { toast } from 'sonner';
+import type { EditorStore } from './editor-store';
+
+const shown = (value: unknown): string =>
+  typeof value === 'number'
+    ? printQuantity(value)
+    : typeof value === 'string'
+      ? value
+      : value === null || value === undefined
+        ? 'none'
+        : JSON.stringify(value);
+
+/** Another tab saved first: shows what differs and lets the user keep either, or both. */
+export function ConflictDialog({ store, saveNow }: { store: EditorStore; saveNow: () => Promise<void> }) {
+  const save = useStore(store, (state) => state.save);
+  const design = useStore(store, (state) => state.design);
+  const router = useRouter();
+  if (save.kind !== 'conflict') return null;
+  const { theirs } = save;
+
+  const keepMine = () => {
+    store.setState({ revision: theirs.revision, savedDesign: theirs.design, save: { kind: 'pending' } });
+    void saveNow();
+  };
+  const keepTheirs = () => store.getState().adopt(theirs);
+  const keepBoth = async () => {
+    try {
+      const copy = await createDesign({ ...design, name: `${design.name.slice(0, 105)}, from this tab` });
+      store.getState().adopt(theirs);
+      router.push(`/designs/${copy.id}`);
+    } catch {
+      toast.error('The copy could not be made: the server cannot be reached. Nothing is lost; try again.');
+    }
+  };
+
+  return (
+    <Panel
+      open
+      wide
+      // Closing without a choice would leave edits that can never be saved.
+      onClose={() => undefined}
+      title="Changed in another tab"
+      description={`Revision ${theirs.revision} was saved elsewhere while you were editing here. Your edits are not lost: choose what to keep. Both stay in the history.`}
+    >
+      <table className="w-full text-left">
+        <thead>
+          <tr className="border-b border-rule text-[13px] text-soft">
+            <th className="py-1 pr-3 font-normal">Field</th>
+            <th className="py-1 pr-3 font-normal">Here</th>
+            <th className="py-1 font-normal">There</th>
+          </tr>
+        </thead>
+        <tbody className="figures">
+          {differences(design, theirs.design).map((difference) => (
+            <tr key={difference.path} className="border-b border-rule align-top">
+              <td className="py-1 pr-3 break-all">{difference.path.slice(2)}</td>
+              <td className="py-1 pr-3 break-words">{shown(difference.one)}</td>
+              <td className="py-1 break-words">{shown(difference.other)}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <div className="mt-4 flex flex-wrap justify-end gap-2">
+        <button type="button" className={buttonStyle('plain')} onClick={() => void keepBoth()}>
+          Keep both, mine as a copy
+        </button>
+        <button type="button" className={buttonStyle('plain')} onClick={keepTheirs}>
+          Keep theirs
+        </button>
+        <button type="button" className={buttonStyle('solid')} onClick={keepMine}>
+          Keep mine
+        </button>
+      </div>
+    </Panel>
+  );
+}

@@ -1,0 +1,167 @@
+'use client';
+
+import Redo from 'lucide-react/icons/redo-2';
+import Undo from 'lucide-react/icons/undo-2';
+import { useRouter } from 'next/navigation';
+import { useCallback, useDeferredValue, useMemo, useState } from 'react';
+import { toast } from 'sonner';
+import { useStore } from 'zustand';
+import { createDesign, type StoredDesign } from '@/client/designs-api';
+import { downloadDesign } from '@/client/design-file';
+import { predict } from '@/core/predict/predict';
+import { whatHelpsMost } from '@/core/predict/what-helps';
+import { buttonStyle } from '@/ui/button';
+import { useCommands, type ScreenCommand } from '@/ui/commands';
+import { TopBar } from '@/ui/top-bar';
+import { Chain, LINKS, type Link } from './chain';
+import { Charts } from './charts';
+import { Climb } from './climb';
+import { ConflictDialog } from './conflict-dialog';
+import { createEditorStore } from './editor-store';
+import { Heading } from './heading';
+import { HistoryDialog } from './history-dialog';
+import { PartPanel } from './part-panel';
+import { SaveNotice } from './save-notice';
+import { useAutosave } from './use-autosave';
+import { Verdict, VerdictStrip } from './verdict';
+
+/** One design: the chain, the Climb, the verdict and the charts, live on every keystroke. */
+export function DesignScreen({ stored }: { stored: StoredDesign }) {
+  const [store] = useState(() => createEditorStore(stored));
+  const router = useRouter();
+  const saveNow = useAutosave(store);
+  const design = useStore(store, (state) => state.design);
+  const prediction = useMemo(() => predict(design), [design]);
+  // What is looked at second may arrive a frame later than what is typed.
+  const laterDesign = useDeferredValue(design);
+  const laterPrediction = useDeferredValue(prediction);
+  const helps = useMemo(() => whatHelpsMost(laterDesign), [laterDesign]);
+  const canUndo = useStore(store.temporal, (state) => state.pastStates.length > 0);
+  const canRedo = useStore(store.temporal, (state) => state.futureStates.length > 0);
+  const [link, setLink] = useState<Link | ''>('ladder');
+  const [part, setPart] = useState<string | null>(null);
+  const [tab, setTab] = useState('load-line');
+  const [history, setHistory] = useState(false);
+
+  const apply = useCallback(
+    (path: string, value: number) => {
+      const fault = store.getState().edit(path, value);
+      if (fault) toast.error(fault);
+    },
+    [store],
+  );
+
+  const commands = useMemo<ScreenCommand[]>(() => {
+    const stepStages = (by: number) => apply('$.ladder.stages', store.getState().design.ladder.stages + by);
+    const openLink = (by: number) =>
+      setLink((now) => {
+        const at = now === '' ? (by > 0 ? -1 : LINKS.length) : LINKS.indexOf(now);
+        return LINKS[(at + by + LINKS.length) % LINKS.length];
+      });
+    const duplicate = async () => {
+      try {
+        const { design: present } = store.getState();
+        const copy = await createDesign({ ...present, name: `${present.name.slice(0, 110)}, copy` });
+        router.push(`/designs/${copy.id}`);
+      } catch {
+        toast.error('The copy could not be made: the server cannot be reached.');
+      }
+    };
+    return [
+      { name: 'Undo', keys: 'mod+z', run: store.undo },
+      { name: 'Redo', keys: 'mod+shift+z,mod+y', run: store.redo },
+      { name: 'One stage more', keys: 'pageup', run: () => stepStages(1) },
+      { name: 'One stage fewer', keys: 'pagedown', run: () => stepStages(-1) },
+      { name: 'Half a stage more', keys: 'shift+pageup', run: () => stepStages(0.5) },
+      { name: 'Half a stage fewer', keys: 'shift+pagedown', run: () => stepStages(-0.5) },
+      { name: 'Next link of the chain', keys: 'j', run: () => openLink(1) },
+      { name: 'Previous link of the chain', keys: 'u', run: () => openLink(-1) },
+      { name: 'Load line', keys: 'l', run: () => setTab('load-line') },
+      { name: 'Stages chart', keys: 's', run: () => setTab('stages') },
+      { name: 'History', keys: 'h', run: () => setHistory(true) },
+      { name: 'Export as a file', keys: 'e', run: () => downloadDesign(store.getState().design) },
+      { name: 'Duplicate this design', keys: 'd', run: () => void duplicate() },
+      { name: 'Back to the shelf', keys: 'b', run: () => router.push('/') },
+      { name: 'Print', run: () => window.print() },
+    ];
+  }, [apply, router, store]);
+  useCommands(commands);
+
+  return (
+    <div className="flex min-h-full flex-col lg:h-full">
+      <TopBar here="design">
+        <SaveNotice store={store} onRetry={() => void saveNow()} />
+        <span className="flex">
+          <button
+            type="button"
+            className={buttonStyle('quiet')}
+            disabled={!canUndo}
+            onClick={store.undo}
+            aria-label="Undo"
+          >
+            <Undo className="size-4" aria-hidden="true" />
+          </button>
+          <button
+            type="button"
+            className={buttonStyle('quiet')}
+            disabled={!canRedo}
+            onClick={store.redo}
+            aria-label="Redo"
+          >
+            <Redo className="size-4" aria-hidden="true" />
+          </button>
+        </span>
+      </TopBar>
+      <main className="grid min-h-0 flex-1 lg:grid-cols-[296px_minmax(0,1fr)_316px]">
+        <aside
+          aria-label="Chain"
+          className="order-2 min-h-0 overflow-y-auto border-rule px-4 py-1.5 lg:order-none lg:border-r"
+        >
+          <Chain store={store} prediction={prediction} open={link} onOpen={setLink} />
+        </aside>
+        <div className="order-1 flex min-h-0 min-w-0 flex-col lg:order-none">
+          <div className="flex items-start justify-between gap-3 px-4 pt-2.5">
+            <Heading store={store} />
+            <div className="no-print flex shrink-0 gap-1 pt-0.5">
+              <button type="button" className={buttonStyle('quiet')} onClick={() => setHistory(true)}>
+                History
+              </button>
+              <button type="button" className={buttonStyle('quiet')} onClick={() => downloadDesign(design)}>
+                Export
+              </button>
+            </div>
+          </div>
+          <div className="flex h-[26rem] min-h-0 flex-none flex-col lg:h-auto lg:flex-1">
+            <Climb
+              prediction={prediction}
+              targetVolts={design.target?.volts ?? null}
+              selected={part}
+              onSelect={setPart}
+            />
+          </div>
+          {part ? <PartPanel prediction={prediction} id={part} onClose={() => setPart(null)} /> : null}
+          <div className="h-[230px] shrink-0 border-t border-rule">
+            <Charts design={laterDesign} prediction={laterPrediction} tab={tab} onTab={setTab} />
+          </div>
+        </div>
+        <div className="order-3 min-h-0 overflow-y-auto border-rule lg:order-none lg:border-l">
+          <Verdict design={design} prediction={prediction} helps={helps} onApply={apply} />
+        </div>
+        <VerdictStrip design={design} prediction={prediction} />
+      </main>
+      <ConflictDialog store={store} saveNow={saveNow} />
+      {history ? (
+        <HistoryDialog
+          id={stored.id}
+          present={design}
+          onClose={() => setHistory(false)}
+          onRestore={(revision) => {
+            store.getState().replace(revision.design);
+            setHistory(false);
+            toast(`Revision ${revision.revision} is back on screen.`);
+          }}
+        />
+      ) : null}
+    </div>
+  );
+}

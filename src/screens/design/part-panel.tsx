@@ -1,0 +1,68 @@
+'use client';
+
+import X from 'lucide-react/icons/x';
+import { partStory } from '@/core/predict/part-story';
+import type { CapacitorPrediction, DiodePrediction, Prediction } from '@/core/predict/prediction';
+import { fitOf } from '@/core/stress/margin';
+import { buttonStyle } from '@/ui/button';
+import { FitMark } from '@/ui/fit-mark';
+import { Quantity } from '@/ui/quantity';
+
+/** The part chosen in the Climb: stress, rating, margin, what it does, what happens if it fails. */
+export function PartPanel({ prediction, id, onClose }: { prediction: Prediction; id: string; onClose: () => void }) {
+  const story = partStory(prediction, id);
+  if (!story) return null;
+  const { part, kind } = story;
+  const fit = fitOf(part.margin);
+  const volts =
+    kind === 'capacitor' ? (part as CapacitorPrediction).workingVolts : (part as DiodePrediction).reverseVolts;
+  return (
+    <section aria-label={`Part ${id}`} className="relative border-t border-rule bg-sheet px-4 py-2.5 text-[13px]">
+      <p className="flex flex-wrap items-center gap-x-3 gap-y-0.5 pr-8">
+        <strong className="text-sm font-semibold">
+          {kind === 'capacitor' ? 'Capacitor' : 'Diode'} {id}
+        </strong>
+        <span>
+          <span className="text-soft">{kind === 'capacitor' ? 'stands' : 'blocks up to'}</span>{' '}
+          <Quantity value={volts} unit="V" />
+          {part.ratedVolts === null ? null : (
+            <>
+              {' '}
+              <span className="text-soft">of</span> <Quantity value={part.ratedVolts} unit="V" />
+            </>
+          )}
+        </span>
+        <span className="inline-flex items-center gap-1">
+          <FitMark fit={fit} /> {fit}
+          {part.margin === null ? null : (
+            <>
+              , <Quantity value={part.margin} unit="%" digits={2} /> in hand
+            </>
+          )}
+        </span>
+        {kind === 'capacitor' ? (
+          <span>
+            <span className="text-soft">mean under load</span>{' '}
+            <Quantity value={(part as CapacitorPrediction).loadedMeanVolts} unit="V" />
+          </span>
+        ) : (
+          <span>
+            <span className="text-soft">average</span>{' '}
+            <Quantity value={(part as DiodePrediction).averageAmps} unit="A" />
+          </span>
+        )}
+      </p>
+      <p className="mt-0.5 text-soft">
+        {story.does} <span className="text-ink">If it fails:</span> {story.whenItFails}
+      </p>
+      <button
+        type="button"
+        aria-label="Close the part"
+        className={`${buttonStyle('quiet')} absolute top-1.5 right-1.5`}
+        onClick={onClose}
+      >
+        <X className="size-4" aria-hidden="true" />
+      </button>
+    </section>
+  );
+}

@@ -1,0 +1,47 @@
+'use client';
+
+import { format } from 'date-fns';
+import { useStore } from 'zustand';
+import type { EditorStore } from './editor-store';
+
+/** The state of autosave in a few words. */
+export function SaveNotice({ store, onRetry }: { store: EditorStore; onRetry: () => void }) {
+  const save = useStore(store, (state) => state.save);
+  const revision = useStore(store, (state) => state.revision);
+  const savedAt = useStore(store, (state) => state.savedAt);
+  switch (save.kind) {
+    case 'saved':
+      return (
+        <span
+          role="status"
+          className="truncate text-[13px] text-soft"
+          title={format(new Date(savedAt), 'd MMM yyyy, HH:mm')}
+          suppressHydrationWarning
+        >
+          Revision {revision}, saved
+        </span>
+      );
+    case 'pending':
+    case 'saving':
+      return (
+        <span role="status" className="text-[13px] text-soft">
+          Saving…
+        </span>
+      );
+    case 'failed':
+      return (
+        <span role="status" className="min-w-0 truncate text-[13px] text-over">
+          Not saved: {save.reason}.{' '}
+          <button type="button" className="underline" onClick={onRetry}>
+            Try now
+          </button>
+        </span>
+      );
+    case 'conflict':
+      return (
+        <span role="status" className="truncate text-[13px] text-over">
+          Not saved: changed in another tab
+        </span>
+      );
+  }
+}

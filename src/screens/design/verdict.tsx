@@ -1,0 +1,341 @@
+'use client';
+
+import { Accordion } from 'radix-ui';
+import type { ReactNode } from 'react';
+import type { Design } from '@/core/design/design-schema';
+import { explain, type Figure } from '@/core/predict/explain';
+import type { Finding, Prediction } from '@/core/predict/prediction';
+import type { HelpfulChange } from '@/core/predict/what-helps';
+import { sayQuantity } from '@/core/quantity/print-quantity';
+import { fitOf } from '@/core/stress/margin';
+import { showCautionsAgain } from '@/ui/cautions';
+import { FitMark } from '@/ui/fit-mark';
+import { Quantity } from '@/ui/quantity';
+
+type VerdictProps = {
+  design: Design;
+  prediction: Prediction;
+  helps: HelpfulChange | null;
+  onApply: (path: string, value: number) => void;
+};
+
+/** Whether the target is met, every figure that can be opened, the weakest parts, what would help, and the cautions. */
+export function Verdict({ design, prediction, helps, onApply }: VerdictProps) {
+  return (
+    <section aria-label="Verdict" className="px-4 py-4">
+      <div role="status">
+        <Sentence design={design} prediction={prediction} />
+      </div>
+      <Figures design={design} prediction={prediction} />
+      <Findings findings={prediction.findings} onApply={onApply} />
+      <WeakestParts prediction={prediction} />
+      {helps ? <WouldHelp change={helps} onApply={onApply} /> : null}
+      <NotDead prediction={prediction} />
+    </section>
+  );
+}
+
+function Sentence({ design, prediction }: { design: Design; prediction: Prediction }) {
+  const { output, target } = prediction;
+  const wanted = design.target;
+  const signed = (volts: number) => sayQuantity(output.polarity === 'negative' ? -volts : volts, 'V');
+  const style = 'text-[17px] leading-snug font-semibold tracking-tight';
+  if (output.meanVolts === null)
+    return (
+      <h2 className={style}>
+        <span className="text-over">No figure:</span> the load takes the ladder past what the closed form can say.
+      </h2>
+    );
+  const reaches = signed(output.meanVolts);
+  const drawn = output.amps ? ` at ${sayQuantity(output.amps, 'A')}` : ' with nothing drawn';
+  if (!target || !wanted)
+    return (
+      <h2 className={style}>
+        Reaches <span className="text-copper">{reaches}</span>
+        {drawn}. No target is set.
+      </h2>
+    );
+  const excess = target.voltsExcess!;
+  const parts = [
+    target.voltsMet
+      ? `${sayQuantity(excess, '%', 2)} above the target`
+      : `${sayQuantity(-excess, '%', 2)} short of ${signed(wanted.volts)}`,
+  ];
+  if (!target.ampsMet) parts.push(`but the target’s ${sayQuantity(wanted.amps, 'A')} is not drawn`);
+  return (
+    <h2 className={style}>
+      <span className={target.met ? 'text-fits' : 'text-over'}>
+        {target.voltsMet ? 'Reaches' : 'Only reaches'} {reaches}
+      </span>
+      {drawn}, {parts.join(', ')}. Ripple {sayQuantity(output.ripplePeakToPeakFraction ?? NaN, '%', 2)}
+      {target.rippleMet === null
+        ? '.'
+        : target.rippleMet
+          ? ', within the target.'
+          : `, over the ${sayQuantity(wanted.ripplePeakToPeakFraction!, '%', 2)} wanted.`}
+    </h2>
+  );
+}
+
+/** The same in a strip, for narrow screens where the verdict lies out of sight while one edits. */
+export function VerdictStrip({ design, prediction }: { design: Design; prediction: Prediction }) {
+  const { output, target } = prediction;
+  const troubles = prediction.findings.filter((finding) => finding.severity !== 'note').length;
+  return (
+    <p
+      className="sticky bottom-0 z-20 order-last flex items-baseline justify-between gap-3 border-t border-rule bg-sheet px-4 py-2 lg:hidden"
+      aria-hidden="true"
+    >
+      <span className={target && !target.met ? 'text-over' : target ? 'text-fits' : ''}>
+        {output.meanVolts === null ? (
+          'Past the closed form'
+        ) : (
+          <Quantity value={output.polarity === 'negative' ? -output.meanVolts : output.meanVolts} unit="V" />
+        )}
+        {design.target && output.meanVolts !== null ? (
+          <span className="text-soft">
+            {' '}
+            of <Quantity value={design.target.volts} unit="V" />
+          </span>
+        ) : null}
+      </span>
+      <span className="text-[13px] text-soft">
+        {troubles === 0 ? 'nothing amiss' : troubles === 1 ? '1 finding' : `${troubles} findings`}
+      </span>
+    </p>
+  );
+}
+
+type Row = { figure: Figure; name: string; value: ReactNode; inset?: boolean };
+
+function figureRows(prediction: Prediction): Row[] {
+  const { output, input, energy, optimumStages } = prediction;
+  return [
+    { figure: 'noLoad', name: 'No load', value: <Quantity value={output.noLoadVolts} unit="V" /> },
+    { figure: 'mean', name: 'Output, mean', value: <Quantity value={output.meanVolts} unit="V" digits={4} /> },
+    {
+      figure: 'droop',
+      name: 'Droop',
+      value: (
+        <>
+          <Quantity value={output.droopVolts} unit="V" /> · <Quantity value={output.droopFraction} unit="%" />
+        </>
+      ),
+    },
+    {
+      figure: 'droopByCapacitors',
+      name: 'by the capacitors',
+      value: <Quantity value={output.droopByCapacitorsVolts} unit="V" />,
+      inset: true,
+    },
+    {
+      figure: 'droopBySource',
+      name: 'by the source',
+      value: <Quantity value={output.droopBySourceVolts} unit="V" />,
+      inset: true,
+    },
+    {
+      figure: 'ripple',
+      name: 'Ripple, peak to peak',
+      value: <Quantity value={output.ripplePeakToPeakVolts} unit="V" />,
+    },
+    {
+      figure: 'power',
+      name: 'Power out of in',
+      value: (
+        <>
+          <Quantity value={output.watts} unit="W" /> / <Quantity value={input.watts} unit="W" />
+        </>
+      ),
+    },
+    {
+      figure: 'optimum',
+      name: 'Most output with',
+      value: optimumStages === null ? <span className="text-soft">no optimum</span> : <>{optimumStages} stages</>,
+    },
+    { figure: 'energy', name: 'Stored energy', value: <Quantity value={energy.joules} unit="J" /> },
+    {
+      figure: 'bleed',
+      name: 'Bleeder to 60 V',
+      value:
+        energy.bleedSeconds === null ? (
+          <span className="text-soft">no bleeder</span>
+        ) : (
+          <Quantity value={energy.bleedSeconds} unit="s" digits={2} />
+        ),
+    },
+  ];
+}
+
+function Figures({ design, prediction }: { design: Design; prediction: Prediction }) {
+  return (
+    <Accordion.Root type="multiple" className="mt-2.5 border-t border-rule">
+      {figureRows(prediction).map((row) => (
+        <Accordion.Item key={row.figure} value={row.figure} className="border-b border-rule">
+          <Accordion.Header>
+            <Accordion.Trigger className="flex w-full items-baseline justify-between gap-3 py-[3.5px] text-left hover:bg-tint/60">
+              <span className={`text-soft ${row.inset ? 'pl-3' : ''}`}>{row.name}</span>
+              <span data-figure={row.figure} className="text-right">
+                {row.value}
+              </span>
+            </Accordion.Trigger>
+          </Accordion.Header>
+          <Accordion.Content>
+            <HowItComesAbout figure={row.figure} design={design} prediction={prediction} />
+          </Accordion.Content>
+        </Accordion.Item>
+      ))}
+    </Accordion.Root>
+  );
+}
+
+function HowItComesAbout({ figure, design, prediction }: { figure: Figure; design: Design; prediction: Prediction }) {
+  const explanation = explain(figure, design, prediction);
+  return (
+    <div className="mb-2 grid gap-1 border-l-2 border-copper/50 pl-2.5 text-[12.5px]">
+      <p className="figures">{explanation.equation}</p>
+      <p className="figures text-soft">{explanation.withNumbers}</p>
+      <p>
+        <span className="text-soft">From:</span> {explanation.source}
+      </p>
+      <p>
+        <span className="text-soft">Holds:</span> {explanation.validRange}
+      </p>
+      <p>
+        <span className="text-soft">Uncertain:</span> {explanation.uncertain}
+      </p>
+      {explanation.besides.map((other) => (
+        <p key={other.name}>
+          <span className="text-soft">{other.name}:</span> <span className="figures">{other.value}</span>. {other.why}
+        </p>
+      ))}
+    </div>
+  );
+}
+
+const SEVERITY: Record<Finding['severity'], { word: string; style: string }> = {
+  stop: { word: 'Stop', style: 'border-over' },
+  warn: { word: 'Look', style: 'border-close' },
+  note: { word: 'Note', style: 'border-line' },
+};
+
+function Findings({ findings, onApply }: { findings: Finding[]; onApply: VerdictProps['onApply'] }) {
+  if (findings.length === 0) return null;
+  return (
+    <ul aria-label="Findings" className="mt-3 grid gap-2">
+      {findings.map((finding) => (
+        <li
+          key={`${finding.code} ${finding.where}`}
+          data-finding={finding.code}
+          className={`border-l-[3px] pl-2.5 text-[13px] ${SEVERITY[finding.severity].style}`}
+        >
+          <strong className="font-semibold">{SEVERITY[finding.severity].word}.</strong> {finding.message}{' '}
+          <span className="text-soft">
+            {finding.advice}
+            {finding.where.startsWith('$') ? null : ` Parts: ${finding.where}.`}
+          </span>
+          {finding.change ? (
+            <button
+              type="button"
+              className="ml-1 font-medium text-copper hover:underline"
+              onClick={() => onApply(finding.change!.path, finding.change!.value)}
+            >
+              {finding.change.label}
+            </button>
+          ) : null}
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+/** The worst of each kind of part, weakest first. */
+function WeakestParts({ prediction }: { prediction: Prediction }) {
+  const worst = <T extends { margin: number | null }>(parts: T[]) =>
+    parts.reduce((a, b) => ((b.margin ?? Infinity) < (a.margin ?? Infinity) ? b : a));
+  const diode = worst(prediction.diodes);
+  const capacitor = worst(prediction.capacitors);
+  const rows = [
+    { name: `Diodes, reverse (${diode.id})`, volts: diode.reverseVolts, rated: diode.ratedVolts, margin: diode.margin },
+    {
+      name: `Capacitors (${capacitor.id})`,
+      volts: capacitor.workingVolts,
+      rated: capacitor.ratedVolts,
+      margin: capacitor.margin,
+    },
+  ].sort((a, b) => (a.margin ?? Infinity) - (b.margin ?? Infinity));
+  return (
+    <div className="mt-3">
+      <h3 className="text-[13px] font-semibold text-soft">Weakest parts</h3>
+      <ul className="mt-0.5">
+        {rows.map((row) => {
+          const fit = fitOf(row.margin);
+          return (
+            <li key={row.name} className="flex items-baseline gap-2 py-0.5">
+              <FitMark fit={fit} />
+              <span className="min-w-0 flex-1">
+                {row.name},{' '}
+                <span className="whitespace-nowrap">
+                  <Quantity value={row.volts} unit="V" />
+                  {row.rated === null ? null : (
+                    <>
+                      {' '}
+                      of <Quantity value={row.rated} unit="V" />
+                    </>
+                  )}
+                </span>
+              </span>
+              <span>
+                {row.margin === null ? null : (
+                  <>
+                    {row.margin > 0 ? '+' : ''}
+                    <Quantity value={row.margin} unit="%" digits={2} />
+                  </>
+                )}{' '}
+                <span className="text-soft">{fit}</span>
+              </span>
+            </li>
+          );
+        })}
+      </ul>
+    </div>
+  );
+}
+
+function WouldHelp({ change, onApply }: { change: HelpfulChange; onApply: VerdictProps['onApply'] }) {
+  return (
+    <div className="mt-3 rounded bg-copper-tint px-3 py-2">
+      <h3 className="text-[13px] font-semibold text-copper">Would lift the output most</h3>
+      <p>
+        {change.label}: +<Quantity value={change.gainVolts} unit="V" />{' '}
+        <button
+          type="button"
+          className="font-medium text-copper underline"
+          onClick={() => onApply(change.path, change.value)}
+        >
+          Apply
+        </button>
+      </p>
+    </div>
+  );
+}
+
+/** What stays in the ladder after switch-off; always in sight, never a promise. */
+function NotDead({ prediction }: { prediction: Prediction }) {
+  const { energy, output } = prediction;
+  const volts = sayQuantity(output.polarity === 'negative' ? -output.noLoadVolts : output.noLoadVolts, 'V');
+  return (
+    <aside
+      aria-label="Caution"
+      className="mt-3 rounded-r border border-l-[3px] border-rule border-l-over bg-sheet px-3 py-2 text-[13px]"
+    >
+      After switch-off it can hold {volts}, {sayQuantity(energy.joules, 'J')} and{' '}
+      {sayQuantity(energy.terminalCoulombs, 'C')} at the terminal
+      {energy.hazardous ? ', over the usual limit of 45 µC to 15 kV or 350 mJ above (IEC 61010-1, from memory)' : ''}.
+      It is not dead until you have measured it: under 60 V at the terminal and across every capacitor.{' '}
+      <button type="button" className="font-medium text-copper hover:underline" onClick={showCautionsAgain}>
+        All cautions
+      </button>
+    </aside>
+  );
+}

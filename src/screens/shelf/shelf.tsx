@@ -1,0 +1,200 @@
+'use client';
+
+import Plus from 'lucide-react/icons/plus';
+import Upload from 'lucide-react/icons/upload';
+import { useRouter } from 'next/navigation';
+import { useMemo, useRef, useState, type DragEvent } from 'react';
+import { toast } from 'sonner';
+import { createDesign, Refusal, saveDesign, fetchDesign, setArchived } from '@/client/designs-api';
+import { downloadDesign } from '@/client/design-file';
+import type { Design } from '@/core/design/design-schema';
+import { newDesign } from '@/core/design/new-design';
+import { readDesignText, type Fault } from '@/core/design/read-design';
+import { buttonStyle } from '@/ui/button';
+import { useCommands } from '@/ui/commands';
+import { TopBar } from '@/ui/top-bar';
+import { BadFile, NameDialog } from './dialogs';
+import { ShelfTable, type ShelvedDesign } from './shelf-table';
+
+type Asking =
+  { kind: 'new' } | { kind: 'rename'; row: ShelvedDesign } | { kind: 'bad-file'; file: string; faults: Fault[] };
+
+/** All designs: find, open, start, copy, rename, put away, bring back, import and export. */
+export function Shelf({ designs }: { designs: ShelvedDesign[] }) {
+  const router = useRouter();
+  const [search, setSearch] = useState('');
+  const [archived, setShowArchived] = useState(false);
+  const [asking, setAsking] = useState<Asking | null>(null);
+  const fileInput = useRef<HTMLInputElement>(null);
+  const searchInput = useRef<HTMLInputElement>(null);
+
+  const shown = useMemo(() => {
+    const wanted = search.trim().toLowerCase();
+    return designs.filter(
+      (row) =>
+        row.archived === archived &&
+        (wanted === '' || `${row.name} ${row.design.notes}`.toLowerCase().includes(wanted)),
+    );
+  }, [designs, search, archived]);
+  const archivedCount = designs.filter((row) => row.archived).length;
+
+  /** Runs a change of the shelf, shows it, and says plainly when it could not be done. */
+  const change = async (what: string, work: () => Promise<void>) => {
+    try {
+      await work();
+      router.refresh();
+    } catch (error) {
+      toast.error(
+        `${what} did not work: ${error instanceof Refusal ? error.message : 'the server cannot be reached'}.`,
+      );
+    }
+  };
+
+  const create = (design: Design) =>
+    change('Creating the design', async () => {
+      const stored = await createDesign(design);
+      router.push(`/designs/${stored.id}`);
+    });
+
+  const archive = (row: ShelvedDesign, away: boolean) =>
+    change(away ? 'Archiving' : 'Restoring', async () => {
+      await setArchived(row.id, away);
+      toast(away ? `“${row.name}” is in the archive.` : `“${row.name}” is back on the shelf.`, {
+        action: { label: 'Undo', onClick: () => void archive({ ...row, archived: away }, !away) },
+      });
+    });
+
+  const rename = (row: ShelvedDesign, name: string) =>
+    change('Renaming', async () => {
+      const standing = await fetchDesign(row.id);
+      const { conflict } = await saveDesign(row.id, standing.revision, { ...standing.design, name });
+      if (conflict) toast.error('The design was changed in another tab at that very moment. Try again.');
+    });
+
+  const importFile = async (file: File) => {
+    const reading = readDesignText(await file.text());
+    if (!reading.ok) {
+      setAsking({ kind: 'bad-file', file: file.name, faults: reading.faults });
+      return;
+    }
+    await create(reading.design);
+  };
+
+  const drop = (event: DragEvent) => {
+    event.preventDefault();
+    const file = event.dataTransfer.files[0];
+    if (file) void importFile(file);
+  };
+
+  useCommands(
+    useMemo(
+      () => [
+        { name: 'New design', keys: 'n', run: () => setAsking({ kind: 'new' }) },
+        { name: 'Import a design file', keys: 'i', run: () => fileInput.current?.click() },
+        { name: 'Search the shelf', keys: 'slash', run: () => searchInput.current?.focus() },
+        { name: 'Show or hide the archive', keys: 'a', run: () => setShowArchived((now) => !now) },
+      ],
+      [],
+    ),
+  );
+
+  return (
+    <div className="flex min-h-full flex-col" onDragOver={(event) => event.preventDefault()} onDrop={drop}>
+      <TopBar here="shelf" />
+      <main className="mx-auto w-full max-w-6xl flex-1 px-3 py-6 sm:px-6">
+        <div className="flex flex-wrap items-center gap-2.5">
+          <h1 className="mr-auto text-2xl font-semibold tracking-tight">{archived ? 'Archive' : 'Shelf'}</h1>
+          <input
+            ref={searchInput}
+            type="search"
+            value={search}
+            onChange={(event) => setSearch(event.target.value)}
+            placeholder="Search names and notes"
+            aria-label="Search names and notes"
+            className="w-full rounded border border-rule bg-sheet px-3 py-1.5 placeholder:text-soft sm:w-60"
+          />
+          <button type="button" className={buttonStyle('plain')} onClick={() => fileInput.current?.click()}>
+            <Upload className="size-4" aria-hidden="true" /> Import
+          </button>
+          <button type="button" className={buttonStyle('solid')} onClick={() => setAsking({ kind: 'new' })}>
+            <Plus className="size-4" aria-hidden="true" /> New design
+          </button>
+          <input
+            ref={fileInput}
+            type="file"
+            accept=".json,application/json"
+            aria-label="Design file"
+            className="sr-only"
+            tabIndex={-1}
+            onChange={(event) => {
+              const file = event.target.files?.[0];
+              event.target.value = '';
+              if (file) void importFile(file);
+            }}
+          />
+        </div>
+
+        {shown.length > 0 ? (
+          <ShelfTable
+            rows={shown}
+            onRename={(row) => setAsking({ kind: 'rename', row })}
+            onDuplicate={(row) => void create({ ...row.design, name: `${row.name.slice(0, 110)}, copy` })}
+            onArchive={(row) => void archive(row, !row.archived)}
+            onExport={(row) => downloadDesign(row.design)}
+          />
+        ) : (
+          <EmptyShelf search={search} archived={archived} onNew={() => setAsking({ kind: 'new' })} />
+        )}
+
+        {archived || archivedCount > 0 ? (
+          <button type="button" className={`${buttonStyle('quiet')} mt-4`} onClick={() => setShowArchived(!archived)}>
+            {archived ? 'Back to the shelf' : `Archive (${archivedCount})`}
+          </button>
+        ) : null}
+      </main>
+
+      <NameDialog
+        key={asking?.kind === 'rename' ? asking.row.id : 'new'}
+        open={asking?.kind === 'new' || asking?.kind === 'rename'}
+        title={asking?.kind === 'rename' ? 'Rename' : 'New design'}
+        verb={asking?.kind === 'rename' ? 'Rename' : 'Create'}
+        initial={asking?.kind === 'rename' ? asking.row.name : ''}
+        onClose={() => setAsking(null)}
+        onName={(name) => {
+          const now = asking;
+          setAsking(null);
+          if (now?.kind === 'rename') void rename(now.row, name);
+          else void create(newDesign(name));
+        }}
+      />
+      <BadFile
+        file={asking?.kind === 'bad-file' ? asking.file : ''}
+        faults={asking?.kind === 'bad-file' ? asking.faults : []}
+        open={asking?.kind === 'bad-file'}
+        onClose={() => setAsking(null)}
+      />
+    </div>
+  );
+}
+
+function EmptyShelf({ search, archived, onNew }: { search: string; archived: boolean; onNew: () => void }) {
+  if (search.trim() !== '')
+    return (
+      <p className="mt-16 text-center text-soft">
+        Nothing here is called “{search.trim()}”. Try fewer letters{archived ? '' : ', or look in the archive'}.
+      </p>
+    );
+  if (archived) return <p className="mt-16 text-center text-soft">The archive is empty.</p>;
+  return (
+    <div className="mx-auto mt-16 max-w-md text-center">
+      <h2 className="text-lg font-semibold">The shelf is empty</h2>
+      <p className="mt-1 mb-4 text-soft">
+        Start from the voltage and frequency at the foot of your ladder, or bring in a *.ladder.json file: drop it
+        anywhere here.
+      </p>
+      <button type="button" className={buttonStyle('solid')} onClick={onNew}>
+        Start a design
+      </button>
+    </div>
+  );
+}

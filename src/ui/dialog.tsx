@@ -1,0 +1,37 @@
+'use client';
+
+import { Dialog } from 'radix-ui';
+import type { ReactNode } from 'react';
+
+/** A dialog with a title, a word of description and its contents. */
+export function Panel({
+  open,
+  onClose,
+  title,
+  description,
+  children,
+  wide = false,
+}: {
+  open: boolean;
+  onClose: () => void;
+  title: string;
+  description?: ReactNode;
+  children: ReactNode;
+  wide?: boolean;
+}) {
+  return (
+    <Dialog.Root open={open} onOpenChange={(next) => !next && onClose()}>
+      <Dialog.Portal>
+        <Dialog.Overlay className="fixed inset-0 z-40 bg-ink/25" />
+        <Dialog.Content
+          {...(description ? {} : { 'aria-describedby': undefined })}
+          className={`fixed top-1/2 left-1/2 z-50 max-h-[90vh] -translate-x-1/2 -translate-y-1/2 overflow-y-auto rounded-md border border-rule bg-sheet p-5 ${wide ? 'w-[min(44rem,calc(100vw-1.5rem))]' : 'w-[min(28rem,calc(100vw-1.5rem))]'}`}
+        >
+          <Dialog.Title className="text-base font-semibold">{title}</Dialog.Title>
+          {description ? <Dialog.Description className="mt-1 text-soft">{description}</Dialog.Description> : null}
+          <div className="mt-4">{children}</div>
+        </Dialog.Content>
+      </Dialog.Portal>
+    </Dialog.Root>
+  );
+}

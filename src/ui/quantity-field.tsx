@@ -1,0 +1,96 @@
+'use client';
+
+import { useId, useState, type ReactNode } from 'react';
+import { printQuantity } from '@/core/quantity/print-quantity';
+import { readQuantity } from '@/core/quantity/read-quantity';
+import type { Unit } from '@/core/quantity/units';
+
+type QuantityFieldProps = {
+  label: string;
+  value: number | null;
+  unit: Unit;
+  /** Takes the value; answers what is wrong with it, or null when it was accepted. */
+  onValue: (value: number | null) => string | null;
+  /** Whether an empty field means "not known". */
+  optional?: boolean;
+  /** What an empty optional field says. */
+  placeholder?: string;
+  /** Digits shown of a derived value; absent, all that are needed. */
+  shownDigits?: number;
+  hint?: ReactNode;
+  id?: string;
+};
+
+/**
+ * A quantity typed the way people write it. Every keystroke that reads is
+ * passed on at once; what does not read stays in the field with its reason,
+ * and the last good value stays in force.
+ */
+export function QuantityField(props: QuantityFieldProps) {
+  const { label, value, unit, onValue, optional = false, placeholder, shownDigits, hint } = props;
+  const ownId = useId();
+  const id = props.id ?? ownId;
+  const [draft, setDraft] = useState<{ text: string; standsFor: number | null; fault: string | null } | null>(null);
+  const settled = value === null ? '' : printQuantity(unit === '%' ? value * 100 : value, shownDigits ?? 12);
+  // A draft is shown only while the document still holds what it stands for: undo and other tabs win over it.
+  const current = draft && (draft.fault !== null || draft.standsFor === value) ? draft : null;
+  const fault = current?.fault ?? null;
+
+  const type = (text: string) => {
+    if (text.trim() === '' && optional) {
+      const refused = onValue(null);
+      setDraft({ text, standsFor: null, fault: refused });
+      return;
+    }
+    const reading = readQuantity(text, unit);
+    if (!reading.ok) {
+      setDraft({ text, standsFor: value, fault: reading.reason });
+      return;
+    }
+    const refused = onValue(reading.value);
+    setDraft({ text, standsFor: refused === null ? reading.value : value, fault: refused });
+  };
+
+  return (
+    <div className="grid grid-cols-[minmax(0,1fr)_6.75rem] items-baseline gap-x-2 py-[3px]">
+      <label htmlFor={id} className="text-[13.5px] text-soft">
+        {label}
+      </label>
+      <span
+        className={`flex items-baseline rounded border bg-sheet px-2 py-[3px] focus-within:border-copper ${fault ? 'border-over' : 'border-rule'}`}
+      >
+        <input
+          id={id}
+          className="figures w-full min-w-0 bg-transparent outline-none placeholder:font-sans placeholder:text-soft"
+          value={current?.text ?? settled}
+          placeholder={placeholder ?? (optional ? 'not known' : undefined)}
+          inputMode="text"
+          autoComplete="off"
+          autoCapitalize="off"
+          spellCheck={false}
+          aria-invalid={fault !== null}
+          aria-describedby={fault || hint ? `${id}-says` : undefined}
+          onChange={(event) => type(event.target.value)}
+          onFocus={(event) => event.target.select()}
+          onBlur={() => setDraft((now) => (now?.fault ? now : null))}
+          onKeyDown={(event) => {
+            if (event.key === 'Escape' && draft) {
+              event.stopPropagation();
+              setDraft(null);
+            }
+          }}
+        />
+        {unit === '' ? null : <span className="pl-1 text-xs text-soft">{unit}</span>}
+      </span>
+      {fault || hint ? (
+        <p
+          id={`${id}-says`}
+          className={`col-span-2 text-xs ${fault ? 'text-over' : 'text-soft'}`}
+          role={fault ? 'alert' : undefined}
+        >
+          {fault ?? hint}
+        </p>
+      ) : null}
+    </div>
+  );
+}

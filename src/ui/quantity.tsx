@@ -1,0 +1,13 @@
+import { formatQuantity } from '@/core/quantity/print-quantity';
+import type { Unit } from '@/core/quantity/units';
+
+/** A value with lined-up digits and a lighter unit; an en dash where there is none. */
+export function Quantity({ value, unit, digits = 3 }: { value: number | null; unit: Unit; digits?: number }) {
+  const printed = formatQuantity(value ?? NaN, unit, digits);
+  return (
+    <span className="whitespace-nowrap">
+      <span className="figures">{printed.digits}</span>
+      {value === null || printed.unit === '' ? null : <span className="text-[0.86em] text-soft"> {printed.unit}</span>}
+    </span>
+  );
+}

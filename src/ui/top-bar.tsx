@@ -1,0 +1,49 @@
+'use client';
+
+import Link from 'next/link';
+import type { ReactNode } from 'react';
+import { KeyCap, usePalette } from './commands';
+import { ThemeSwitch } from './theme-switch';
+
+/** The bar at the head of every screen: the mark, the way to the shelf, and what the screen adds. */
+export function TopBar({ here, children }: { here: 'shelf' | 'design'; children?: ReactNode }) {
+  const openPalette = usePalette();
+  return (
+    <header className="no-print flex h-[46px] shrink-0 items-center gap-2 border-b border-rule px-3 sm:gap-5 sm:px-5">
+      <Link href="/" className="flex items-center gap-2 font-semibold">
+        <svg viewBox="0 0 20 20" className="size-5" aria-hidden="true">
+          <path
+            d="M4 18V6.500M16 14V2.500M4 14.500l12-3.800M4 10.500l12-3.800M4 6.500l12-3.800"
+            fill="none"
+            stroke="var(--copper)"
+            strokeWidth="1.700"
+            strokeLinecap="round"
+          />
+        </svg>
+        <span className="hidden sm:inline">Eager Ladder</span>
+      </Link>
+      <nav aria-label="Main" className="flex items-center gap-1">
+        <Link
+          href="/"
+          aria-current={here === 'shelf' ? 'page' : undefined}
+          className="rounded px-2.5 py-1 text-soft hover:text-ink aria-[current=page]:bg-tint aria-[current=page]:text-ink"
+        >
+          Shelf
+        </Link>
+        {here === 'design' ? (
+          <span aria-current="page" className="rounded bg-tint px-2.5 py-1">
+            Design
+          </span>
+        ) : null}
+      </nav>
+      <div className="ml-auto flex min-w-0 items-center gap-1.5 sm:gap-3">
+        {children}
+        <ThemeSwitch />
+        <button type="button" onClick={openPalette} className="hidden sm:block">
+          <span className="sr-only">Find a command, </span>
+          <KeyCap keys="mod+k" />
+        </button>
+      </div>
+    </header>
+  );
+}

@@ -1,0 +1,152 @@
+import { newDesign } from '../../src/core/design/new-design';
+import { predict } from '../../src/core/predict/predict';
+import { sayQuantity } from '../../src/core/quantity/print-quantity';
+import { demoDesign, expect, exported, figure, openLink, saved, shelve, stagesField, test } from './fixtures';
+
+test('undo and redo by keyboard and button, saved as they go', async ({ page, request }) => {
+  await page.goto(`/designs/${await shelve(request)}`);
+  const stages = stagesField(page);
+  await stages.fill('6');
+  await saved(page, 2);
+  await page.getByLabel('Each capacitor').fill('3n3');
+  await saved(page, 3);
+  await page.keyboard.press('Control+z');
+  await expect(page.getByLabel('Each capacitor')).toHaveValue('1n');
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(stages).toHaveValue('2');
+  await expect(page.getByRole('button', { name: 'Undo' })).toBeDisabled();
+  await page.keyboard.press('Control+Shift+z');
+  await page.keyboard.press('Control+y');
+  await expect(page.getByLabel('Each capacitor')).toHaveValue('3.3n');
+  await saved(page, 3);
+  await page.reload();
+  await expect(page.getByLabel('Each capacitor')).toHaveValue('3.3n');
+});
+
+test('the Climb answers one-key changes and shows a part by keyboard and pointer', async ({ page, request }) => {
+  const design = demoDesign('flocking-applicator');
+  await page.goto(`/designs/${await shelve(request, design)}`);
+  await expect(page.locator('[data-part]')).toHaveCount(32);
+  await page.locator('[data-part=C4]').click();
+  const part = page.getByRole('region', { name: 'Part C4' });
+  const { workingVolts } = predict(design).capacitors[3];
+  await expect(part).toContainText(sayQuantity(workingVolts, 'V'));
+  await expect(part).toContainText('If it fails');
+  await page.keyboard.press('ArrowUp');
+  await expect(page.getByRole('region', { name: 'Part D5' })).toContainText('blocks up to');
+  await page.keyboard.press('PageUp');
+  await expect(page.locator('[data-part]')).toHaveCount(36);
+  await page.keyboard.press('Shift+PageDown');
+  await expect(page.locator('[data-part]')).toHaveCount(34);
+  await page.getByRole('button', { name: 'Close the part' }).click();
+  await expect(page.getByRole('region', { name: /^Part/ })).toHaveCount(0);
+});
+
+test('figures open to equation, numbers, source and range', async ({ page, request }) => {
+  const design = demoDesign('dust-plate-precipitator');
+  await page.goto(`/designs/${await shelve(request, design)}`);
+  await page.getByRole('button', { name: /by the capacitors/ }).click();
+  const { output } = predict(design);
+  await expect(page.getByText('Textbook droop, 2n³/3 + n²/2 − n/6:')).toBeVisible();
+  await expect(page.getByText(sayQuantity(output.textbookDroopVolts!, 'V', 4)).first()).toBeVisible();
+  await page.getByRole('button', { name: /Ripple, peak to peak/ }).click();
+  await expect(page.getByText('As plus-or-minus:')).toBeVisible();
+});
+
+test('charts: load line with working point, stages with optimum', async ({ page, request }) => {
+  const design = demoDesign('electrospinning-bench-pair');
+  await page.goto(`/designs/${await shelve(request, design)}`);
+  const { output, optimumStages } = predict(design);
+  await expect(page.getByRole('img', { name: /^Load line/ })).toHaveAttribute(
+    'aria-label',
+    new RegExp(`works at ${sayQuantity(output.amps!, 'A')}, ${sayQuantity(output.meanVolts!, 'V')}`),
+  );
+  await page.getByRole('tab', { name: 'Stages' }).click();
+  await expect(page.getByRole('img', { name: `most output at ${optimumStages} stages` })).toBeVisible();
+});
+
+test('a slip of units is offered right, and taken with one click', async ({ page, request }) => {
+  await page.goto(`/designs/${await shelve(request)}`);
+  await page.getByLabel('Each capacitor').fill('2p2');
+  await page.getByRole('button', { name: 'Use 2.20 nF' }).click();
+  await expect(page.getByLabel('Each capacitor')).toHaveValue('2.2n');
+  await expect(page.locator('[data-finding=unit-slip]')).toHaveCount(0);
+});
+
+test('past the hard limit there is no figure, and the reason stands beside', async ({ page, request }) => {
+  await page.goto(
+    `/designs/${await shelve(request, { ...newDesign('Too much'), load: { kind: 'current', amps: 1 } })}`,
+  );
+  await expect(page.getByRole('heading', { name: /No figure/ })).toBeVisible();
+  await expect(page.locator('[data-finding=current-out-of-reach]')).toContainText('can never give 1.00 A');
+  expect(await figure(page, 'mean')).toBe('–');
+});
+
+test('what would help most does what it says', async ({ page, request }) => {
+  await page.goto(`/designs/${await shelve(request, demoDesign('dust-plate-precipitator'))}`);
+  const before = predict(await exported(page)).output.meanVolts!;
+  const promise = page.getByText('Would lift the output most').locator('..');
+  const words = (await promise.innerText()).replace(/\s+/g, ' ');
+  await promise.getByRole('button', { name: 'Apply' }).click();
+  await saved(page, 2);
+  const gain = predict(await exported(page)).output.meanVolts! - before;
+  expect(words).toContain(`+${sayQuantity(gain, 'V')}`);
+});
+
+test('a resistive load is solved for its own current', async ({ page, request }) => {
+  await page.goto(`/designs/${await shelve(request)}`);
+  await openLink(page, 'Load');
+  await page.getByRole('radio', { name: 'Resistance' }).click();
+  await page.getByLabel('Load resistance').fill('10M');
+  await saved(page, 2);
+  const { output } = predict(await exported(page));
+  expect(output.amps! * 10e6).toBeCloseTo(output.meanVolts!, 3);
+  expect(await figure(page, 'mean')).toBe(sayQuantity(output.meanVolts!, 'V', 4));
+});
+
+test('history brings back an earlier state as an edit', async ({ page, request }) => {
+  await page.goto(`/designs/${await shelve(request)}`);
+  await stagesField(page).fill('9');
+  await saved(page, 2);
+  await page.getByRole('button', { name: 'History' }).click();
+  await expect(page.getByRole('dialog')).toContainText('ladder.stages');
+  await page.getByRole('button', { name: 'Bring back' }).click();
+  await expect(stagesField(page)).toHaveValue('2');
+  await saved(page, 3);
+  await page.keyboard.press('Control+z');
+  await expect(stagesField(page)).toHaveValue('9');
+});
+
+test('without the server edits are kept, said to be unsaved, and saved when it is back', async ({ page, request }) => {
+  await page.goto(`/designs/${await shelve(request)}`);
+  await page.route('**/api/designs/**', (route) => route.abort());
+  await stagesField(page).fill('7');
+  await expect(page.getByText(/Not saved: the server cannot be reached/)).toBeVisible();
+  await page.unroute('**/api/designs/**');
+  await page.getByRole('button', { name: 'Try now' }).click();
+  await saved(page, 2);
+});
+
+test('leaving at once after a keystroke loses nothing', async ({ page, request }) => {
+  const id = await shelve(request);
+  await page.goto(`/designs/${id}`);
+  await stagesField(page).fill('3.5');
+  await page.getByRole('link', { name: 'Shelf' }).click();
+  await expect(page.getByRole('heading', { name: 'Shelf', exact: true })).toBeVisible();
+  await expect
+    .poll(async () => (await (await request.get(`/api/designs/${id}`)).json()).design.ladder.stages)
+    .toBe(3.5);
+  await page.goBack();
+  await expect(stagesField(page)).toHaveValue('3.5');
+});
+
+test('the command palette and the sheet of keys', async ({ page, request }) => {
+  await page.goto(`/designs/${await shelve(request)}`);
+  await page.keyboard.press('Control+k');
+  await page.getByPlaceholder('What do you want to do?').fill('half a stage more');
+  await page.keyboard.press('Enter');
+  await expect(stagesField(page)).toHaveValue('2.5');
+  await page.locator('main').click({ position: { x: 640, y: 60 } });
+  await page.keyboard.press('Shift+?');
+  await expect(page.getByRole('dialog', { name: 'Keys' })).toContainText('One stage more');
+});

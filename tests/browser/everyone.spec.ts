@@ -1,0 +1,127 @@
+import { readFileSync } from 'node:fs';
+import type { Page } from '@playwright/test';
+import { newDesign } from '../../src/core/design/new-design';
+import { demoDesign, expect, openLink, saved, shelve, stagesField, test } from './fixtures';
+
+const AXE = readFileSync('node_modules/axe-core/axe.min.js', 'utf8');
+
+/** Serious and critical faults that axe finds in what is shown now. */
+async function seriousFaults(page: Page): Promise<string[]> {
+  await page.evaluate(AXE);
+  return page.evaluate(async () => {
+    const { violations } = await (
+      window as never as {
+        axe: { run: () => Promise<{ violations: { id: string; impact: string; nodes: { html: string }[] }[] }> };
+      }
+    ).axe.run();
+    return violations
+      .filter((violation) => violation.impact === 'serious' || violation.impact === 'critical')
+      .map((violation) => `${violation.id}: ${violation.nodes.map((node) => node.html.slice(0, 160)).join(' | ')}`);
+  });
+}
+
+for (const colorScheme of ['light', 'dark'] as const) {
+  test(`axe finds no serious fault, ${colorScheme}`, async ({ page, request }) => {
+    await page.emulateMedia({ colorScheme });
+    const id = await shelve(request, demoDesign('dust-plate-precipitator'));
+    await page.goto('/');
+    expect(await seriousFaults(page)).toEqual([]);
+    await page.getByRole('button', { name: 'New design' }).click();
+    expect(await seriousFaults(page)).toEqual([]);
+    await page.goto(`/designs/${id}`);
+    await page.locator('[data-part=C2]').click();
+    await page.getByLabel('Each capacitor').fill('nonsense');
+    await page.getByRole('button', { name: /No load/ }).click();
+    await page.waitForTimeout(300);
+    expect(await seriousFaults(page)).toEqual([]);
+    await page.getByRole('button', { name: 'History' }).click();
+    await expect(page.getByRole('dialog')).toContainText('created');
+    expect(await seriousFaults(page)).toEqual([]);
+  });
+}
+
+test('works at 390 px: nothing to scroll sideways, edits take effect', async ({ page, request }) => {
+  await page.setViewportSize({ width: 390, height: 844 });
+  const design = {
+    ...demoDesign('flocking-applicator'),
+    name: 'A name so long that it cannot fit into one line of a telephone held in one hand',
+  };
+  const id = await shelve(request, design);
+  const overflow = () =>
+    page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth);
+  await page.goto('/');
+  expect(await overflow()).toBe(0);
+  await page.getByRole('link', { name: design.name }).click();
+  await expect(page.locator('[data-part]').first()).toBeVisible();
+  expect(await overflow()).toBe(0);
+  await page.locator('[data-part=D3]').click();
+  await expect(page.getByRole('region', { name: 'Part D3' })).toBeVisible();
+  await openLink(page, 'Load');
+  await page.getByLabel('Load current').fill('20u');
+  await saved(page, 2);
+  expect(await overflow()).toBe(0);
+});
+
+test('the design screen at 1280 x 800 does not scroll the page', async ({ page, request }) => {
+  await page.goto(`/designs/${await shelve(request, demoDesign('flocking-applicator'))}`);
+  await expect(page.locator('[data-part]').first()).toBeVisible();
+  expect(await page.evaluate(() => document.documentElement.scrollHeight)).toBe(800);
+});
+
+test('no two labels of the Climb touch at 1 to 20 stages', async ({ page, request }) => {
+  const base = { ...newDesign('Labels'), load: { kind: 'current' as const, amps: 2e-5 } };
+  await page.goto(
+    `/designs/${await shelve(request, { ...base, target: { volts: 6000, amps: 2e-5, ripplePeakToPeakFraction: null, polarity: 'negative' } })}`,
+  );
+  for (const stages of [0.5, 1, 1.5, 2, 3, 5, 8, 13, 20]) {
+    await stagesField(page).fill(String(stages));
+    await expect(page.locator('[data-part]')).toHaveCount(stages * 4);
+    await page.waitForTimeout(250);
+    const touching = await page.evaluate(() => {
+      const boxes = [...document.querySelectorAll('figure svg[role=group] text')].map((text) => ({
+        words: text.textContent,
+        box: text.getBoundingClientRect(),
+      }));
+      const tolerance = 2;
+      return boxes.flatMap((a, index) =>
+        boxes.slice(index + 1).flatMap((b) => {
+          const apart =
+            a.box.right - tolerance < b.box.left ||
+            b.box.right - tolerance < a.box.left ||
+            a.box.bottom - 2 * tolerance < b.box.top ||
+            b.box.bottom - 2 * tolerance < a.box.top;
+          return apart ? [] : [`${a.words} / ${b.words}`];
+        }),
+      );
+    });
+    expect(touching, `${stages} stages`).toEqual([]);
+  }
+});
+
+test('theme is switched and kept', async ({ page }) => {
+  await page.emulateMedia({ colorScheme: 'light' });
+  await page.goto('/');
+  await page.getByRole('button', { name: 'Switch between light and dark' }).click();
+  await expect(page.locator('html')).toHaveAttribute('data-theme', 'dark');
+  await page.reload();
+  await expect(page.locator('html')).toHaveAttribute('data-theme', 'dark');
+});
+
+test.describe('first visit', () => {
+  test.use({ firstVisit: true });
+  test('the cautions show once, hold everything else back, and can be read again', async ({ page, request }) => {
+    const id = await shelve(request);
+    await page.goto('/');
+    const cautions = page.getByRole('alertdialog', { name: 'Before you begin' });
+    await expect(cautions).toContainText('local codes and licensed practice come first');
+    await page.keyboard.press('Escape');
+    await expect(cautions).toBeVisible();
+    expect(await seriousFaults(page)).toEqual([]);
+    await cautions.getByRole('button', { name: 'I have read this' }).click();
+    await page.goto(`/designs/${id}`);
+    await expect(page.getByText(/It is not dead until you have measured it/)).toBeVisible();
+    await expect(cautions).toHaveCount(0);
+    await page.getByRole('button', { name: 'All cautions' }).click();
+    await expect(cautions).toBeVisible();
+  });
+});

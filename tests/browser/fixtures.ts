@@ -1,0 +1,75 @@
+import { readFileSync } from 'node:fs';
+import { test as base, expect, type APIRequestContext, type Page } from '@playwright/test';
+import { Client } from 'pg';
+import { newDesign } from '../../src/core/design/new-design';
+import type { Design } from '../../src/core/design/design-schema';
+import { readDesignText } from '../../src/core/design/read-design';
+
+export { expect };
+
+/** What Chromium itself says when a test cuts the network or asks for what is not there. */
+const EXPECTED_NOISE = /Failed to load resource/;
+
+/** Every test starts with an empty shelf, the cautions read, and fails on any console error or policy violation. */
+export const test = base.extend<{ cleanSlate: void; firstVisit: boolean }>({
+  firstVisit: [false, { option: true }],
+  cleanSlate: [
+    async ({ page, firstVisit }, run) => {
+      const client = new Client({ connectionString: process.env.DATABASE_URL });
+      await client.connect();
+      await client.query('TRUNCATE designs, design_revisions');
+      await client.end();
+      if (!firstVisit) await markCautionsRead(page);
+      const complaints: string[] = [];
+      page.on('pageerror', (error) => complaints.push(error.message));
+      page.on('console', (message) => {
+        if (message.type() === 'error' && !EXPECTED_NOISE.test(message.text())) complaints.push(message.text());
+      });
+      await run();
+      expect(complaints).toEqual([]);
+    },
+    { auto: true },
+  ],
+});
+
+export async function markCautionsRead(page: Page): Promise<void> {
+  await page.addInitScript(() => window.localStorage.setItem('eager-ladder-cautions-read', 'yes'));
+}
+
+/** A design put on the shelf without the interface, for tests about something else. */
+export async function shelve(request: APIRequestContext, design: Design = newDesign('Shelved')): Promise<string> {
+  const response = await request.post('/api/designs', { data: design });
+  expect(response.status()).toBe(201);
+  return (await response.json()).id;
+}
+
+export function demoDesign(file: string): Design {
+  const reading = readDesignText(readFileSync(`demo/${file}.ladder.json`, 'utf8'));
+  if (!reading.ok) throw new Error(reading.faults[0].message);
+  return reading.design;
+}
+
+/** The design as the application exports it: what is on screen, in the open format. */
+export async function exported(page: Page): Promise<Design> {
+  const download = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Export' }).click();
+  const reading = readDesignText(readFileSync(await (await download).path(), 'utf8'));
+  if (!reading.ok) throw new Error(JSON.stringify(reading.faults));
+  return reading.design;
+}
+
+export async function openLink(page: Page, name: 'Input' | 'Ladder' | 'Output' | 'Load'): Promise<void> {
+  const trigger = page.locator(`[data-link=${name.toLowerCase()}]`);
+  if ((await trigger.getAttribute('aria-expanded')) !== 'true') await trigger.click();
+}
+
+export const saved = (page: Page, revision: number) =>
+  expect(page.getByText(`Revision ${revision}, saved`)).toBeVisible();
+
+/** Text of a figure of the verdict, spaces made plain. */
+export async function figure(page: Page, name: string): Promise<string> {
+  return (await page.locator(`[data-figure=${name}]`).innerText()).replace(/\s+/g, ' ').trim();
+}
+
+/** The stages field; a chart's tab bears the same name. */
+export const stagesField = (page: Page) => page.getByRole('textbox', { name: 'Stages', exact: true });

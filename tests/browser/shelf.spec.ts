@@ -1,0 +1,104 @@
+import { changeDesign } from '../../src/core/design/change-design';
+import { newDesign } from '../../src/core/design/new-design';
+import { writeDesignText } from '../../src/core/design/read-design';
+import { demoDesign, expect, exported, shelve, test } from './fixtures';
+
+const file = (name: string, text: string) => ({ name, mimeType: 'application/json', buffer: Buffer.from(text) });
+
+test('rename, duplicate, archive, undo, restore', async ({ page, request }) => {
+  await shelve(request, newDesign('First try'));
+  await page.goto('/');
+  const act = async (row: string, action: string) => {
+    await page.getByRole('button', { name: `Actions for ${row}`, exact: true }).click();
+    await page.getByRole('menuitem', { name: action }).click();
+  };
+  await act('First try', 'Rename');
+  await page.getByLabel('Name', { exact: true }).fill('Second try');
+  await page.getByRole('button', { name: 'Rename', exact: true }).click();
+  await expect(page.getByRole('link', { name: 'Second try' })).toBeVisible();
+  await act('Second try', 'Duplicate');
+  await expect(page.getByLabel('Name of the design')).toHaveValue('Second try, copy');
+  await page.getByRole('link', { name: 'Shelf' }).click();
+  await act('Second try, copy', 'Archive');
+  await expect(page.getByRole('link', { name: 'Second try, copy' })).toHaveCount(0);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByRole('link', { name: 'Second try, copy' })).toBeVisible();
+  await act('Second try', 'Archive');
+  await page.getByRole('button', { name: 'Archive (1)' }).click();
+  await act('Second try', 'Restore');
+  await page.getByRole('button', { name: 'Back to the shelf' }).click();
+  await expect(page.getByRole('link', { name: 'Second try', exact: true })).toBeVisible();
+});
+
+test('search and sort', async ({ page, request }) => {
+  for (const demo of ['flocking-applicator', 'teaching-tripler', 'dust-plate-precipitator'])
+    await shelve(request, demoDesign(demo));
+  await page.goto('/');
+  const names = () => page.locator('tbody a').allInnerTexts();
+  await page.getByRole('button', { name: 'Reached' }).click();
+  const order = await names();
+  expect([...order].sort()).toEqual(['Dust-plate precipitator', 'Flocking applicator', 'Low-voltage teaching tripler']);
+  await page.getByRole('button', { name: 'Reached' }).click();
+  expect(await names()).toEqual([...order].reverse());
+  await expect(page.getByRole('row', { name: /Dust-plate/ })).toContainText('falls short');
+  await page.getByRole('searchbox').fill('sanding');
+  expect(await names()).toEqual(['Dust-plate precipitator']);
+  await page.getByRole('searchbox').fill('nothing of the sort');
+  await expect(page.getByText(/Nothing here is called/)).toBeVisible();
+});
+
+test('a bad file names path and fault and changes nothing', async ({ page, request }) => {
+  await shelve(request, newDesign('Alone'));
+  await page.goto('/');
+  const good = newDesign('Bad');
+  const bad = { ...changeDesign(good, { path: '$.ladder.capacitor.farads', value: '4n7' }), version: 3, wattage: 5 };
+  await page.getByLabel('Design file').setInputFiles(file('bad.ladder.json', JSON.stringify(bad)));
+  const dialog = page.getByRole('dialog', { name: 'This file was not imported' });
+  await expect(dialog).toContainText('bad.ladder.json has 3 faults');
+  await expect(dialog.getByRole('listitem')).toContainText(
+    ['$.version', '$.ladder.capacitor.farads', '$.wattage'].map((path) => new RegExp(path.replace(/[$.]/g, '\\$&'))),
+  );
+  await dialog.getByRole('button', { name: 'Close' }).click();
+  await page.getByLabel('Design file').setInputFiles(file('half.ladder.json', writeDesignText(good).slice(0, 60)));
+  await expect(page.getByRole('dialog')).toContainText('is not JSON');
+  await page.getByRole('button', { name: 'Close' }).click();
+  await page.reload();
+  await expect(page.locator('tbody tr')).toHaveCount(1);
+});
+
+test('export and import give the same design', async ({ page, request }) => {
+  const design = demoDesign('photomultiplier-bias');
+  await page.goto(`/designs/${await shelve(request, design)}`);
+  const text = writeDesignText(await exported(page));
+  await page.getByRole('link', { name: 'Shelf' }).click();
+  await page.getByLabel('Design file').setInputFiles(file('again.ladder.json', text));
+  await expect(page).toHaveURL(/\/designs\//);
+  expect(await exported(page)).toEqual(design);
+});
+
+test('an address of nothing says so', async ({ page }) => {
+  await page.goto('/designs/00000000-0000-4000-8000-000000000000');
+  await expect(page.getByRole('heading', { name: 'There is no such design' })).toBeVisible();
+  await page.goto('/designs/nonsense');
+  await page.getByRole('link', { name: 'Back to the shelf' }).click();
+  await expect(page.getByRole('heading', { name: 'Shelf', exact: true })).toBeVisible();
+});
+
+test('the server refuses what the form would refuse, and writes nothing', async ({ request }) => {
+  const id = await shelve(request);
+  const design = newDesign('Shelved');
+  const put = (data: unknown) => request.put(`/api/designs/${id}`, { data });
+  const bad = await put({ baseRevision: 1, design: { ...design, name: '' } });
+  expect([bad.status(), (await bad.json()).faults[0].path]).toEqual([422, '$.design.name']);
+  expect((await put({ design })).status()).toBe(422);
+  expect(
+    (
+      await request.put(`/api/designs/${id}`, {
+        data: Buffer.from('{'),
+        headers: { 'content-type': 'application/json' },
+      })
+    ).status(),
+  ).toBe(400);
+  expect((await request.put('/api/designs/not-an-id', { data: { baseRevision: 1, design } })).status()).toBe(404);
+  expect((await (await request.get(`/api/designs/${id}`)).json()).revision).toBe(1);
+});
