@@ -46,7 +46,7 @@ test('works at 390 px: nothing to scroll sideways, edits take effect', async ({ 
     ...demoDesign('flocking-applicator'),
     name: 'A name so long that it cannot fit into one line of a telephone held in one hand',
   };
-  const id = await shelve(request, design);
+  await shelve(request, design);
   const overflow = () =>
     page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth);
   await page.goto('/');

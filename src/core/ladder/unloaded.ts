@@ -73,38 +73,39 @@ function alternatingSwings(network: LadderNetwork, strayFarads: number): Map<str
   ]);
   const reach = 2;
   const size = order.size;
-  const matrix = Array.from({ length: size }, () => new Float64Array(2 * reach + 1));
+  const width = 2 * reach + 1;
+  // Row after row of the band, the diagonal in the middle of each.
+  const band = new Float64Array(size * width);
+  const at = (row: number, column: number) => row * width + reach + column - row;
   const right = new Float64Array(size);
   const connect = (from: string, to: string, farads: number) => {
-    for (const [here, there] of [
-      [from, to],
-      [to, from],
-    ]) {
-      const row = order.get(here);
-      if (row === undefined) continue;
-      matrix[row][reach] += farads;
-      const column = order.get(there);
-      if (column === undefined) right[row] += farads * known.get(there)!;
-      else matrix[row][reach + column - row] -= farads;
-    }
+    const one = order.get(from);
+    const other = order.get(to);
+    if (one !== undefined) band[at(one, one)] += farads;
+    if (other !== undefined) band[at(other, other)] += farads;
+    if (one !== undefined && other !== undefined) {
+      band[at(one, other)] -= farads;
+      band[at(other, one)] -= farads;
+    } else if (one !== undefined) right[one] += farads * known.get(to)!;
+    else if (other !== undefined) right[other] += farads * known.get(from)!;
   };
   for (const capacitor of network.capacitors) connect(capacitor.lower, capacitor.upper, capacitor.farads);
   if (strayFarads > 0) for (const diode of network.diodes) connect(diode.anode, diode.cathode, strayFarads);
 
   for (let pivot = 0; pivot < size; pivot += 1)
     for (let row = pivot + 1; row <= Math.min(size - 1, pivot + reach); row += 1) {
-      const factor = matrix[row][reach + pivot - row] / matrix[pivot][reach];
+      const factor = band[at(row, pivot)] / band[at(pivot, pivot)];
       if (factor === 0) continue;
       for (let column = pivot; column <= Math.min(size - 1, pivot + reach); column += 1)
-        matrix[row][reach + column - row] -= factor * matrix[pivot][reach + column - pivot];
+        band[at(row, column)] -= factor * band[at(pivot, column)];
       right[row] -= factor * right[pivot];
     }
   const swings = new Float64Array(size);
   for (let row = size - 1; row >= 0; row -= 1) {
     let rest = right[row];
     for (let column = row + 1; column <= Math.min(size - 1, row + reach); column += 1)
-      rest -= matrix[row][reach + column - row] * swings[column];
-    swings[row] = rest / matrix[row][reach];
+      rest -= band[at(row, column)] * swings[column];
+    swings[row] = rest / band[at(row, row)];
   }
   return new Map([...known, ...[...order].map(([id, index]): [string, number] => [id, swings[index]])]);
 }

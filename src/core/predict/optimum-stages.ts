@@ -5,19 +5,35 @@ import { ladderOfDesign } from './ladder-of-design';
 /**
  * Whole number of stages that gives the highest mean output into this load.
  *
- * Found by predicting each count; for an ideal ladder it is the floor of
- * sqrt(V f C / I) (common practice, no source, for the floor).
+ * Output against stage count rises to one peak and falls (to nothing where the
+ * closed form ends), so the peak is closed in on by thirds. For an ideal ladder
+ * it is the floor of sqrt(V f C / I) (common practice, no source, for the floor).
  *
  * @returns null when nothing is drawn, so that more stages always add, or when
  *   the best count lies past the most that a design may have
  */
 export function optimumStages(design: Design): number | null {
-  let best: { stages: number; volts: number } | null = null;
-  for (let stages = 1; stages <= MOST_STAGES; stages += 1) {
-    const point = workingPoint(ladderOfDesign(design, stages), design.load, design.output);
-    if (point && point.ladderAmps === 0) return null;
-    if (point && (!best || point.loadVolts > best.volts)) best = { stages, volts: point.loadVolts };
-    else if (best && stages > best.stages + 2) return best.stages;
+  const { load, output } = design;
+  if ((load.kind === 'open' || (load.kind === 'current' && load.amps === 0)) && output.bleederOhms === null)
+    return null;
+  const known = new Map<number, number>();
+  const volts = (stages: number): number => {
+    const before = known.get(stages);
+    if (before !== undefined) return before;
+    // Where there is no figure, fewer stages count as better, so that the search turns back.
+    const found = workingPoint(ladderOfDesign(design, stages), load, output)?.loadVolts ?? -stages;
+    known.set(stages, found);
+    return found;
+  };
+  let low = 1;
+  let high = MOST_STAGES;
+  while (high - low > 2) {
+    const lower = low + Math.floor((high - low) / 3);
+    const upper = high - Math.floor((high - low) / 3);
+    if (volts(lower) < volts(upper)) low = lower + 1;
+    else high = upper;
   }
-  return best && best.stages < MOST_STAGES ? best.stages : null;
+  let best = low;
+  for (let stages = low + 1; stages <= high; stages += 1) if (volts(stages) > volts(best)) best = stages;
+  return volts(best) > 0 && best < MOST_STAGES ? best : null;
 }

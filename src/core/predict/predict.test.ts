@@ -96,6 +96,29 @@ describe('optimum stage count', () => {
     const design = ideal({ stages: 1, farads: 1e-9, peakVolts: 1e4, hertz: 1e4, load: current(0.1 / k) });
     expect(predict(design).optimumStages).toBe(stages);
   });
+  it('is the same as trying every count', () => {
+    const anyLoad = fc.record({
+      farads: fc.double({ min: 1e-10, max: 1e-8, noNaN: true }),
+      hertz: fc.double({ min: 50, max: 1e5, noNaN: true }),
+      sourceOhms: fc.double({ min: 0, max: 2e4, noNaN: true }),
+      amps: fc.double({ min: 1e-7, max: 1e-3, noNaN: true }),
+      strayFarads: fc.constantFrom(0, 1e-12, 5e-12),
+    });
+    fc.assert(
+      fc.property(anyLoad, ({ amps, strayFarads, ...part }) => {
+        const base = ideal({ ...part, stages: 1, peakVolts: 5e3, forwardVolts: 10, load: current(amps) });
+        const at = (stages: number) => ({ ...base, ladder: { ...base.ladder, stages, strayFarads } });
+        let best = { stages: 0, volts: 0 };
+        for (let stages = 1; stages <= 50; stages += 1) {
+          const volts = stagesCurve(at(stages), [50])[stages - 1].meanVolts ?? 0;
+          if (volts > best.volts) best = { stages, volts };
+        }
+        const expected = best.stages > 0 && best.stages < 50 ? best.stages : null;
+        expect(predict(at(1)).optimumStages).toBe(expected);
+      }),
+      { numRuns: 25 },
+    );
+  });
   it('there is none without load', () => {
     const { optimumStages, textbookOptimumStages } = predict(ideal({ stages: 3, peakVolts: 1e3, hertz: 1e4 }));
     expect([optimumStages, textbookOptimumStages]).toEqual([null, null]);

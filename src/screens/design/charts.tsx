@@ -1,7 +1,6 @@
 'use client';
 
 import {
-  CategoryScale,
   Chart as ChartJs,
   Legend,
   LinearScale,
@@ -13,14 +12,12 @@ import {
 } from 'chart.js';
 import { useTheme } from 'next-themes';
 import { Tabs } from 'radix-ui';
-import { useMemo, useSyncExternalStore, type ReactNode } from 'react';
+import { memo, useMemo, useSyncExternalStore, type ReactNode } from 'react';
 import { Line } from 'react-chartjs-2';
 import type { Design } from '@/core/design/design-schema';
 import { loadLine, stagesCurve } from '@/core/predict/curves';
 import type { Prediction } from '@/core/predict/prediction';
 import { sayQuantity } from '@/core/quantity/print-quantity';
-
-ChartJs.register(LinearScale, CategoryScale, LineElement, PointElement, Tooltip, Legend);
 
 type Colours = Record<'ink' | 'soft' | 'rule' | 'copper' | 'climb' | 'summit' | 'line' | 'sheet', string>;
 
@@ -50,7 +47,7 @@ function useColours(): Colours | null {
 }
 
 /** Load line and stages, in tabs. */
-export function Charts({
+export const Charts = memo(function Charts({
   design,
   prediction,
   tab,
@@ -76,7 +73,7 @@ export function Charts({
       </Tabs.Content>
     </Tabs.Root>
   );
-}
+});
 
 function ChartTab({ value, children }: { value: string; children: ReactNode }) {
   return (
@@ -128,49 +125,55 @@ function commonOptions(colours: Colours, xTitle: string, yTitle: string): ChartO
   };
 }
 
-/** Writes words beside one point, inside the chart's area. */
-function pointLabel(words: string, x: number, y: number, colour: string): Plugin<'line'> {
-  return {
-    id: 'pointLabel',
-    afterDatasetsDraw(chart) {
-      const { ctx, chartArea, scales } = chart;
-      const px = scales.x.getPixelForValue(x);
-      const py = scales.y.getPixelForValue(y);
-      ctx.save();
+/** Words beside one point, and a level line with its name: what our two drawing plugins read from a chart's options. */
+type Marks = {
+  point: { words: string; x: number; y: number; colour: string } | null;
+  level: { words: string; y: number; colour: string } | null;
+};
+
+/** Chart.js types only the options of plugins it knows; ours stand under the plugin's own id. */
+const withMarks = (options: ChartOptions<'line'>, marks: Marks) => {
+  options.plugins = { ...options.plugins, marks } as ChartOptions<'line'>['plugins'];
+};
+
+/** Draws what `options.plugins.marks` names; reading it at each drawing lets a chart be updated in place. */
+const marksPlugin: Plugin<'line'> = {
+  id: 'marks',
+  afterDatasetsDraw(chart) {
+    const marks = (chart.options.plugins as { marks?: Marks }).marks;
+    const { ctx, chartArea, scales } = chart;
+    ctx.save();
+    if (marks?.level?.words) {
+      const { words, y, colour } = marks.level;
+      const height = scales.y.getPixelForValue(y);
+      if (height >= chartArea.top && height <= chartArea.bottom) {
+        ctx.strokeStyle = colour;
+        ctx.fillStyle = colour;
+        ctx.setLineDash([2, 3]);
+        ctx.beginPath();
+        ctx.moveTo(chartArea.left, height);
+        ctx.lineTo(chartArea.right, height);
+        ctx.stroke();
+        ctx.font = `11px ${FACE}`;
+        ctx.textAlign = 'right';
+        ctx.fillText(words, chartArea.right - 4, height + 13 > chartArea.bottom ? height - 5 : height + 13);
+      }
+    }
+    if (marks?.point?.words) {
+      const { words, x, y, colour } = marks.point;
+      const left = scales.x.getPixelForValue(x);
+      const height = scales.y.getPixelForValue(y);
       ctx.font = `12px ${FACE}`;
       ctx.fillStyle = colour;
-      const width = ctx.measureText(words).width;
-      const right = px + 10 + width < chartArea.right;
-      ctx.textAlign = right ? 'left' : 'right';
-      ctx.fillText(words, right ? px + 10 : px - 10, Math.max(chartArea.top + 11, py - 9));
-      ctx.restore();
-    },
-  };
-}
+      const fitsRight = left + 10 + ctx.measureText(words).width < chartArea.right;
+      ctx.textAlign = fitsRight ? 'left' : 'right';
+      ctx.fillText(words, fitsRight ? left + 10 : left - 10, Math.max(chartArea.top + 11, height - 9));
+    }
+    ctx.restore();
+  },
+};
 
-/** A level line across the whole chart, such as the target. */
-function levelLine(words: string, y: number, colour: string): Plugin<'line'> {
-  return {
-    id: 'levelLine',
-    afterDatasetsDraw(chart) {
-      const { ctx, chartArea, scales } = chart;
-      const py = scales.y.getPixelForValue(y);
-      if (py < chartArea.top || py > chartArea.bottom) return;
-      ctx.save();
-      ctx.strokeStyle = colour;
-      ctx.fillStyle = colour;
-      ctx.setLineDash([2, 3]);
-      ctx.beginPath();
-      ctx.moveTo(chartArea.left, py);
-      ctx.lineTo(chartArea.right, py);
-      ctx.stroke();
-      ctx.font = `11px ${FACE}`;
-      ctx.textAlign = 'right';
-      ctx.fillText(words, chartArea.right - 4, py + 13 > chartArea.bottom ? py - 5 : py + 13);
-      ctx.restore();
-    },
-  };
-}
+ChartJs.register(LinearScale, LineElement, PointElement, Tooltip, Legend, marksPlugin);
 
 type ChartProps = { design: Design; prediction: Prediction; colours: Colours };
 
@@ -195,17 +198,15 @@ function LoadLineChart({ design, prediction, colours }: ChartProps) {
   };
   options.scales!.y!.suggestedMax = (Math.max(output.noLoadVolts, target?.volts ?? 0) / volts.per) * 1.12;
   options.scales!.x!.max = (line[line.length - 1]?.amps ?? 0) / amps.per || undefined;
-  const plugins = [
-    ...(target ? [levelLine('target', target.volts / volts.per, colours.copper)] : []),
-    ...(working ? [pointLabel(words, working.x, working.y, colours.ink)] : []),
-  ];
+  withMarks(options, {
+    level: target ? { words: 'target', y: target.volts / volts.per, colour: colours.copper } : null,
+    point: working ? { words, ...working, colour: colours.ink } : null,
+  });
   return (
     <Line
-      key={plugins.length + words + colours.ink + (target?.volts ?? '')}
       aria-label={`Load line: ${sayQuantity(output.noLoadVolts, 'V')} without load, falling to where the closed form ends at ${sayQuantity(output.closedFormAmps, 'A')}${words ? `; works at ${words}` : ''}`}
       role="img"
       options={options}
-      plugins={plugins}
       data={{
         datasets: [
           {
@@ -265,19 +266,18 @@ function StagesChart({ design, prediction, colours }: ChartProps) {
     pointRadius: 2,
   });
   const target = design.target;
-  const plugins = [
-    ...(target ? [levelLine('target', target.volts / volts.per, colours.copper)] : []),
-    ...(best && best.meanVolts !== null
-      ? [pointLabel(`most at ${optimumStages}`, best.stages, best.meanVolts / volts.per, colours.ink)]
-      : []),
-  ];
+  withMarks(options, {
+    level: target ? { words: 'target', y: target.volts / volts.per, colour: colours.copper } : null,
+    point:
+      best && best.meanVolts !== null
+        ? { words: `most at ${optimumStages}`, x: best.stages, y: best.meanVolts / volts.per, colour: colours.ink }
+        : null,
+  });
   return (
     <Line
-      key={`${plugins.length} ${optimumStages} ${colours.ink} ${target?.volts}`}
       role="img"
       aria-label={`Output and droop against stage count${optimumStages === null ? '' : `; most output at ${optimumStages} stages`}`}
       options={options}
-      plugins={plugins}
       data={{
         datasets: [
           series('output', (point) => point.meanVolts, colours.climb),

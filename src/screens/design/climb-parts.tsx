@@ -1,6 +1,6 @@
 'use client';
 
-import type { KeyboardEvent, ReactNode } from 'react';
+import { memo, type KeyboardEvent, type ReactNode } from 'react';
 import type { Fit } from '@/core/stress/margin';
 
 const FIT_STROKE: Record<Fit, string> = {
@@ -16,6 +16,7 @@ const FIT_FILL: Record<Fit, string> = {
   unrated: 'transparent',
 };
 
+/** What every part of the Climb needs to be chosen; the two functions must keep their identity. */
 export type PartProps = {
   id: string;
   label: string;
@@ -26,8 +27,21 @@ export type PartProps = {
   onMove: (id: string, by: number) => void;
 };
 
-/** A part that can be chosen by pointer and keyboard. */
-function Selectable({ id, label, selected, tabStop, onSelect, onMove, children }: PartProps & { children: ReactNode }) {
+/**
+ * A part that can be chosen by pointer and keyboard, drawn around its own
+ * origin: when the ladder sags only the place changes, not the shape.
+ */
+function Selectable({
+  id,
+  label,
+  selected,
+  tabStop,
+  onSelect,
+  onMove,
+  x,
+  y,
+  children,
+}: PartProps & { x: number; y: number; children: ReactNode }) {
   const keys = (event: KeyboardEvent) => {
     if (event.key === 'Enter' || event.key === ' ') onSelect(id);
     else if (event.key === 'ArrowUp' || event.key === 'ArrowRight') onMove(id, 1);
@@ -42,153 +56,97 @@ function Selectable({ id, label, selected, tabStop, onSelect, onMove, children }
       aria-label={label}
       aria-pressed={selected}
       data-part={id}
+      transform={`translate(${x} ${y})`}
       onClick={() => onSelect(id)}
       onKeyDown={keys}
-      className="outline-none [&:focus-visible_.focus-ring]:opacity-100"
     >
-      <title>{label}</title>
       {children}
     </g>
   );
 }
 
 /** The shape that says close or over; a part that fits carries none, so that trouble stands out. */
-function TroubleMark({ x, y, fit }: { x: number; y: number; fit: Fit }) {
-  if (fit === 'close') return <path d={`M${x} ${y - 4.5}l4.800 8.600h-9.600Z`} fill="var(--close)" />;
-  if (fit === 'over') return <rect x={x - 4} y={y - 4} width={8} height={8} fill="var(--over)" />;
+function TroubleMark({ x, fit }: { x: number; fit: Fit }) {
+  if (fit === 'close') return <path d={`M${x} -4.500l4.800 8.600h-9.600Z`} fill="var(--close)" />;
+  if (fit === 'over') return <rect x={x - 4} y={-4} width={8} height={8} fill="var(--over)" />;
   return null;
 }
 
-/** A capacitor standing in a column, filled to the part of its rating that it works at. */
-export function ClimbCapacitor({
-  x,
-  bottom,
-  top,
-  size,
-  fit,
-  fill,
-  markSide,
-  ...part
-}: PartProps & {
+type CapacitorProps = PartProps & {
   x: number;
-  bottom: number;
-  top: number;
+  y: number;
   size: number;
   fit: Fit;
   fill: number | null;
   markSide: 1 | -1;
-}) {
-  const middle = (bottom + top) / 2;
+};
+
+/** A capacitor standing in a column, filled to the part of its rating that it works at. */
+export const ClimbCapacitor = memo(function ClimbCapacitor({ size, fit, fill, markSide, ...part }: CapacitorProps) {
   const width = size * 1.6;
-  const height = size;
-  const left = x - width / 2;
   return (
     <Selectable {...part}>
-      <path
-        d={`M${x} ${bottom}V${middle + height / 2}M${x} ${middle - height / 2}V${top}`}
-        stroke="var(--line)"
-        fill="none"
-      />
       <rect
-        x={left}
-        y={middle - height / 2}
+        x={-width / 2}
+        y={-size / 2}
         width={width}
-        height={height}
+        height={size}
         rx={2}
         fill="var(--sheet)"
         stroke={part.selected ? 'var(--copper)' : FIT_STROKE[fit]}
-        strokeWidth={part.selected ? 2 : 1.2}
+        strokeWidth={part.selected ? 2.4 : 1.2}
       />
       {fill === null ? null : (
         <rect
-          x={left + 1.2}
-          y={middle - height / 2 + 1.2}
+          x={-width / 2 + 1.2}
+          y={-size / 2 + 1.2}
           width={Math.max(0, (width - 2.4) * Math.min(1, fill))}
-          height={Math.max(0, height - 2.4)}
+          height={Math.max(0, size - 2.4)}
           rx={1}
           fill={FIT_FILL[fit]}
         />
       )}
-      <TroubleMark x={x + markSide * (width / 2 + 8)} y={middle} fit={fit} />
-      <rect
-        x={left - 3}
-        y={middle - height / 2 - 3}
-        width={width + 6}
-        height={height + 6}
-        rx={4}
-        fill="transparent"
-        stroke="var(--copper)"
-        strokeWidth={1.5}
-        className="focus-ring opacity-0"
-      />
+      <TroubleMark x={markSide * (width / 2 + 8)} fit={fit} />
     </Selectable>
   );
-}
+});
 
-/** A diode lying at the height where its two ends meet at the peak. */
-export function ClimbDiode({
-  from,
-  to,
-  y,
-  at,
-  pointsRight,
-  size,
-  colour,
-  fit,
-  fill,
-  ...part
-}: PartProps & {
-  from: number;
-  to: number;
+type DiodeProps = PartProps & {
+  x: number;
   y: number;
-  /** Where along the wire the symbol stands. */
-  at: number;
   pointsRight: boolean;
   size: number;
   colour: string;
   fit: Fit;
   fill: number | null;
-}) {
+};
+
+/** A diode lying at the height where its two ends meet at the peak; its stress fills the triangle from the base. */
+export const ClimbDiode = memo(function ClimbDiode({ pointsRight, size, colour, fit, fill, ...part }: DiodeProps) {
   const half = size / 2;
-  const tip = pointsRight ? at + half : at - half;
-  const tail = pointsRight ? at - half : at + half;
+  const tip = pointsRight ? half : -half;
+  const tail = -tip;
   const filled = fill === null ? 0 : Math.min(1, fill);
-  // The stress fills the triangle from its base.
   const edge = tail + (tip - tail) * filled;
   const edgeHalf = half * (1 - filled);
   return (
     <Selectable {...part}>
       <path
-        d={`M${from} ${y}H${Math.min(tip, tail)}M${Math.max(tip, tail)} ${y}H${to}`}
-        stroke="var(--line)"
-        fill="none"
-      />
-      <path d={`M${tail} ${y - half}L${tip} ${y}L${tail} ${y + half}Z`} fill="var(--sheet)" />
-      {filled > 0 ? (
-        <path
-          d={`M${tail} ${y - half}L${edge} ${y - edgeHalf}V${y + edgeHalf}L${tail} ${y + half}Z`}
-          fill={FIT_FILL[fit]}
-        />
-      ) : null}
-      <path
-        d={`M${tail} ${y - half}L${tip} ${y}L${tail} ${y + half}ZM${tip} ${y - half}V${y + half}`}
-        fill="none"
+        d={`M${tail} ${-half}L${tip} 0L${tail} ${half}ZM${tip} ${-half}V${half}`}
+        fill="var(--sheet)"
         stroke={part.selected ? 'var(--copper)' : colour}
-        strokeWidth={part.selected ? 2.2 : 1.5}
+        strokeWidth={part.selected ? 2.6 : 1.5}
         strokeLinejoin="round"
       />
-      <TroubleMark x={at + (pointsRight ? -1 : 1) * (half + 9)} y={y} fit={fit} />
-      <rect
-        x={at - half - 5}
-        y={y - half - 3}
-        width={size + 10}
-        height={size + 6}
-        rx={4}
-        fill="transparent"
-        stroke="var(--copper)"
-        strokeWidth={1.5}
-        className="focus-ring opacity-0"
-      />
+      {filled > 0 ? (
+        <path
+          d={`M${tail} ${-half}L${edge} ${-edgeHalf}V${edgeHalf}L${tail} ${half}Z`}
+          fill={FIT_FILL[fit]}
+          pointerEvents="none"
+        />
+      ) : null}
+      <rect x={-half - 3} y={-half - 2} width={size + 6} height={size + 4} fill="transparent" />
+      <TroubleMark x={(pointsRight ? -1 : 1) * (half + 9)} fit={fit} />
     </Selectable>
   );
-}
+});

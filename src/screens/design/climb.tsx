@@ -1,6 +1,6 @@
 'use client';
 
-import { memo, useEffect, useMemo, useRef, useState } from 'react';
+import { memo, useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import type { CapacitorPrediction, DiodePrediction, NodePrediction, Prediction } from '@/core/predict/prediction';
 import { formatQuantity, sayQuantity } from '@/core/quantity/print-quantity';
 import { fitOf } from '@/core/stress/margin';
@@ -16,7 +16,7 @@ type ClimbProps = {
 };
 
 /** The drawing in which height is potential: what each rung reaches under load, and where it would stand without. */
-export function Climb(props: ClimbProps) {
+export const Climb = memo(function Climb(props: ClimbProps) {
   const frame = useRef<HTMLDivElement>(null);
   const [size, setSize] = useState<{ width: number; height: number } | null>(null);
   useEffect(() => {
@@ -43,7 +43,7 @@ export function Climb(props: ClimbProps) {
       </figcaption>
     </figure>
   );
-}
+});
 
 /** Parts in the order of the chain from the foot, for moving through them by arrow keys. */
 function partOrder(prediction: Prediction): string[] {
@@ -66,20 +66,34 @@ const Drawing = memo(function Drawing({
   const order = useMemo(() => partOrder(prediction), [prediction]);
   const tabStop = selected !== null && order.includes(selected) ? selected : order[0];
   const nodes = useMemo(() => new Map(prediction.nodes.map((node) => [node.id, node])), [prediction]);
-  const part = (id: string, label: string) => ({
-    id,
-    label,
-    selected: selected === id,
-    tabStop: tabStop === id,
-    onSelect: (chosen: string) => onSelect(selected === chosen ? null : chosen),
-    onMove: (from: string, by: number) => {
-      const next = order[Math.min(order.length - 1, Math.max(0, order.indexOf(from) + by))];
+  const latest = useRef({ order, selected });
+  useEffect(() => {
+    latest.current = { order, selected };
+  });
+  const select = useCallback(
+    (chosen: string) => onSelect(latest.current.selected === chosen ? null : chosen),
+    [onSelect],
+  );
+  const move = useCallback(
+    (from: string, by: number) => {
+      const { order: ids } = latest.current;
+      const next = ids[Math.min(ids.length - 1, Math.max(0, ids.indexOf(from) + by))];
       onSelect(next);
       svg.current?.querySelector<SVGGElement>(`[data-part="${next}"]`)?.focus();
     },
+    [onSelect],
+  );
+  const chosen = (id: string) => ({
+    id,
+    selected: selected === id,
+    tabStop: tabStop === id,
+    onSelect: select,
+    onMove: move,
   });
   const negative = prediction.output.polarity === 'negative';
-  const { y, plot } = layout;
+  const top = prediction.output.noLoadVolts;
+  const capacitors = prediction.capacitors.map((part) => ({ part, place: capacitorPlace(part, layout, nodes) }));
+  const diodes = prediction.diodes.map((part) => ({ part, place: diodePlace(part, layout, nodes) }));
 
   return (
     <svg
@@ -93,23 +107,37 @@ const Drawing = memo(function Drawing({
       <Scale layout={layout} negative={negative} />
       {targetVolts === null ? null : <TargetLine layout={layout} volts={targetVolts} negative={negative} />}
       <Feet layout={layout} prediction={prediction} />
-      <g>
-        {prediction.capacitors.map((capacitor) => (
-          <StandingCapacitor key={capacitor.id} {...{ capacitor, layout, nodes, part }} />
-        ))}
-      </g>
-      <g>
-        {prediction.diodes.map((diode) => (
-          <LyingDiode
-            key={diode.id}
-            {...{ diode, layout, nodes, part, negative }}
-            top={prediction.output.noLoadVolts}
-          />
-        ))}
-      </g>
+      <path d={[...capacitors, ...diodes].map(({ place }) => place.wires).join('')} stroke="var(--line)" fill="none" />
+      {capacitors.map(({ part, place }) => (
+        <ClimbCapacitor
+          key={part.id}
+          {...chosen(part.id)}
+          label={partLabel(part.id, 'Capacitor', part.workingVolts, part.ratedVolts, part.margin)}
+          x={place.x}
+          y={place.y}
+          size={place.size}
+          fit={fitOf(part.margin)}
+          fill={part.ratedVolts === null ? null : hundredth(part.workingVolts / part.ratedVolts)}
+          markSide={part.column === 'oscillating' ? -1 : 1}
+        />
+      ))}
+      {diodes.map(({ part, place }) => (
+        <ClimbDiode
+          key={part.id}
+          {...chosen(part.id)}
+          label={partLabel(part.id, 'Diode', part.reverseVolts, part.ratedVolts, part.margin)}
+          x={place.x}
+          y={place.y}
+          size={place.size}
+          pointsRight={place.intoSmoothing !== negative}
+          colour={potentialColour(place.meetingVolts / top)}
+          fit={fitOf(part.margin)}
+          fill={part.ratedVolts === null ? null : hundredth(part.reverseVolts / part.ratedVolts)}
+        />
+      ))}
       {prediction.nodes.map((node) =>
         node.column === 'oscillating' || node.column === 'source' ? (
-          <Swing key={node.id} node={node} layout={layout} top={prediction.output.noLoadVolts} />
+          <Swing key={node.id} node={node} layout={layout} top={top} />
         ) : null,
       )}
       <Rungs prediction={prediction} layout={layout} negative={negative} />
@@ -123,8 +151,8 @@ const Drawing = memo(function Drawing({
       </g>
       {prediction.output.meanVolts === null ? (
         <text
-          x={(plot.left + plot.right) / 2}
-          y={y(prediction.output.noLoadVolts) - 10}
+          x={(layout.plot.left + layout.plot.right) / 2}
+          y={layout.y(top) - 10}
           textAnchor="middle"
           className="fill-over text-[13px] font-semibold"
         >
@@ -203,90 +231,57 @@ function Feet({ layout, prediction }: { layout: ClimbLayout; prediction: Predict
   );
 }
 
-type Drawn = {
-  layout: ClimbLayout;
-  nodes: Map<string, NodePrediction>;
-  part: (
-    id: string,
-    label: string,
-  ) => {
-    id: string;
-    label: string;
-    selected: boolean;
-    tabStop: boolean;
-    onSelect: (id: string) => void;
-    onMove: (id: string, by: number) => void;
-  };
-};
-
 const standing = (node: NodePrediction) => node.meanVolts ?? node.noLoadVolts;
+
+/** Sizes in half pixels: a shape that would change by less keeps its outline and only moves. */
+const halfPixel = (size: number) => Math.round(size * 2) / 2;
+/** Fills in hundredths, for the same reason. */
+const hundredth = (fill: number) => Math.round(fill * 100) / 100;
+/** Places in tenths of a pixel. */
+const tenth = (place: number) => Math.round(place * 10) / 10;
+
+type Nodes = ReadonlyMap<string, NodePrediction>;
 
 function partLabel(id: string, kind: string, volts: number, rated: number | null, margin: number | null): string {
   const fit = fitOf(margin);
   return `${kind} ${id}, ${sayQuantity(volts, 'V')}${rated === null ? '' : ` of ${sayQuantity(rated, 'V')}`}, ${fit}`;
 }
 
-function StandingCapacitor({ capacitor, layout, nodes, part }: Drawn & { capacitor: CapacitorPrediction }) {
+/** Where a capacitor stands and the wires to its two nodes. */
+function capacitorPlace(capacitor: CapacitorPrediction, layout: ClimbLayout, nodes: Nodes) {
   const oscillating = capacitor.column === 'oscillating';
   const x = oscillating ? layout.oscillatingCapacitors : layout.smoothingCapacitors;
   const node = oscillating ? layout.oscillatingNodes : layout.smoothingNodes;
-  const upper = nodes.get(capacitor.upper)!;
   const lower = nodes.get(capacitor.lower)!;
-  const top = layout.y(standing(upper));
-  const bottom = layout.y(standing(lower));
-  const fit = fitOf(capacitor.margin);
-  return (
-    <>
-      <path d={`M${x} ${top}H${node}`} stroke="var(--line)" fill="none" />
-      {lower.column === 'ground' ? <path d={`M${x} ${bottom}H${node}`} stroke="var(--line)" fill="none" /> : null}
-      <ClimbCapacitor
-        {...part(
-          capacitor.id,
-          partLabel(capacitor.id, 'Capacitor', capacitor.workingVolts, capacitor.ratedVolts, capacitor.margin),
-        )}
-        x={x}
-        bottom={bottom}
-        top={top}
-        size={Math.max(5, Math.min(14, Math.abs(bottom - top) * 0.5))}
-        fit={fit}
-        fill={capacitor.ratedVolts === null ? null : capacitor.workingVolts / capacitor.ratedVolts}
-        markSide={oscillating ? -1 : 1}
-      />
-    </>
-  );
+  const top = tenth(layout.y(standing(nodes.get(capacitor.upper)!)));
+  const bottom = tenth(layout.y(standing(lower)));
+  return {
+    x: tenth(x),
+    y: tenth((top + bottom) / 2),
+    size: halfPixel(Math.max(5, Math.min(14, Math.abs(bottom - top) * 0.5))),
+    wires: `M${tenth(x)} ${bottom}V${top}H${tenth(node)}${lower.column === 'ground' ? `M${tenth(x)} ${bottom}H${tenth(node)}` : ''}`,
+  };
 }
 
-function LyingDiode({
-  diode,
-  layout,
-  nodes,
-  part,
-  negative,
-  top,
-}: Drawn & { diode: DiodePrediction; negative: boolean; top: number }) {
+/** Where a diode lies and the wire it lies on: at the height where its ends meet at a peak. */
+function diodePlace(diode: DiodePrediction, layout: ClimbLayout, nodes: Nodes) {
   const intoSmoothing = nodes.get(diode.cathode)!.column === 'smoothing';
   const smoothing = nodes.get(intoSmoothing ? diode.cathode : diode.anode)!;
-  // Two diodes meet every smoothing node, one from below and one above: set apart so that both can be read.
   const room = layout.roomAt.get(smoothing.id) ?? layout.stagePixels;
+  // Two diodes meet every smoothing node, one from below and one above: set apart so that both can be read.
   const apart = Math.max(2, Math.min(8, room * 0.22));
-  const meeting = (intoSmoothing ? smoothing.maxVolts : smoothing.minVolts) ?? smoothing.noLoadVolts;
-  const y = layout.y(meeting) + (intoSmoothing ? apart : -apart);
+  const meetingVolts = (intoSmoothing ? smoothing.maxVolts : smoothing.minVolts) ?? smoothing.noLoadVolts;
+  const y = tenth(layout.y(meetingVolts) + (intoSmoothing ? apart : -apart));
+  const from = tenth((diode.anode === 'source' ? layout.source : layout.oscillatingNodes) + 6);
   const zone = layout.smoothingNodes - layout.oscillatingNodes;
-  const fit = fitOf(diode.margin);
-  return (
-    <ClimbDiode
-      {...part(diode.id, partLabel(diode.id, 'Diode', diode.reverseVolts, diode.ratedVolts, diode.margin))}
-      from={(diode.anode === 'source' ? layout.source : layout.oscillatingNodes) + 6}
-      to={layout.smoothingNodes - 9}
-      y={y}
-      at={layout.oscillatingNodes + zone * (intoSmoothing ? 0.66 : 0.36)}
-      pointsRight={intoSmoothing !== negative}
-      size={Math.max(4, Math.min(13, room * 0.4))}
-      colour={potentialColour(meeting / top)}
-      fit={fit}
-      fill={diode.ratedVolts === null ? null : diode.reverseVolts / diode.ratedVolts}
-    />
-  );
+  return {
+    x: tenth(layout.oscillatingNodes + zone * (intoSmoothing ? 0.66 : 0.36)),
+    y,
+    size: halfPixel(Math.max(4, Math.min(13, room * 0.4))),
+    intoSmoothing,
+    meetingVolts,
+    wires: `M${from} ${y}H${tenth(layout.smoothingNodes - 9)}`,
+  };
 }
 
 /** The range through which an oscillating node swings each cycle, with its mean. */
@@ -297,8 +292,8 @@ function Swing({ node, layout, top }: { node: NodePrediction; layout: ClimbLayou
     return <circle cx={x} cy={y(node.noLoadVolts)} r={2.6} fill="var(--line)" />;
   }
   const inset = Math.min(4, layout.stagePixels * 0.12);
-  const high = y(node.maxVolts) + inset;
-  const low = y(node.minVolts) - inset;
+  const high = tenth(y(node.maxVolts) + inset);
+  const low = tenth(y(node.minVolts) - inset);
   const colour = potentialColour(standing(node) / top);
   const half = Math.min(5, Math.max(3, layout.stagePixels * 0.12));
   return (
@@ -308,7 +303,6 @@ function Swing({ node, layout, top }: { node: NodePrediction; layout: ClimbLayou
         {sayQuantity(node.minVolts, 'V')} to {sayQuantity(node.maxVolts, 'V')} each cycle
       </title>
       <rect
-        className="climb-swing"
         x={x - half}
         y={high}
         width={2 * half}
@@ -340,40 +334,40 @@ function Rungs({ prediction, layout, negative }: { prediction: Prediction; layou
   );
   const topY = y(standing(terminal));
   const noLoadY = Math.min(y(terminal.noLoadVolts), topY - 15);
+  const ticks = rungs.map((node) => `M${tenth(layout.labels - 7)} ${tenth(y(node.noLoadVolts))}h20`).join('');
+  const sags = rungs
+    .map((node) => `M${tenth(layout.labels + 3)} ${tenth(y(node.noLoadVolts))}V${tenth(y(standing(node)))}`)
+    .join('');
   return (
     <g>
+      <path d={ticks} stroke="var(--line)" />
+      <path d={sags} stroke="var(--line)" strokeDasharray="1 3" />
       {rungs.map((node, index) => {
-        const height = y(standing(node));
         const colour = potentialColour(node.noLoadVolts / top);
-        const ripple = node.maxVolts === null ? 0 : y(node.minVolts!) - y(node.maxVolts);
+        const ripple = node.maxVolts === null ? 0 : tenth(y(node.minVolts!) - y(node.maxVolts));
         const last = index === rungs.length - 1;
         return (
-          <g key={node.id}>
-            <path d={`M${layout.labels - 7} ${y(node.noLoadVolts)}h20`} stroke="var(--line)" strokeWidth={1} />
-            <path
-              d={`M${layout.labels + 3} ${y(node.noLoadVolts)}V${height}`}
-              stroke="var(--line)"
-              strokeDasharray="1 3"
+          <g key={node.id} className="climb-rung" style={{ transform: `translateY(${tenth(y(standing(node)))}px)` }}>
+            <path d={`M${tenth(layout.smoothingNodes)} 0H${tenth(layout.smoothingCapacitors)}`} stroke="var(--line)" />
+            <rect
+              x={layout.smoothingNodes - 9}
+              y={-ripple / 2}
+              width={18}
+              height={ripple}
+              rx={1.2}
+              fill={colour}
+              opacity={0.38}
             />
-            <g className="climb-rung" style={{ transform: `translateY(${height}px)` }}>
-              <path d={`M${layout.smoothingNodes} 0H${layout.smoothingCapacitors}`} stroke="var(--line)" />
-              <rect
-                x={layout.smoothingNodes - 9}
-                y={-ripple / 2}
-                width={18}
-                height={ripple}
-                rx={1.2}
-                fill={colour}
-                opacity={0.38}
-              />
-              <rect x={layout.smoothingNodes - 9} y={-1.3} width={18} height={2.6} rx={1.2} fill={colour} />
-              <rect x={layout.labels - 10} y={-1.2} width={26} height={2.4} rx={1.2} fill={colour} />
-              {fits[index] && !last ? (
-                <text x={layout.labels + 22} y={4} className="figures fill-soft text-[11.5px]">
-                  {say(standing(node))}
-                </text>
-              ) : null}
-            </g>
+            <path
+              d={`M${tenth(layout.smoothingNodes - 9)} 0h18M${tenth(layout.labels - 10)} 0h26`}
+              stroke={colour}
+              strokeWidth={2.5}
+            />
+            {fits[index] && !last ? (
+              <text x={layout.labels + 22} y={4} className="figures fill-soft text-[11.5px]">
+                {say(standing(node))}
+              </text>
+            ) : null}
           </g>
         );
       })}

@@ -32,7 +32,7 @@ export function DesignScreen({ stored }: { stored: StoredDesign }) {
   const saveNow = useAutosave(store);
   const design = useStore(store, (state) => state.design);
   const prediction = useMemo(() => predict(design), [design]);
-  // What is looked at second may arrive a frame later than what is typed.
+  // Figures follow the keystroke at once; picture and curves may follow a frame later, and skip states typed over.
   const laterDesign = useDeferredValue(design);
   const laterPrediction = useDeferredValue(prediction);
   const helps = useMemo(() => whatHelpsMost(laterDesign), [laterDesign]);
@@ -133,13 +133,13 @@ export function DesignScreen({ stored }: { stored: StoredDesign }) {
           </div>
           <div className="flex h-[26rem] min-h-0 flex-none flex-col lg:h-auto lg:flex-1">
             <Climb
-              prediction={prediction}
-              targetVolts={design.target?.volts ?? null}
+              prediction={laterPrediction}
+              targetVolts={laterDesign.target?.volts ?? null}
               selected={part}
               onSelect={setPart}
             />
           </div>
-          {part ? <PartPanel prediction={prediction} id={part} onClose={() => setPart(null)} /> : null}
+          {part ? <PartPanel prediction={laterPrediction} id={part} onClose={() => setPart(null)} /> : null}
           <div className="h-[230px] shrink-0 border-t border-rule">
             <Charts design={laterDesign} prediction={laterPrediction} tab={tab} onTab={setTab} />
           </div>
