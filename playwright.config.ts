@@ -1,8 +1,5 @@
 import { defineConfig } from '@playwright/test';
 
-if (!process.env.ADDRESS)
-  throw new Error('Run the browser tests with "npm run browser", which serves the application.');
-
 export default defineConfig({
   testDir: 'tests/browser',
   workers: 1,

@@ -15,6 +15,7 @@ export const test = base.extend<{ cleanSlate: void; firstVisit: boolean }>({
   firstVisit: [false, { option: true }],
   cleanSlate: [
     async ({ page, firstVisit }, run) => {
+      if (!process.env.ADDRESS) throw new Error('Run "npm run browser", which serves the application for its tests.');
       const client = new Client({ connectionString: process.env.DATABASE_URL });
       await client.connect();
       await client.query('TRUNCATE designs, design_revisions');

@@ -1,5 +1,5 @@
 import { faultsOf, type Fault } from '@/core/design/read-design';
-import type { z } from '@/core/zod';
+import type * as z from '@/core/zod';
 
 const MOST_BYTES = 1_000_000;
 const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/i;

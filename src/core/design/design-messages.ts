@@ -1,4 +1,4 @@
-import { z } from '../zod';
+import * as z from '../zod';
 import { designSchema } from './design-schema';
 
 /** What the browser and the server say to each other about designs; declared once for both. */

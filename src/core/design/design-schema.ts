@@ -1,6 +1,6 @@
 import { VOLTAGE_FORMS } from '../drive/sine-forms';
 import { UNIT_NAMES, type Unit } from '../quantity/units';
-import { z } from '../zod';
+import * as z from '../zod';
 
 export const DESIGN_FORMAT = 'eager-ladder/design';
 export const DESIGN_VERSION = 1;

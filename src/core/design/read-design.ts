@@ -1,4 +1,4 @@
-import type { z } from '../zod';
+import type * as z from '../zod';
 import { designSchema, type Design } from './design-schema';
 
 /** One thing wrong with a document: where (a JSON path), what, and what would be right. */

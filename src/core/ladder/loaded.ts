@@ -40,7 +40,7 @@ const TRUSTED_DROOP_FRACTION = 2 / 3;
 /**
  * How far wide charging pulses lift the mean, in units of V x^1.5, by the
  * number of diodes. Measured here by integrating ideal ladders at x = 0.3; the
- * mean is then right within 0.2 % of no-load up to x = 0.6.
+ * mean is then right within 0.3 % of no-load up to x = 0.6.
  */
 const PULSE_WIDTH_LIFT: readonly number[] = [0, 0.406, 0.327, 0.406, 0.348, 0.36, 0.33, 0.327, 0.311, 0.305, 0.295];
 const PULSE_WIDTH_LIFT_TALL = 0.275;

@@ -73,7 +73,7 @@ export function explain(figure: Figure, design: Design, prediction: Prediction):
         withNumbers: `${say(output.noLoadVolts, 'V')} − ${say(output.terminalMeanVolts === null ? null : output.noLoadVolts - output.terminalMeanVolts, 'V')} − ${say(output.droopBySeriesResistorVolts, 'V')} = ${say(output.meanVolts, 'V')}`,
         source: 'Charge bookkeeping; see droop. The mean over a cycle is what a dc meter shows.',
         validRange: 'Up to two thirds of the no-load voltage lost; good to 30 %.',
-        uncertain: 'Ideal parts: 0.2 % of no-load. With source resistance: −5 % to +6.5 % of the droop.',
+        uncertain: 'Ideal parts: 0.3 % of no-load. With source resistance: −5 % to +6.5 % of the droop.',
         besides: [],
       };
     case 'droop':

@@ -17,7 +17,7 @@ const FIT_FILL: Record<Fit, string> = {
 };
 
 /** What every part of the Climb needs to be chosen; the two functions must keep their identity. */
-export type PartProps = {
+type PartProps = {
   id: string;
   label: string;
   selected: boolean;
