@@ -3,8 +3,8 @@ CREATE TABLE designs (
   id uuid PRIMARY KEY DEFAULT gen_random_uuid(),
   document jsonb NOT NULL,
   revision integer NOT NULL DEFAULT 1 CHECK (revision >= 1),
-  created_at timestamptz NOT NULL DEFAULT now(),
-  saved_at timestamptz NOT NULL DEFAULT now(),
+  created_at timestamptz NOT NULL DEFAULT clock_timestamp(),
+  saved_at timestamptz NOT NULL DEFAULT clock_timestamp(),
   archived_at timestamptz
 );
 
@@ -13,7 +13,7 @@ CREATE TABLE design_revisions (
   design_id uuid NOT NULL REFERENCES designs (id) ON DELETE CASCADE,
   revision integer NOT NULL,
   document jsonb NOT NULL,
-  saved_at timestamptz NOT NULL DEFAULT now(),
+  saved_at timestamptz NOT NULL DEFAULT clock_timestamp(),
   PRIMARY KEY (design_id, revision)
 );
 

@@ -64,7 +64,7 @@ export function Cautions() {
   return (
     <AlertDialog.Root open={!read}>
       <AlertDialog.Portal>
-        <AlertDialog.Overlay className="fixed inset-0 z-40 bg-ink/35" />
+        <AlertDialog.Overlay className="fixed inset-0 z-40 bg-scrim" />
         <AlertDialog.Content className="fixed top-1/2 left-1/2 z-50 max-h-[92vh] w-[min(34rem,calc(100vw-1.5rem))] -translate-x-1/2 -translate-y-1/2 overflow-y-auto rounded-md border border-rule bg-sheet p-5 sm:p-6">
           <AlertDialog.Title className="text-lg font-semibold">Before you begin</AlertDialog.Title>
           <AlertDialog.Description asChild>

@@ -40,7 +40,7 @@ export function CommandCentre({ children }: { children: ReactNode }) {
   );
   const everywhere: ScreenCommand[] = [
     { name: 'Find a command', keys: 'mod+k', run: () => setShown('palette') },
-    { name: 'Show all keys', keys: 'shift+slash', run: () => setShown('keys') },
+    { name: 'Show all keys', keys: 'shift+?', run: () => setShown('keys') },
   ];
   return (
     <CentreContext.Provider value={centre}>
@@ -50,7 +50,7 @@ export function CommandCentre({ children }: { children: ReactNode }) {
       )}
       <Dialog.Root open={shown !== null} onOpenChange={(open) => !open && setShown(null)}>
         <Dialog.Portal>
-          <Dialog.Overlay className="fixed inset-0 z-40 bg-ink/25" />
+          <Dialog.Overlay className="fixed inset-0 z-40 bg-scrim" />
           <Dialog.Content
             aria-describedby={undefined}
             className="fixed top-[14vh] left-1/2 z-50 w-[min(30rem,calc(100vw-2rem))] -translate-x-1/2 rounded-md border border-rule bg-sheet"
@@ -102,7 +102,7 @@ function BoundKey({ command }: { command: ScreenCommand }) {
       command.run();
     },
     // One-key changes must not fire while somebody types into a field; undo and the palette may.
-    { enableOnFormTags: withControl, useKey: false },
+    { enableOnFormTags: withControl, useKey: true },
     [command],
   );
   return null;

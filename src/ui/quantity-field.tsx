@@ -21,6 +21,12 @@ type QuantityFieldProps = {
   id?: string;
 };
 
+/** Whether two values are one but for rounding, as when RMS is kept as peak. */
+function isSame(one: number | null, other: number | null): boolean {
+  if (one === null || other === null) return one === other;
+  return Math.abs(one - other) <= 1e-12 * Math.max(Math.abs(one), Math.abs(other));
+}
+
 /**
  * A quantity typed the way people write it. Every keystroke that reads is
  * passed on at once; what does not read stays in the field with its reason,
@@ -33,7 +39,7 @@ export function QuantityField(props: QuantityFieldProps) {
   const [draft, setDraft] = useState<{ text: string; standsFor: number | null; fault: string | null } | null>(null);
   const settled = value === null ? '' : printQuantity(unit === '%' ? value * 100 : value, shownDigits ?? 12);
   // A draft is shown only while the document still holds what it stands for: undo and other tabs win over it.
-  const current = draft && (draft.fault !== null || draft.standsFor === value) ? draft : null;
+  const current = draft && (draft.fault !== null || isSame(draft.standsFor, value)) ? draft : null;
   const fault = current?.fault ?? null;
 
   const type = (text: string) => {

@@ -1,7 +1,6 @@
 import { newDesign } from '../../src/core/design/new-design';
 import { predict } from '../../src/core/predict/predict';
-import { sayQuantity } from '../../src/core/quantity/print-quantity';
-import { demoDesign, expect, exported, figure, openLink, saved, shelve, stagesField, test } from './fixtures';
+import { demoDesign, expect, exported, figure, openLink, saved, say, shelve, stagesField, test } from './fixtures';
 
 test('undo and redo by keyboard and button, saved as they go', async ({ page, request }) => {
   await page.goto(`/designs/${await shelve(request)}`);
@@ -23,6 +22,33 @@ test('undo and redo by keyboard and button, saved as they go', async ({ page, re
   await expect(page.getByLabel('Each capacitor')).toHaveValue('3.3n');
 });
 
+test('typing stroke by stroke keeps every character, RMS as well', async ({ page, request }) => {
+  await page.goto(`/designs/${await shelve(request)}`);
+  await openLink(page, 'Input');
+  for (const form of ['RMS', 'Peak-to-peak', 'Peak']) {
+    await page.getByRole('radio', { name: form, exact: true }).click();
+    const field = page.getByLabel(`Voltage, ${form}`);
+    await field.fill('');
+    await field.pressSequentially('12.05k');
+    await expect(field).toHaveValue('12.05k');
+    await field.blur();
+    await expect(field).toHaveValue('12.05k');
+  }
+  expect((await exported(page)).driver.positivePeakVolts).toBe(12050);
+});
+
+test('a finding leads to the link it is about; notes are kept', async ({ page, request }) => {
+  await page.goto(`/designs/${await shelve(request)}`);
+  await page.locator('[data-finding=no-bleeder]').getByRole('button', { name: 'Output' }).click();
+  await page.getByLabel('Bleeder', { exact: true }).fill('100M');
+  await expect(page.locator('[data-finding=no-bleeder]')).toHaveCount(0);
+  await saved(page, 2);
+  await page.getByLabel('Notes').fill('Wound on the grey bobbin.');
+  await saved(page, 3);
+  await page.reload();
+  await expect(page.getByLabel('Notes')).toHaveValue('Wound on the grey bobbin.');
+});
+
 test('the Climb answers one-key changes and shows a part by keyboard and pointer', async ({ page, request }) => {
   const design = demoDesign('flocking-applicator');
   await page.goto(`/designs/${await shelve(request, design)}`);
@@ -30,7 +56,7 @@ test('the Climb answers one-key changes and shows a part by keyboard and pointer
   await page.locator('[data-part=C4]').click();
   const part = page.getByRole('region', { name: 'Part C4' });
   const { workingVolts } = predict(design).capacitors[3];
-  await expect(part).toContainText(sayQuantity(workingVolts, 'V'));
+  await expect(part).toContainText(say(workingVolts, 'V'));
   await expect(part).toContainText('If it fails');
   await page.keyboard.press('ArrowUp');
   await expect(page.getByRole('region', { name: 'Part D5' })).toContainText('blocks up to');
@@ -43,12 +69,12 @@ test('the Climb answers one-key changes and shows a part by keyboard and pointer
 });
 
 test('figures open to equation, numbers, source and range', async ({ page, request }) => {
-  const design = demoDesign('dust-plate-precipitator');
+  const design = demoDesign('flocking-applicator');
   await page.goto(`/designs/${await shelve(request, design)}`);
   await page.getByRole('button', { name: /by the capacitors/ }).click();
   const { output } = predict(design);
   await expect(page.getByText('Textbook droop, 2n³/3 + n²/2 − n/6:')).toBeVisible();
-  await expect(page.getByText(sayQuantity(output.textbookDroopVolts!, 'V', 4)).first()).toBeVisible();
+  await expect(page.getByText(say(output.textbookDroopVolts!, 'V', 4)).first()).toBeVisible();
   await page.getByRole('button', { name: /Ripple, peak to peak/ }).click();
   await expect(page.getByText('As plus-or-minus:')).toBeVisible();
 });
@@ -59,7 +85,7 @@ test('charts: load line with working point, stages with optimum', async ({ page,
   const { output, optimumStages } = predict(design);
   await expect(page.getByRole('img', { name: /^Load line/ })).toHaveAttribute(
     'aria-label',
-    new RegExp(`works at ${sayQuantity(output.amps!, 'A')}, ${sayQuantity(output.meanVolts!, 'V')}`),
+    new RegExp(`works at ${say(output.amps!, 'A')}, ${say(output.meanVolts!, 'V')}`.replaceAll(' ', '\\s')),
   );
   await page.getByRole('tab', { name: 'Stages' }).click();
   await expect(page.getByRole('img', { name: `most output at ${optimumStages} stages` })).toBeVisible();
@@ -90,7 +116,7 @@ test('what would help most does what it says', async ({ page, request }) => {
   await promise.getByRole('button', { name: 'Apply' }).click();
   await saved(page, 2);
   const gain = predict(await exported(page)).output.meanVolts! - before;
-  expect(words).toContain(`+${sayQuantity(gain, 'V')}`);
+  expect(words).toContain(`+${say(gain, 'V')}`);
 });
 
 test('a resistive load is solved for its own current', async ({ page, request }) => {
@@ -101,7 +127,7 @@ test('a resistive load is solved for its own current', async ({ page, request })
   await saved(page, 2);
   const { output } = predict(await exported(page));
   expect(output.amps! * 10e6).toBeCloseTo(output.meanVolts!, 3);
-  expect(await figure(page, 'mean')).toBe(sayQuantity(output.meanVolts!, 'V', 4));
+  expect(await figure(page, 'mean')).toBe(say(output.meanVolts!, 'V', 4));
 });
 
 test('history brings back an earlier state as an edit', async ({ page, request }) => {

@@ -74,7 +74,13 @@ export function explain(figure: Figure, design: Design, prediction: Prediction):
         source: 'Charge bookkeeping; see droop. The mean over a cycle is what a dc meter shows.',
         validRange: 'Up to two thirds of the no-load voltage lost; good to 30 %.',
         uncertain: 'Ideal parts: 0.3 % of no-load. With source resistance: −5 % to +6.5 % of the droop.',
-        besides: [],
+        besides: [
+          {
+            name: 'Least and most over a cycle',
+            value: `${say(output.minVolts, 'V')} and ${say(output.maxVolts, 'V')}`,
+            why: 'Half the ripple to either side.',
+          },
+        ],
       };
     case 'droop':
       return {
@@ -83,7 +89,13 @@ export function explain(figure: Figure, design: Design, prediction: Prediction):
         source: 'Heuristic join, checked against time-domain integration.',
         validRange: 'Up to two thirds of no-load.',
         uncertain: '−5 % to +6.5 % of the droop where source and capacitors matter alike.',
-        besides: [],
+        besides: [
+          {
+            name: 'Regulation',
+            value: say(output.regulation, '%', 3),
+            why: 'Droop over the loaded output, as transformer plates count it.',
+          },
+        ],
       };
     case 'droopByCapacitors':
       return {
@@ -96,7 +108,7 @@ export function explain(figure: Figure, design: Design, prediction: Prediction):
         uncertain: 'Capacitor tolerance enters in full; class-2 ceramics lose capacitance with voltage.',
         besides: [
           {
-            name: 'Textbook droop, 2n³/3 + n²/2 − n/6',
+            name: whole ? 'Textbook droop, 2n³/3 + n²/2 − n/6' : 'Droop by the textbooks’ counting',
             value: say(output.textbookDroopVolts, 'V'),
             why: 'Drop to the peak if all charge were drawn at one instant; the mean that a meter shows lies lower.',
           },

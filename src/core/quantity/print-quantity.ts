@@ -76,8 +76,8 @@ function formatPercent(percent: number, significantDigits: number): string {
   return rounded.toFixed(Math.min(decimals, 6)).replace('-', '−');
 }
 
-/** The same as {@link formatQuantity} in one string, for sentences: `6.80 kV`. */
+/** The same as {@link formatQuantity} in one string, for sentences: `6.80 kV`, held together by a no-break space. */
 export function sayQuantity(value: number, unit: Unit, significantDigits = 3): string {
   const printed = formatQuantity(value, unit, significantDigits);
-  return printed.unit === '' ? printed.digits : `${printed.digits} ${printed.unit}`;
+  return printed.unit === '' ? printed.digits : `${printed.digits}\u00a0${printed.unit}`;
 }

@@ -99,7 +99,7 @@ describe('printing', () => {
     expect(formatQuantity(0.0164, '%')).toEqual({ digits: '1.64', unit: '%' });
     expect(formatQuantity(1.54, '%')).toEqual({ digits: '154', unit: '%' });
     expect(formatQuantity(NaN, 'V').digits).toBe('–');
-    expect(sayQuantity(12_345, 'Hz', 4)).toBe('12.35 kHz');
+    expect(sayQuantity(12_345, 'Hz', 4)).toBe('12.35\u00a0kHz');
     expect(printQuantity(12.000000000000002, 6)).toBe('12');
   });
   it('refuses what has no digits', () => expect(() => printQuantity(Infinity)).toThrow(RangeError));

@@ -88,7 +88,7 @@ function ChartTab({ value, children }: { value: string; children: ReactNode }) {
 
 /** Kilo, micro and so on that suits the greatest value of an axis. */
 function axisUnit(most: number, unit: 'V' | 'A'): { per: number; name: string } {
-  const [, name = unit] = sayQuantity(most || 1, unit, 3).split(' ');
+  const [, name = unit] = sayQuantity(most || 1, unit, 3).split('\u00a0');
   const prefixes: Record<string, number> = { p: 1e-12, n: 1e-9, µ: 1e-6, m: 1e-3, k: 1e3, M: 1e6 };
   return { per: name.length > 1 ? prefixes[name[0]] : 1, name };
 }
@@ -100,7 +100,7 @@ function commonOptions(colours: Colours, xTitle: string, yTitle: string): ChartO
     type: 'linear' as const,
     grid: { color: colours.rule, lineWidth: 0.8 },
     border: { color: colours.rule },
-    ticks: { color: colours.soft, font: { family: FACE, size: 11 }, maxTicksLimit: 7 },
+    ticks: { color: colours.soft, font: { family: FACE, size: 11 }, maxTicksLimit: 7, includeBounds: false },
     title: { display: true, text: title, color: colours.soft, font: { family: FACE, size: 11 } },
     beginAtZero: true,
   });
@@ -136,6 +136,16 @@ const withMarks = (options: ChartOptions<'line'>, marks: Marks) => {
   options.plugins = { ...options.plugins, marks } as ChartOptions<'line'>['plugins'];
 };
 
+/** Text with a rim of paper, readable where lines pass. */
+function haloedText(ctx: CanvasRenderingContext2D, words: string, x: number, y: number) {
+  ctx.setLineDash([]);
+  ctx.lineWidth = 4;
+  ctx.lineJoin = 'round';
+  ctx.strokeStyle = getComputedStyle(ctx.canvas).getPropertyValue('--paper');
+  ctx.strokeText(words, x, y);
+  ctx.fillText(words, x, y);
+}
+
 /** Draws what `options.plugins.marks` names; reading it at each drawing lets a chart be updated in place. */
 const marksPlugin: Plugin<'line'> = {
   id: 'marks',
@@ -156,7 +166,7 @@ const marksPlugin: Plugin<'line'> = {
         ctx.stroke();
         ctx.font = `11px ${FACE}`;
         ctx.textAlign = 'right';
-        ctx.fillText(words, chartArea.right - 4, height + 13 > chartArea.bottom ? height - 5 : height + 13);
+        haloedText(ctx, words, chartArea.right - 4, height + 13 > chartArea.bottom ? height - 5 : height + 13);
       }
     }
     if (marks?.point?.words) {
@@ -167,7 +177,7 @@ const marksPlugin: Plugin<'line'> = {
       ctx.fillStyle = colour;
       const fitsRight = left + 10 + ctx.measureText(words).width < chartArea.right;
       ctx.textAlign = fitsRight ? 'left' : 'right';
-      ctx.fillText(words, fitsRight ? left + 10 : left - 10, Math.max(chartArea.top + 11, height - 9));
+      haloedText(ctx, words, fitsRight ? left + 10 : left - 10, Math.max(chartArea.top + 11, height - 9));
     }
     ctx.restore();
   },
@@ -190,7 +200,11 @@ function LoadLineChart({ design, prediction, colours }: ChartProps) {
       ? null
       : { x: output.amps / amps.per, y: output.meanVolts / volts.per };
   const words = working ? `${sayQuantity(output.amps!, 'A')}, ${sayQuantity(output.meanVolts!, 'V')}` : '';
-  const options = commonOptions(colours, `load current, ${amps.name}`, `mean output, ${volts.name}`);
+  const options = commonOptions(
+    colours,
+    `load current, ${amps.name}`,
+    `output${output.polarity === 'negative' ? ', negative' : ''}, ${volts.name}`,
+  );
   options.plugins!.tooltip!.callbacks = {
     title: () => '',
     label: (item) =>

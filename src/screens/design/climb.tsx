@@ -203,7 +203,7 @@ function TargetLine({ layout, volts, negative }: { layout: ClimbLayout; volts: n
         strokeWidth={1.4}
         strokeDasharray="2 3"
       />
-      <text x={plot.left + 4} y={y(volts) - 5} className="figures fill-copper text-[11.5px]">
+      <text x={plot.left + 4} y={y(volts) - 5} className="figures climb-label fill-copper text-[11.5px]">
         target {negative ? '−' : ''}
         {String(Number((volts / perUnit).toPrecision(4)))}
       </text>
@@ -364,7 +364,7 @@ function Rungs({ prediction, layout, negative }: { prediction: Prediction; layou
               strokeWidth={2.5}
             />
             {fits[index] && !last ? (
-              <text x={layout.labels + 22} y={4} className="figures fill-soft text-[11.5px]">
+              <text x={layout.labels + 22} y={4} className="figures climb-label fill-soft text-[11.5px]">
                 {say(standing(node))}
               </text>
             ) : null}
@@ -373,7 +373,7 @@ function Rungs({ prediction, layout, negative }: { prediction: Prediction; layou
       })}
       <g className="climb-rung" style={{ transform: `translateY(${y(loadVolts)}px)` }}>
         <title>{behindResistor ? 'At the load, behind the series resistor' : 'At the terminal'}</title>
-        <text x={layout.labels + 22} y={4.5} className="figures fill-ink text-[13px] font-semibold">
+        <text x={layout.labels + 22} y={4.5} className="figures climb-label fill-ink text-[13px] font-semibold">
           {say(loadVolts)}
           {behindResistor && layout.width > 520 ? (
             <tspan className="fill-soft text-[11.5px] font-normal"> load</tspan>
@@ -381,7 +381,12 @@ function Rungs({ prediction, layout, negative }: { prediction: Prediction; layou
         </text>
       </g>
       {prediction.output.droopVolts !== null && prediction.output.droopVolts > 0 ? (
-        <text x={layout.width - 6} y={noLoadY - 6} textAnchor="end" className="figures fill-soft text-[11.5px]">
+        <text
+          x={layout.width - 6}
+          y={noLoadY - 6}
+          textAnchor="end"
+          className="figures climb-label fill-soft text-[11.5px]"
+        >
           no load {say(terminal.noLoadVolts)}
         </text>
       ) : null}

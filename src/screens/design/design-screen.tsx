@@ -20,6 +20,7 @@ import { ConflictDialog } from './conflict-dialog';
 import { createEditorStore } from './editor-store';
 import { Heading } from './heading';
 import { HistoryDialog } from './history-dialog';
+import { Notes } from './notes';
 import { PartPanel } from './part-panel';
 import { SaveNotice } from './save-notice';
 import { useAutosave } from './use-autosave';
@@ -51,6 +52,13 @@ export function DesignScreen({ stored }: { stored: StoredDesign }) {
     [store],
   );
 
+  const goTo = useCallback((path: string) => {
+    const wanted = path.startsWith('$.driver') ? 'input' : LINKS.find((name) => path.startsWith(`$.${name}`));
+    if (!wanted) return;
+    setLink(wanted);
+    requestAnimationFrame(() => document.querySelector<HTMLElement>(`[data-link=${wanted}]`)?.focus());
+  }, []);
+
   const commands = useMemo<ScreenCommand[]>(() => {
     const stepStages = (by: number) => apply('$.ladder.stages', store.getState().design.ladder.stages + by);
     const openLink = (by: number) =>
@@ -80,8 +88,8 @@ export function DesignScreen({ stored }: { stored: StoredDesign }) {
       { name: 'Stages chart', keys: 's', run: () => setTab('stages') },
       { name: 'History', keys: 'h', run: () => setHistory(true) },
       { name: 'Export as a file', keys: 'e', run: () => downloadDesign(store.getState().design) },
-      { name: 'Duplicate this design', keys: 'd', run: () => void duplicate() },
-      { name: 'Back to the shelf', keys: 'b', run: () => router.push('/') },
+      { name: 'Duplicate this design', run: () => void duplicate() },
+      { name: 'Back to the shelf', run: () => router.push('/') },
       { name: 'Print', run: () => window.print() },
     ];
   }, [apply, router, store]);
@@ -118,6 +126,7 @@ export function DesignScreen({ stored }: { stored: StoredDesign }) {
           className="order-2 min-h-0 overflow-y-auto border-rule px-4 py-1.5 lg:order-none lg:border-r"
         >
           <Chain store={store} prediction={prediction} open={link} onOpen={setLink} />
+          <Notes store={store} />
         </aside>
         <div className="order-1 flex min-h-0 min-w-0 flex-col lg:order-none">
           <div className="flex items-start justify-between gap-3 px-4 pt-2.5">
@@ -145,7 +154,7 @@ export function DesignScreen({ stored }: { stored: StoredDesign }) {
           </div>
         </div>
         <div className="order-3 min-h-0 overflow-y-auto border-rule lg:order-none lg:border-l">
-          <Verdict design={design} prediction={prediction} helps={helps} onApply={apply} />
+          <Verdict design={design} prediction={prediction} helps={helps} onApply={apply} onGo={goTo} />
         </div>
         <VerdictStrip design={design} prediction={prediction} />
       </main>

@@ -50,6 +50,15 @@ it('refuses what the schema refuses, says what would be right, and keeps the las
   expect(store.getState().design).toEqual(stored().design);
 });
 
+it('has nothing to save when an edit ends where it began', () => {
+  const store = createEditorStore(stored());
+  const { edit, savedDesign } = store.getState();
+  edit('$.ladder.stages', 21);
+  expect(store.getState().design).not.toBe(savedDesign);
+  edit('$.ladder.stages', 2);
+  expect(store.getState().design).toBe(savedDesign);
+});
+
 it('knows after a save whether edits came meanwhile', () => {
   const store = createEditorStore(stored());
   store.getState().edit('$.ladder.stages', 5);

@@ -1,3 +1,4 @@
+import deepEqual from 'fast-deep-equal';
 import { temporal } from 'zundo';
 import { createStore } from 'zustand';
 import type { StoredDesign } from '@/client/designs-api';
@@ -69,7 +70,9 @@ export function createEditorStore(stored: StoredDesign) {
               return `${right.charAt(0).toUpperCase()}${right.slice(1)}.`;
             }
             step(path);
-            set({ design: reading.design });
+            const { savedDesign } = get();
+            // Back where the last save left off: the same object, so that there is nothing to save.
+            set({ design: deepEqual(reading.design, savedDesign) ? savedDesign : reading.design });
             return null;
           },
           replace: (design) => {

@@ -17,17 +17,19 @@ type VerdictProps = {
   prediction: Prediction;
   helps: HelpfulChange | null;
   onApply: (path: string, value: number) => void;
+  /** Opens the link of the chain that a field belongs to. */
+  onGo: (path: string) => void;
 };
 
 /** Whether the target is met, every figure that can be opened, the weakest parts, what would help, and the cautions. */
-export function Verdict({ design, prediction, helps, onApply }: VerdictProps) {
+export function Verdict({ design, prediction, helps, onApply, onGo }: VerdictProps) {
   return (
     <section aria-label="Verdict" className="px-4 py-4">
       <div role="status">
         <Sentence design={design} prediction={prediction} />
       </div>
       <Figures design={design} prediction={prediction} />
-      <Findings findings={prediction.findings} onApply={onApply} />
+      <Findings findings={prediction.findings} onApply={onApply} onGo={onGo} />
       <WeakestParts prediction={prediction} />
       {helps ? <WouldHelp change={helps} onApply={onApply} /> : null}
       <NotDead prediction={prediction} />
@@ -145,6 +147,12 @@ function figureRows(prediction: Prediction): Row[] {
       value: (
         <>
           <Quantity value={output.watts} unit="W" /> / <Quantity value={input.watts} unit="W" />
+          {input.efficiency === null ? null : (
+            <>
+              {' · '}
+              <Quantity value={input.efficiency} unit="%" digits={2} />
+            </>
+          )}
         </>
       ),
     },
@@ -219,7 +227,15 @@ const SEVERITY: Record<Finding['severity'], { word: string; style: string }> = {
   note: { word: 'Note', style: 'border-line' },
 };
 
-function Findings({ findings, onApply }: { findings: Finding[]; onApply: VerdictProps['onApply'] }) {
+/** Where a field is found on screen, by the head of its path. */
+const WHERE_NAMES: readonly (readonly [string, string])[] = [
+  ['$.driver', 'Input'],
+  ['$.ladder', 'Ladder'],
+  ['$.output', 'Output'],
+  ['$.load', 'Load'],
+];
+
+function Findings({ findings, onApply, onGo }: { findings: Finding[] } & Pick<VerdictProps, 'onApply' | 'onGo'>) {
   if (findings.length === 0) return null;
   return (
     <ul aria-label="Findings" className="mt-3 grid gap-2">
@@ -230,10 +246,18 @@ function Findings({ findings, onApply }: { findings: Finding[]; onApply: Verdict
           className={`border-l-[3px] pl-2.5 text-[13px] ${SEVERITY[finding.severity].style}`}
         >
           <strong className="font-semibold">{SEVERITY[finding.severity].word}.</strong> {finding.message}{' '}
-          <span className="text-soft">
-            {finding.advice}
-            {finding.where.startsWith('$') ? null : ` Parts: ${finding.where}.`}
-          </span>
+          <span className="text-soft">{finding.advice}</span>{' '}
+          {finding.where.startsWith('$') ? (
+            <button
+              type="button"
+              className="text-soft underline decoration-dotted hover:text-ink"
+              onClick={() => onGo(finding.where)}
+            >
+              {WHERE_NAMES.find(([path]) => finding.where.startsWith(path))?.[1]}
+            </button>
+          ) : (
+            <span className="text-soft">{finding.where}</span>
+          )}
           {finding.change ? (
             <button
               type="button"
@@ -332,7 +356,7 @@ function NotDead({ prediction }: { prediction: Prediction }) {
       After switch-off it can hold {volts}, {sayQuantity(energy.joules, 'J')} and{' '}
       {sayQuantity(energy.terminalCoulombs, 'C')} at the terminal
       {energy.hazardous ? ', over the usual limit of 45 µC to 15 kV or 350 mJ above (IEC 61010-1, from memory)' : ''}.
-      It is not dead until you have measured it: under 60 V at the terminal and across every capacitor.{' '}
+      It is not dead until you have measured it: under 60 V at the terminal and across every capacitor.{' '}
       <button type="button" className="font-medium text-copper hover:underline" onClick={showCautionsAgain}>
         All cautions
       </button>

@@ -91,7 +91,7 @@ export function Shelf({ designs }: { designs: ShelvedDesign[] }) {
       () => [
         { name: 'New design', keys: 'n', run: () => setAsking({ kind: 'new' }) },
         { name: 'Import a design file', keys: 'i', run: () => fileInput.current?.click() },
-        { name: 'Search the shelf', keys: 'slash', run: () => searchInput.current?.focus() },
+        { name: 'Search the shelf', keys: '/', run: () => searchInput.current?.focus() },
         { name: 'Show or hide the archive', keys: 'a', run: () => setShowArchived((now) => !now) },
       ],
       [],

@@ -1,0 +1,24 @@
+'use client';
+
+import { useStore } from 'zustand';
+import type { EditorStore } from './editor-store';
+
+/** Free words about the design, saved with it. */
+export function Notes({ store }: { store: EditorStore }) {
+  const notes = useStore(store, (state) => state.design.notes);
+  return (
+    <div className="mt-3 pl-5">
+      <label htmlFor="notes" className="font-semibold">
+        Notes
+      </label>
+      <textarea
+        id="notes"
+        value={notes}
+        maxLength={20_000}
+        rows={4}
+        onChange={(event) => store.getState().edit('$.notes', event.target.value)}
+        className="mt-1 block w-full resize-y rounded border border-rule bg-sheet px-2 py-1.5 text-[13px] focus:border-copper"
+      />
+    </div>
+  );
+}
