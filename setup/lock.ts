@@ -1,4 +1,5 @@
-import { mkdirSync, readFileSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
+import { randomUUID } from 'node:crypto';
+import { linkSync, mkdirSync, readFileSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
 
 function alive(pid: number): boolean {
@@ -16,16 +17,21 @@ function alive(pid: number): boolean {
  */
 export async function alone<T>(folder: string, name: string, work: () => Promise<T>): Promise<T> {
   const lock = path.join(folder, `${name}.lock`);
+  const claim = path.join(folder, `${name}.claim-${process.pid}-${randomUUID()}`);
   mkdirSync(folder, { recursive: true });
   for (;;) {
     try {
-      writeFileSync(lock, String(process.pid), { flag: 'wx' });
+      // A link appears with its content or not at all, so that nobody ever reads a lock without a holder.
+      writeFileSync(claim, String(process.pid));
+      linkSync(claim, lock);
       break;
     } catch (error) {
       if ((error as NodeJS.ErrnoException).code !== 'EEXIST') throw error;
       const holder = Number(tryRead(lock));
       if (holder > 0 && !alive(holder)) rmSync(lock, { force: true });
       await new Promise((resolve) => setTimeout(resolve, 100));
+    } finally {
+      rmSync(claim, { force: true });
     }
   }
   try {

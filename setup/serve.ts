@@ -1,44 +1,67 @@
 import { spawn, type ChildProcess } from 'node:child_process';
+import { randomUUID } from 'node:crypto';
 import { freePort } from './cluster';
 import { NEXT, ROOT } from './build';
 
 export type Served = { address: string; child: ChildProcess; stop: () => Promise<void> };
 
+const PATIENCE_MILLISECONDS = 60_000;
+const MOST_PORTS_TRIED = 10;
+
 /**
- * Serves the built application on 127.0.0.1 and resolves when it really
- * answers, database included.
+ * Serves the built application on 127.0.0.1 and resolves when this very
+ * process of it answers, database included.
  *
- * @param preferredPort taken if free, else the next free one
+ * @param preferredPort taken if free, else the next free one; also when
+ *   somebody else takes it at the last moment
  */
 export async function serve(databaseUrl: string, preferredPort: number): Promise<Served> {
-  const port = await freePort(preferredPort);
+  let port = preferredPort;
+  for (let tried = 0; tried < MOST_PORTS_TRIED; tried += 1) {
+    port = await freePort(port);
+    const served = await serveAt(databaseUrl, port);
+    if (served) return served;
+    port += 1;
+  }
+  throw new Error('The application ended before it answered; see the messages above.');
+}
+
+/** Serves at one port; null when the process ended by itself, as it does when the port is taken. */
+async function serveAt(databaseUrl: string, port: number): Promise<Served | null> {
   const address = `http://127.0.0.1:${port}`;
+  const instance = randomUUID();
   const child = spawn(process.execPath, [NEXT, 'start', '-H', '127.0.0.1', '-p', String(port)], {
     cwd: ROOT,
     stdio: ['ignore', 'ignore', 'inherit'],
-    env: { ...process.env, DATABASE_URL: databaseUrl, NEXT_TELEMETRY_DISABLED: '1', NODE_ENV: 'production' },
+    env: {
+      ...process.env,
+      DATABASE_URL: databaseUrl,
+      EAGER_LADDER_INSTANCE: instance,
+      NEXT_TELEMETRY_DISABLED: '1',
+      NODE_ENV: 'production',
+    },
     // Its own group: Ctrl-C reaches it through stop, once, in order.
     detached: true,
   });
+  const ended = () => child.exitCode !== null || child.signalCode !== null;
   const stop = () =>
     new Promise<void>((resolve) => {
-      if (child.exitCode !== null || child.signalCode !== null) return resolve();
+      if (ended()) return resolve();
       child.once('exit', () => resolve());
       child.kill('SIGTERM');
       setTimeout(() => child.kill('SIGKILL'), 8000).unref();
     });
-  const giveUpAt = Date.now() + 60_000;
-  for (;;) {
-    if (child.exitCode !== null) throw new Error(`The application ended with ${child.exitCode} before it answered.`);
-    const healthy = await fetch(`${address}/api/health`).then(
-      (response) => response.ok,
-      () => false,
-    );
-    if (healthy) return { address, child, stop };
+  const giveUpAt = Date.now() + PATIENCE_MILLISECONDS;
+  while (!ended()) {
+    const health = (await fetch(`${address}/api/health`)
+      .then((response) => response.json())
+      .catch(() => null)) as { ready: boolean; instance: string } | null;
+    if (health?.ready && health.instance === instance) return { address, child, stop };
     if (Date.now() > giveUpAt) {
       await stop();
       throw new Error('The application did not answer within a minute.');
     }
     await new Promise((resolve) => setTimeout(resolve, 100));
   }
+  return null;
 }

@@ -10,12 +10,12 @@ const DATA = process.env.EAGER_LADDER_DATA ?? path.join(ROOT, '.data');
 async function main(): Promise<void> {
   const leave = joinUsers(DATA);
   let cluster: Cluster | null = null;
-  let served: Served | null = null;
+  let serving: Promise<Served> | null = null;
   let ending = false;
   const end = async (code: number) => {
     if (ending) return;
     ending = true;
-    await served?.stop();
+    await serving?.then((served) => served.stop()).catch(() => undefined);
     await alone(DATA, 'setup', async () => {
       if (leave() && cluster) await cluster.stop();
     });
@@ -36,8 +36,10 @@ async function main(): Promise<void> {
       return address;
     });
     if (ending) return;
-    served = await serve(url, port);
-    served.child.once('exit', () => void end(ending ? 0 : 1));
+    serving = serve(url, port);
+    const served = await serving;
+    if (ending) return;
+    served.child.once('exit', () => void end(1));
     process.stdout.write(`Eager Ladder answers at ${served.address}\n`);
   } catch (error) {
     if (!ending) console.error((error as Error).message);
