@@ -6,7 +6,7 @@ import { prepareDatabase } from './database';
 
 /** `npm run dev`: the application as it is being written, on the same database as ./start. */
 const folder = path.join(process.env.EAGER_LADDER_DATA ?? path.join(ROOT, '.data'), 'postgres');
-const url = process.env.DATABASE_URL ?? (await startCluster(folder)).url;
+const url = process.env.DATABASE_URL || (await startCluster(folder)).url;
 await prepareDatabase(url, { demo: true });
 const port = await freePort(Number(process.env.PORT ?? 4190));
 const child = spawn(process.execPath, [NEXT, 'dev', '-H', '127.0.0.1', '-p', String(port)], {

@@ -29,7 +29,7 @@ async function main(): Promise<void> {
       throw new Error(`PORT is "${process.env.PORT}"; must be a whole number from 1 to 65535`);
     const url = await alone(DATA, 'setup', async () => {
       await buildIfStale();
-      const own = process.env.DATABASE_URL;
+      const own = process.env.DATABASE_URL || null;
       if (!own) cluster = await startCluster(path.join(DATA, 'postgres'));
       const address = own ?? cluster!.url;
       await prepareDatabase(address, { demo: true });

@@ -102,7 +102,12 @@ function BoundKey({ command }: { command: ScreenCommand }) {
       command.run();
     },
     // One-key changes must not fire while somebody types into a field; undo and the palette may.
-    { enableOnFormTags: withControl, useKey: true },
+    // Nor behind a dialog that waits for an answer.
+    {
+      enableOnFormTags: withControl,
+      useKey: true,
+      ignoreEventWhen: () => !withControl && document.querySelector('[role=dialog], [role=alertdialog]') !== null,
+    },
     [command],
   );
   return null;

@@ -115,7 +115,9 @@ test.describe('first visit', () => {
     const cautions = page.getByRole('alertdialog', { name: 'Before you begin' });
     await expect(cautions).toContainText('local codes and licensed practice come first');
     await page.keyboard.press('Escape');
+    await page.keyboard.press('n');
     await expect(cautions).toBeVisible();
+    await expect(page.getByRole('dialog', { name: 'New design' })).toHaveCount(0);
     expect(await seriousFaults(page)).toEqual([]);
     await cautions.getByRole('button', { name: 'I have read this' }).click();
     await page.goto(`/designs/${id}`);

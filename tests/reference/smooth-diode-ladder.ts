@@ -1,7 +1,13 @@
 import type { LadderNetwork } from '../../src/core/ladder/network';
 import { Solver } from './odex';
 
-export type ReferenceRun = { meanVolts: number; ripplePeakToPeakVolts: number; diodeCharges: number[] };
+export type ReferenceRun = {
+  meanVolts: number;
+  ripplePeakToPeakVolts: number;
+  diodeCharges: number[];
+  /** At the end of the last cycle, in the network's order. */
+  capacitorVolts: number[];
+};
 
 /**
  * A ladder integrated in time by odex, independent of every closed form:
@@ -17,6 +23,8 @@ export function integrateLadder(
   network: LadderNetwork,
   options: {
     peakVolts: number;
+    /** Direct voltage added to the sine. */
+    offsetVolts?: number;
     frequencyHertz: number;
     loadAmps: number;
     diodeOhms: number;
@@ -36,7 +44,7 @@ export function integrateLadder(
 
   const nodeVolts = (time: number, state: readonly number[]) => {
     const volts = new Array<number>(network.nodes.length).fill(0);
-    volts[source] = peakVolts * Math.sin(2 * Math.PI * frequencyHertz * time);
+    volts[source] = (options.offsetVolts ?? 0) + peakVolts * Math.sin(2 * Math.PI * frequencyHertz * time);
     volts[ground] = 0;
     for (let part = 0; part < count; part += 1) volts[upper[part]] = volts[lower[part]] + state[part];
     return volts;
@@ -92,5 +100,6 @@ export function integrateLadder(
     meanVolts: state[2 * count] / period,
     ripplePeakToPeakVolts: most - least,
     diodeCharges: network.diodes.map((_, part) => state[count + part]),
+    capacitorVolts: state.slice(0, count),
   };
 }

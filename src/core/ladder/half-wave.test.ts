@@ -109,6 +109,28 @@ describe('against odex on the same circuit with smooth diodes', () => {
   });
 });
 
+it('odex: an offset of the drive lands on the first capacitors, and on an odd ladder’s output', () => {
+  for (const stages of [1, 1.5]) {
+    const network = halfWaveNetwork(stages, 1);
+    const offset = { ...drive(1), positivePeakVolts: 1.4, negativePeakVolts: 0.6 };
+    const ladder = loadedLadder(network, offset, ideal);
+    const loadAmps = 0.002;
+    const run = integrateLadder(network, {
+      peakVolts: 1,
+      offsetVolts: 0.4,
+      frequencyHertz: 1,
+      loadAmps,
+      diodeOhms: 2e-4,
+      softVolts: 2e-5,
+      start: ladder.unloaded.capacitorVolts,
+      cycles: 40,
+    });
+    const predicted = ladder.unloaded.outputVolts - droopAt(ladder, loadAmps)!.totalVolts;
+    expect(Math.abs(run.meanVolts - predicted) / predicted).toBeLessThan(0.003);
+    run.capacitorVolts.forEach((volts, at) => expect(volts).toBeCloseTo(ladder.unloaded.capacitorVolts[at], 1));
+  }
+});
+
 describe('strays', () => {
   // Integrated no-load efficiency and the exact ladder sum, beside the continuum law of Everhart and Lorrain, RSI 24 (1953).
   it.each([

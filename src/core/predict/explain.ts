@@ -152,7 +152,7 @@ export function explain(figure: Figure, design: Design, prediction: Prediction):
         withNumbers: `${say(output.terminalMeanVolts, 'V')} · ${current} + ${diodeCount} · ${say(forward, 'V')} · ${current} + source loss = ${say(input.watts, 'W')}`,
         source: 'Conservation of energy; an ideal ladder on a sine loses nothing itself.',
         validRange: 'As for the mean. Losses in the driver and transformer come on top.',
-        uncertain: 'The source’s loss is an upper estimate, up to 25 % high.',
+        uncertain: 'The source’s loss is an upper estimate, up to 26 % high.',
         besides: [
           {
             name: 'RMS current in the source',

@@ -7,7 +7,7 @@ import type { Droop, LoadedLadder } from '../ladder/loaded';
  * the source resistance (tip of a cosine of half-angle t) or by the
  * capacitors (current as sin from the charging angle to the peak), whichever
  * spreads them more; the true pulse is wider than either, so both figures are
- * upper estimates: 0 to 25 % high in loss against integration. Source: derived.
+ * upper estimates: 0 to 26 % high in loss against integration. Source: derived.
  *
  * @param amps mean current out of the ladder, A
  * @param chargingAngle from the ripple, rad

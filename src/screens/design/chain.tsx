@@ -5,6 +5,7 @@ import type { ReactNode } from 'react';
 import { useStore } from 'zustand';
 import type { Design, Load } from '@/core/design/design-schema';
 import { sinePeakVolts, sineVoltsAs, VOLTAGE_FORMS, type VoltageForm } from '@/core/drive/sine-forms';
+import { loadOfKind } from '@/core/output/load-of-kind';
 import type { Prediction } from '@/core/predict/prediction';
 import { Choice } from '@/ui/choice';
 import { Quantity } from '@/ui/quantity';
@@ -329,6 +330,9 @@ function OutputFields({ store, design }: Editing) {
   );
 }
 
+/** What a load draws when nothing yet says how much: a few probes' worth. */
+const USUAL_AMPS = 10e-6;
+
 const LOAD_NAMES: Record<Load['kind'], string> = { open: 'open', current: 'steady current', resistance: 'resistance' };
 
 function LoadLine({ prediction }: Editing) {
@@ -349,13 +353,9 @@ function LoadFields({ store, design, prediction }: Editing) {
   /** A load of the new kind that draws about what the old one did. */
   const switchTo = (kind: Load['kind']) => {
     if (kind === load.kind) return;
-    const { amps, meanVolts } = prediction.output;
-    const drawn = amps || design.target?.amps || 10e-6;
-    const volts = meanVolts || prediction.output.noLoadVolts || 1;
-    const round = (value: number) => Number(value.toPrecision(3));
-    if (kind === 'open') edit('$.load', { kind });
-    if (kind === 'current') edit('$.load', { kind, amps: round(drawn) });
-    if (kind === 'resistance') edit('$.load', { kind, ohms: round(volts / drawn) });
+    const { amps, meanVolts, noLoadVolts } = prediction.output;
+    const drawn = { amps: amps || design.target?.amps || USUAL_AMPS, volts: meanVolts || noLoadVolts || 1 };
+    edit('$.load', loadOfKind(kind, drawn));
   };
   return (
     <>

@@ -102,7 +102,7 @@ export function VerdictStrip({ design, prediction }: { design: Design; predictio
         ) : null}
       </span>
       <span className="text-[13px] text-soft">
-        {troubles === 0 ? 'nothing amiss' : troubles === 1 ? '1 finding' : `${troubles} findings`}
+        {troubles === 0 ? 'no findings' : troubles === 1 ? '1 finding' : `${troubles} findings`}
       </span>
     </p>
   );

@@ -1,0 +1,123 @@
+import fc from 'fast-check';
+import { MOST_STAGES, type Design } from '../design/design-schema';
+import { newDesign } from '../design/new-design';
+import { readDesign } from '../design/read-design';
+import { loadLine, stagesCurve } from './curves';
+import { explain, FIGURES } from './explain';
+import { predict } from './predict';
+import { shelfRow } from './shelf-row';
+import { whatHelpsMost } from './what-helps';
+
+/** A value anywhere between two powers of ten. */
+const decades = (from: number, to: number) =>
+  fc.double({ min: from, max: to, noNaN: true }).map((power) => 10 ** power);
+const orNull = <T>(value: fc.Arbitrary<T>) => fc.option(value, { nil: null });
+
+/** Any design that the schema lets through, far past what makes sense. */
+const anyDesign: fc.Arbitrary<Design> = fc
+  .record({
+    halves: fc.integer({ min: 1, max: 2 * MOST_STAGES }),
+    farads: decades(-15, 3),
+    ratedVolts: orNull(decades(-3, 9)),
+    peakVolts: decades(-6, 9),
+    negativeVolts: fc.option(decades(-6, 9), { nil: undefined }),
+    hertz: decades(-3, 12),
+    seriesOhms: fc.oneof(fc.constant(0), decades(-6, 12)),
+    forwardVolts: fc.oneof(fc.constant(0), decades(-3, 5)),
+    strayFarads: fc.oneof(fc.constant(0), decades(-15, -3)),
+    recoverySeconds: orNull(decades(-12, 3)),
+    bleederOhms: orNull(decades(-3, 15)),
+    outputOhms: fc.oneof(fc.constant(0), decades(-3, 12)),
+    load: fc.oneof(
+      fc.constant({ kind: 'open' as const }),
+      decades(-15, 3).map((amps) => ({ kind: 'current' as const, amps })),
+      decades(-3, 14).map((ohms) => ({ kind: 'resistance' as const, ohms })),
+    ),
+    targetVolts: orNull(decades(-3, 9)),
+  })
+  .map((part) => {
+    const base = newDesign('any');
+    return {
+      ...base,
+      target:
+        part.targetVolts === null
+          ? null
+          : { volts: part.targetVolts, amps: 1e-6, ripplePeakToPeakFraction: 0.01, polarity: 'negative' as const },
+      driver: {
+        ...base.driver,
+        positivePeakVolts: part.peakVolts,
+        negativePeakVolts: part.negativeVolts,
+        frequencyHertz: part.hertz,
+        seriesOhms: part.seriesOhms,
+      },
+      ladder: {
+        ...base.ladder,
+        stages: part.halves / 2,
+        strayFarads: part.strayFarads,
+        capacitor: { ...base.ladder.capacitor, farads: part.farads, ratedVolts: part.ratedVolts },
+        diode: {
+          ...base.ladder.diode,
+          forwardVolts: part.forwardVolts,
+          recoverySeconds: part.recoverySeconds,
+          peakInverseVolts: part.ratedVolts,
+        },
+      },
+      output: { seriesOhms: part.outputOhms, bleederOhms: part.bleederOhms },
+      load: part.load,
+    };
+  });
+
+/** Paths at which something is NaN or infinite. */
+function notFinite(value: unknown, path = '$'): string[] {
+  if (typeof value === 'number') return Number.isFinite(value) ? [] : [`${path} = ${value}`];
+  if (typeof value !== 'object' || value === null) return [];
+  return Object.entries(value).flatMap(([key, inner]) => notFinite(inner, `${path}.${key}`));
+}
+
+describe('any design that the schema lets through', () => {
+  it('gives finite figures or none, and words without gaps', () => {
+    fc.assert(
+      fc.property(anyDesign, (design) => {
+        expect(readDesign(JSON.parse(JSON.stringify(design))).ok).toBe(true);
+        const prediction = predict(design);
+        expect(notFinite(prediction)).toEqual([]);
+        expect(JSON.stringify(prediction.findings)).not.toMatch(/NaN|undefined|Infinity|–/);
+        expect(notFinite(shelfRow(design))).toEqual([]);
+        for (const figure of FIGURES)
+          expect(JSON.stringify(explain(figure, design, prediction))).not.toMatch(/NaN|undefined/);
+      }),
+      { numRuns: 300 },
+    );
+  });
+
+  it('keeps its order: least, mean, most; loaded under unloaded; drops add up', () => {
+    fc.assert(
+      fc.property(anyDesign, (design) => {
+        const { output, capacitors } = predict(design);
+        if (output.meanVolts === null) {
+          expect(output.validity).toBe('beyond');
+          return;
+        }
+        const slack = 1e-9 * Math.max(1e-12, output.noLoadVolts);
+        expect(output.minVolts!).toBeLessThanOrEqual(output.meanVolts);
+        expect(output.maxVolts!).toBeGreaterThanOrEqual(output.meanVolts);
+        expect(output.meanVolts).toBeLessThanOrEqual(output.noLoadVolts + slack);
+        expect(output.noLoadVolts).toBeLessThanOrEqual(output.idealNoLoadVolts + slack);
+        for (const part of capacitors) expect(part.loadedMeanVolts!).toBeLessThanOrEqual(part.workingVolts + slack);
+      }),
+      { numRuns: 300 },
+    );
+  });
+
+  it('draws finite curves, and helps only by what raises the output', () => {
+    fc.assert(
+      fc.property(anyDesign, (design) => {
+        expect(notFinite(loadLine(design))).toEqual([]);
+        expect(notFinite(stagesCurve(design, [design.ladder.stages]))).toEqual([]);
+        const change = whatHelpsMost(design);
+        if (change) expect(change.gainVolts).toBeGreaterThan(0);
+      }),
+      { numRuns: 60 },
+    );
+  });
+});
