@@ -45,6 +45,17 @@ const TRUSTED_DROOP_FRACTION = 2 / 3;
 const PULSE_WIDTH_LIFT: readonly number[] = [0, 0.406, 0.327, 0.406, 0.348, 0.36, 0.33, 0.327, 0.311, 0.305, 0.295];
 const PULSE_WIDTH_LIFT_TALL = 0.275;
 
+/**
+ * A ladder put on its drive.
+ *
+ * @param network of two columns, its diodes one chain from the foot to the output
+ * @param drive sine; peaks V, frequency Hz and resistance Ω
+ * @param diode forward drop of one diode, V, and the stray capacitance across
+ *   it, junction and wiring together, F
+ * @returns limits in A and the no-load state in V; see the fields. Valid range
+ *   of each figure: `droopAt`, `rippleAt`. Hard limit 2 V f C / (n (n + 1/2))
+ *   for equal capacitors: derived
+ */
 export function loadedLadder(
   network: LadderNetwork,
   drive: Drive,
@@ -74,7 +85,11 @@ export function loadedLadder(
   };
 }
 
-/** No-load output of stiff drive and strayless diodes, V: each diode adds the peak it sees less its drop. */
+/**
+ * No-load output without strays, V: each diode adds half the drive's peak to
+ * peak less its drop; a half stage at the foot starts from the positive peak.
+ * Never below zero. Handbook formula.
+ */
 export function idealVolts(network: LadderNetwork, drive: Drive, forwardVolts: number): number {
   const startsAtSource = network.diodes[0].anode === 'source';
   const offset = startsAtSource ? (drive.positivePeakVolts - drive.negativePeakVolts) / 2 : 0;

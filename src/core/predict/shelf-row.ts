@@ -13,6 +13,7 @@ export type ShelfRow = {
   smallestMargin: number | null;
 };
 
+/** The row of one design, from the same prediction that its screen shows; volts, amperes, margin as a fraction. */
 export function shelfRow(design: Design): ShelfRow {
   const { output, target, smallestMargin } = predict(design);
   return {

@@ -128,7 +128,7 @@ function commonOptions(colours: Colours, xTitle: string, yTitle: string): ChartO
 /** Words beside one point, and a level line with its name: what our two drawing plugins read from a chart's options. */
 type Marks = {
   point: { words: string; x: number; y: number; colour: string } | null;
-  level: { words: string; y: number; colour: string } | null;
+  level: { words: string; y: number; colour: string; side: 'left' | 'right'; below: boolean } | null;
 };
 
 /** Chart.js types only the options of plugins it knows; ours stand under the plugin's own id. */
@@ -154,7 +154,7 @@ const marksPlugin: Plugin<'line'> = {
     const { ctx, chartArea, scales } = chart;
     ctx.save();
     if (marks?.level?.words) {
-      const { words, y, colour } = marks.level;
+      const { words, y, colour, side, below } = marks.level;
       const height = scales.y.getPixelForValue(y);
       if (height >= chartArea.top && height <= chartArea.bottom) {
         ctx.strokeStyle = colour;
@@ -165,8 +165,9 @@ const marksPlugin: Plugin<'line'> = {
         ctx.lineTo(chartArea.right, height);
         ctx.stroke();
         ctx.font = `11px ${FACE}`;
-        ctx.textAlign = 'right';
-        haloedText(ctx, words, chartArea.right - 4, height + 13 > chartArea.bottom ? height - 5 : height + 13);
+        ctx.textAlign = side;
+        const at = side === 'left' ? chartArea.left + 6 : chartArea.right - 4;
+        haloedText(ctx, words, at, below && height + 13 < chartArea.bottom ? height + 13 : height - 5);
       }
     }
     if (marks?.point?.words) {
@@ -213,7 +214,15 @@ function LoadLineChart({ design, prediction, colours }: ChartProps) {
   options.scales!.y!.suggestedMax = (Math.max(output.noLoadVolts, target?.volts ?? 0) / volts.per) * 1.12;
   options.scales!.x!.max = (line[line.length - 1]?.amps ?? 0) / amps.per || undefined;
   withMarks(options, {
-    level: target ? { words: 'target', y: target.volts / volts.per, colour: colours.copper } : null,
+    level: target
+      ? {
+          words: 'target',
+          y: target.volts / volts.per,
+          colour: colours.copper,
+          side: 'left',
+          below: output.noLoadVolts > target.volts,
+        }
+      : null,
     point: working ? { words, ...working, colour: colours.ink } : null,
   });
   return (
@@ -281,7 +290,9 @@ function StagesChart({ design, prediction, colours }: ChartProps) {
   });
   const target = design.target;
   withMarks(options, {
-    level: target ? { words: 'target', y: target.volts / volts.per, colour: colours.copper } : null,
+    level: target
+      ? { words: 'target', y: target.volts / volts.per, colour: colours.copper, side: 'right', below: true }
+      : null,
     point:
       best && best.meanVolts !== null
         ? { words: `most at ${optimumStages}`, x: best.stages, y: best.meanVolts / volts.per, colour: colours.ink }

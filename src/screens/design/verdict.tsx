@@ -85,7 +85,7 @@ export function VerdictStrip({ design, prediction }: { design: Design; predictio
   const troubles = prediction.findings.filter((finding) => finding.severity !== 'note').length;
   return (
     <p
-      className="sticky bottom-0 z-20 order-last flex items-baseline justify-between gap-3 border-t border-rule bg-sheet px-4 py-2 lg:hidden"
+      className="no-print sticky bottom-0 z-20 order-last flex items-baseline justify-between gap-3 border-t border-rule bg-sheet px-4 py-2 lg:hidden"
       aria-hidden="true"
     >
       <span className={target && !target.met ? 'text-over' : target ? 'text-fits' : ''}>

@@ -171,6 +171,7 @@ function Reached({ row }: { row: ShelvedDesign }) {
   if (row.reachedVolts === null) return <span className="text-over">past the closed form</span>;
   return (
     <span className="whitespace-nowrap">
+      <ReachGauge row={row} />
       <Volts value={row.reachedVolts} polarity={row.polarity} />
       {row.targetMet === null ? null : (
         <span className={row.targetMet ? 'text-fits' : 'text-over'}>
@@ -178,6 +179,21 @@ function Reached({ row }: { row: ShelvedDesign }) {
         </span>
       )}
     </span>
+  );
+}
+
+/** How far towards its target a design reaches: a bar filled to the output, the target as a line across. */
+function ReachGauge({ row }: { row: ShelvedDesign }) {
+  if (row.targetVolts === null || row.reachedVolts === null) return null;
+  const width = 56;
+  const targetAt = 0.8 * width;
+  const filled = Math.min(width, (row.reachedVolts / row.targetVolts) * targetAt);
+  return (
+    <svg viewBox={`0 0 ${width} 12`} className="mr-2.5 inline-block h-3 w-14 align-[-1px]" aria-hidden="true">
+      <rect y="4.500" width={width} height="3" rx="1.500" fill="var(--rule)" />
+      <rect y="4.500" width={filled} height="3" rx="1.500" fill={row.targetMet ? 'var(--fits)' : 'var(--over)'} />
+      <path d={`M${targetAt} 1v10`} stroke="var(--ink)" strokeWidth="1.300" />
+    </svg>
   );
 }
 
