@@ -153,6 +153,40 @@ test('without the server edits are kept, said to be unsaved, and saved when it i
   await saved(page, 2);
 });
 
+test('an answer lost on its way is not taken for another tab’s change', async ({ page, request }) => {
+  await page.goto(`/designs/${await shelve(request)}`);
+  let lost = 0;
+  await page.route('**/api/designs/**', async (route) => {
+    if (route.request().method() !== 'PUT' || lost > 0) return route.continue();
+    lost += 1;
+    await route.fetch();
+    await route.abort();
+  });
+  await stagesField(page).fill('6');
+  await expect(page.getByText(/Not saved: the server cannot be reached/)).toBeVisible();
+  await page.getByRole('button', { name: 'Try now' }).click();
+  await saved(page, 2);
+  await expect(page.getByRole('dialog')).toHaveCount(0);
+  await stagesField(page).fill('7');
+  await saved(page, 3);
+});
+
+test('undone to what is saved while a save is under way, the later state wins', async ({ page, request }) => {
+  const id = await shelve(request);
+  await page.goto(`/designs/${id}`);
+  await page.route('**/api/designs/**', async (route) => {
+    if (route.request().method() === 'PUT') await new Promise((resolve) => setTimeout(resolve, 700));
+    await route.continue();
+  });
+  await stagesField(page).fill('9');
+  await expect(page.getByText('Saving…')).toBeVisible();
+  await page.waitForTimeout(800);
+  await page.keyboard.press('Control+z');
+  await expect(stagesField(page)).toHaveValue('2');
+  await saved(page, 3);
+  expect((await (await request.get(`/api/designs/${id}`)).json()).design.ladder.stages).toBe(2);
+});
+
 test('leaving at once after a keystroke loses nothing', async ({ page, request }) => {
   const id = await shelve(request);
   await page.goto(`/designs/${id}`);

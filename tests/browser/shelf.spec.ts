@@ -76,6 +76,18 @@ test('export and import give the same design', async ({ page, request }) => {
   expect(await exported(page)).toEqual(design);
 });
 
+test('a file dropped on the shelf is imported', async ({ page }) => {
+  await page.goto('/');
+  const text = writeDesignText(newDesign('Dropped in'));
+  const transfer = await page.evaluateHandle((content) => {
+    const data = new DataTransfer();
+    data.items.add(new File([content], 'dropped.ladder.json', { type: 'application/json' }));
+    return data;
+  }, text);
+  await page.locator('main').dispatchEvent('drop', { dataTransfer: transfer });
+  await expect(page.getByLabel('Name of the design')).toHaveValue('Dropped in');
+});
+
 test('an address of nothing says so', async ({ page }) => {
   await page.goto('/designs/00000000-0000-4000-8000-000000000000');
   await expect(page.getByRole('heading', { name: 'There is no such design' })).toBeVisible();
@@ -101,4 +113,20 @@ test('the server refuses what the form would refuse, and writes nothing', async 
   ).toBe(400);
   expect((await request.put('/api/designs/not-an-id', { data: { baseRevision: 1, design } })).status()).toBe(404);
   expect((await (await request.get(`/api/designs/${id}`)).json()).revision).toBe(1);
+});
+
+test('the server keeps to its limits and says so', async ({ request }) => {
+  const nowhere = '/api/designs/00000000-0000-4000-8000-000000000000';
+  expect((await request.get(nowhere)).status()).toBe(404);
+  expect((await request.get(`${nowhere}/revisions`)).status()).toBe(404);
+  expect((await request.patch(nowhere, { data: { archived: true } })).status()).toBe(404);
+  expect((await request.patch(nowhere, { data: { archived: 'yes' } })).status()).toBe(422);
+  const huge = await request.post('/api/designs', { data: { ...newDesign('Huge'), notes: 'x'.repeat(1_100_000) } });
+  expect([huge.status(), (await huge.json()).faults[0].path]).toEqual([413, '$']);
+  const long = await request.post('/api/designs', { data: { ...newDesign('Long'), notes: 'x'.repeat(20_001) } });
+  expect([long.status(), (await long.json()).faults[0].path]).toEqual([422, '$.notes']);
+  const health = await request.get('/api/health');
+  expect((await health.json()).ready).toBe(true);
+  const page = await request.get('/');
+  expect(page.headers()['content-security-policy']).toMatch(/script-src 'self' 'nonce-[^']+' 'strict-dynamic';/);
 });
