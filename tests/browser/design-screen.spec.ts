@@ -148,9 +148,13 @@ test('without the server edits are kept, said to be unsaved, and saved when it i
   await page.route('**/api/designs/**', (route) => route.abort());
   await stagesField(page).fill('7');
   await expect(page.getByText(/Not saved: the server cannot be reached/)).toBeVisible();
+  await page.keyboard.press('Control+z');
+  await expect(page.getByText(/Not saved: the server cannot be reached/)).toBeVisible();
+  await page.keyboard.press('Control+y');
   await page.unroute('**/api/designs/**');
   await page.getByRole('button', { name: 'Try now' }).click();
   await saved(page, 2);
+  await expect(stagesField(page)).toHaveValue('7');
 });
 
 test('an answer lost on its way is not taken for another tab’s change', async ({ page, request }) => {

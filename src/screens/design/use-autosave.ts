@@ -24,9 +24,11 @@ export function useAutosave(store: EditorStore): () => Promise<void> {
 
   const send = useCallback(async (): Promise<void> => {
     clearTimeout(timer.current);
-    if (sending.current) await sending.current;
+    while (sending.current) await sending.current;
     const { id, design, savedDesign, revision, save, setSave, noteSaved } = store.getState();
-    if (design === savedDesign || save.kind === 'conflict') return;
+    // After a failure nobody knows what arrived: then even an unchanged design is sent, to be sure.
+    const settled = design === savedDesign && save.kind !== 'failed';
+    if (settled || save.kind === 'conflict') return;
     setSave({ kind: 'saving' });
     const request = (async () => {
       try {
@@ -54,6 +56,7 @@ export function useAutosave(store: EditorStore): () => Promise<void> {
           // Undone to what is saved: nothing to send, unless a request with the other state is on its way.
           clearTimeout(timer.current);
           if (state.save.kind === 'pending') state.setSave({ kind: 'saved' });
+          if (state.save.kind === 'failed') schedule(RETRY_MILLISECONDS);
           return;
         }
         if (state.save.kind === 'saved') state.setSave({ kind: 'pending' });
