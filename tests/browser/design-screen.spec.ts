@@ -68,6 +68,36 @@ test('the Climb answers one-key changes and shows a part by keyboard and pointer
   await expect(page.getByRole('region', { name: /^Part/ })).toHaveCount(0);
 });
 
+test('rungs, target and verdict name the same volts, also between one and two kilovolts', async ({ page, request }) => {
+  const design = demoDesign('photomultiplier-bias');
+  await page.goto(`/designs/${await shelve(request, design)}`);
+  const { output } = predict(design);
+  const drawing = page.getByRole('group', { name: 'Ladder drawn by potential' });
+  await expect(drawing).toContainText(`−${Math.round(output.meanVolts!)}`);
+  await expect(drawing).toContainText(`target −${design.target!.volts}`);
+});
+
+test('unequal peaks are shown as peaks, with the true peak-to-peak', async ({ page, request }) => {
+  await page.goto(`/designs/${await shelve(request)}`);
+  await openLink(page, 'Input');
+  await page.getByRole('radio', { name: 'RMS' }).click();
+  await page.getByRole('button', { name: 'More' }).click();
+  await page.getByLabel('Negative peak').fill('600');
+  await expect(page.getByLabel('Positive peak')).toHaveValue('1k');
+  await expect(page.getByText(/1\.600\skV peak-to-peak/)).toBeVisible();
+  await page.getByLabel('Negative peak').fill('');
+  await expect(page.getByLabel('Voltage, RMS')).toBeVisible();
+});
+
+test('a ladder that climbs nowhere is drawn and explained', async ({ page, request }) => {
+  const base = newDesign('Nowhere');
+  const ladder = { ...base.ladder, diode: { ...base.ladder.diode, forwardVolts: 2000 } };
+  await page.goto(`/designs/${await shelve(request, { ...base, ladder })}`);
+  await expect(page.locator('[data-finding=no-output]')).toBeVisible();
+  await expect(page.locator('[data-part]')).toHaveCount(8);
+  expect(await page.locator('figure').innerHTML()).not.toContain('NaN');
+});
+
 test('figures open to equation, numbers, source and range', async ({ page, request }) => {
   const design = demoDesign('flocking-applicator');
   await page.goto(`/designs/${await shelve(request, design)}`);

@@ -57,25 +57,23 @@ export function lightLoadBookkeeping(network: LadderNetwork): LightLoad {
     ['ground', 0],
     ['source', 0],
   ]);
-  const nodeRipples = new Map<string, number>([['ground', 0]]);
-  const column = {
-    oscillating: { moved: 0, ripple: 0, elastance: 0 },
-    smoothing: { moved: 0, ripple: 0, elastance: 0 },
-  };
+  const nodeRipples = new Map<string, number>();
+  const column = { oscillating: { moved: 0 }, smoothing: { moved: 0, ripple: 0, elastance: 0 } };
 
   for (const diode of network.diodes) {
     const id = diode.cathode;
     const capacitor = capacitorAbove.get(id)!;
-    const sums = column[capacitor.column];
     const multiple = topStage - capacitor.stage + (capacitor.column === 'oscillating' ? 1 : 0);
-    sums.elastance += 1 / capacitor.farads;
     if (capacitor.column === 'oscillating') {
+      const sums = column.oscillating;
       sums.moved += multiple / capacitor.farads;
       const atNegativePeak = droopAtNegativePeak.get(diode.anode)!;
       droopAtNegativePeak.set(id, atNegativePeak);
       droopAtPositivePeak.set(id, atNegativePeak + sums.moved);
       meanDroop.set(id, atNegativePeak + sums.moved / 2);
     } else {
+      const sums = column.smoothing;
+      sums.elastance += 1 / capacitor.farads;
       sums.moved += (multiple + 0.5) / capacitor.farads;
       sums.ripple += (multiple + 1) / capacitor.farads;
       const atPositivePeak = droopAtPositivePeak.get(diode.anode)!;

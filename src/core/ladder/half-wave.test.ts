@@ -84,7 +84,8 @@ describe('against odex on the same circuit with smooth diodes', () => {
     [1, 0.3],
     [2, 0.1],
     [3, 0.05],
-    [1.5, 0.1],
+    [1.5, 0.3],
+    [0.5, 0.3],
   ])('%d stages at x = %d', (stages, x) => {
     const network = halfWaveNetwork(stages, 1);
     const ladder = loadedLadder(network, drive(1), ideal);

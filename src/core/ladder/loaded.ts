@@ -11,8 +11,6 @@ export type Droop = {
   sourceVolts: number;
   /** Both together: their root sum of squares. */
   totalVolts: number;
-  /** Light-load droop q R as a fraction of the ideal no-load output: the x of the equations. */
-  lightLoadFraction: number;
   /** Half the angle over which the source's resistance spreads each charging pulse, rad. */
   sourceAngle: number;
 };
@@ -110,8 +108,7 @@ export function idealVolts(network: LadderNetwork, drive: Drive, forwardVolts: n
  * @param outputAmps mean current out of the ladder's terminal, zero or more
  */
 export function droopAt(ladder: LoadedLadder, outputAmps: number): Droop | null {
-  if (outputAmps === 0)
-    return { capacitorVolts: 0, sourceVolts: 0, totalVolts: 0, lightLoadFraction: 0, sourceAngle: 0 };
+  if (outputAmps === 0) return { capacitorVolts: 0, sourceVolts: 0, totalVolts: 0, sourceAngle: 0 };
   const { drive, stepVolts, network, strayFactor, lightLoad } = ladder;
   if (!(stepVolts > 0) || !(outputAmps < ladder.hardLimitAmps)) return null;
   const diodeCount = network.diodes.length;
@@ -125,7 +122,7 @@ export function droopAt(ladder: LoadedLadder, outputAmps: number): Droop | null 
   const sourceVolts = strayFactor * idealNoLoad * (1 - Math.cos(sourceAngle));
   const totalVolts = Math.hypot(capacitorVolts, sourceVolts);
   if (totalVolts > TRUSTED_DROOP_FRACTION * ladder.unloaded.outputVolts) return null;
-  return { capacitorVolts, sourceVolts, totalVolts, lightLoadFraction, sourceAngle };
+  return { capacitorVolts, sourceVolts, totalVolts, sourceAngle };
 }
 
 /**

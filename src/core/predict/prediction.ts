@@ -4,6 +4,11 @@ export const PREDICTION_FORMAT = 'eager-ladder/prediction';
 export const PREDICTION_VERSION = 1;
 
 export type Polarity = 'positive' | 'negative';
+/** A magnitude with the sign of its polarity: polarity is applied last, where it is shown. */
+export function signedVolts(volts: number, polarity: Polarity): number {
+  return polarity === 'negative' ? -volts : volts;
+}
+
 export type Severity = 'stop' | 'warn' | 'note';
 
 /** A single change of one field of the design that answers a finding or helps the output. */

@@ -22,7 +22,7 @@ export function unitSlip(farads: number, volts: number): { likelyFarads: number;
   if (volts >= 10_000 && farads >= 0.1e-6) {
     return {
       likelyFarads: farads * 1e-3,
-      reason: `${value} at ${sayQuantity(volts, 'V')} would be the size of a suitcase and lethal`,
+      reason: `${value} at ${sayQuantity(volts, 'V')} would store ${sayQuantity((farads * volts ** 2) / 2, 'J')} in each capacitor, far past hobby parts`,
     };
   }
   return null;

@@ -62,22 +62,37 @@ export function printQuantity(value: number, significantDigits?: number): string
  */
 export function formatQuantity(value: number, unit: Unit, significantDigits = 3): PrintedQuantity {
   if (!Number.isFinite(value)) return { digits: '–', unit };
-  if (unit === '%') return { digits: formatPercent(value * 100, significantDigits), unit };
+  if (unit === '%') return { digits: formatPlain(value * 100, significantDigits), unit };
   if (value === 0) return { digits: '0', unit };
   const { number, exponent } = engineering(value, significantDigits);
   const prefix = PREFIX_FOR_EXPONENT.get(exponent)!;
   return { digits: number.replace('-', '−'), unit: `${prefix === 'u' ? 'µ' : prefix}${unit}` };
 }
 
-function formatPercent(percent: number, significantDigits: number): string {
-  if (percent === 0) return '0';
-  const rounded = Number(percent.toPrecision(significantDigits));
-  const decimals = Math.max(0, significantDigits - 1 - Math.floor(Math.log10(Math.abs(rounded))));
-  return rounded.toFixed(Math.min(decimals, 6)).replace('-', '−');
-}
-
 /** The same as {@link formatQuantity} in one string, for sentences: `6.80 kV`, held together by a no-break space. */
 export function sayQuantity(value: number, unit: Unit, significantDigits = 3): string {
   const printed = formatQuantity(value, unit, significantDigits);
   return printed.unit === '' ? printed.digits : `${printed.digits}\u00a0${printed.unit}`;
+}
+
+/**
+ * A number with a fixed count of significant digits and no prefix, for figures
+ * along a scale that names its unit once: `1250`, `38.0`, `0.412`.
+ */
+export function formatPlain(value: number, significantDigits = 3): string {
+  if (value === 0) return '0';
+  const rounded = Number(value.toPrecision(significantDigits));
+  const decimals = Math.max(0, significantDigits - 1 - Math.floor(Math.log10(Math.abs(rounded))));
+  return rounded.toFixed(Math.min(decimals, 12)).replace('-', '−');
+}
+
+/**
+ * The prefix that suits the greatest value of a scale.
+ *
+ * @returns what the scale's figures are divided by, and the name of its unit
+ */
+export function engineeringScale(greatest: number, unit: Unit): { per: number; name: string } {
+  if (greatest === 0 || !Number.isFinite(greatest)) return { per: 1, name: unit };
+  const { exponent } = engineering(greatest, 3);
+  return { per: 10 ** exponent, name: formatQuantity(greatest, unit).unit };
 }

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import { formatQuantity, printQuantity, sayQuantity } from './print-quantity';
+import { engineeringScale, formatPlain, formatQuantity, printQuantity, sayQuantity } from './print-quantity';
 import { readQuantity } from './read-quantity';
 import type { Unit } from './units';
 
@@ -103,4 +103,27 @@ describe('printing', () => {
     expect(printQuantity(12.000000000000002, 6)).toBe('12');
   });
   it('refuses what has no digits', () => expect(() => printQuantity(Infinity)).toThrow(RangeError));
+});
+
+describe('figures along a scale', () => {
+  it.each([
+    [1250.4, '1250'],
+    [999.6, '1000'],
+    [38.04, '38.0'],
+    [0.4123, '0.412'],
+    [-7, '−7.00'],
+    [0, '0'],
+  ])('%d is %s, never with a prefix of its own', (value, text) => expect(formatPlain(value)).toBe(text));
+  it.each<[number, Unit, number, string]>([
+    [39_000, 'V', 1e3, 'kV'],
+    [1.2e-4, 'A', 1e-6, 'µA'],
+    [2.5e9, 'V', 1e9, 'GV'],
+    [3e-14, 'A', 1e-15, 'fA'],
+    [12, 'V', 1, 'V'],
+    [0, 'A', 1, 'A'],
+  ])('a scale up to %d %s is divided by %d and named %s', (greatest, unit, per, name) => {
+    const scale = engineeringScale(greatest, unit);
+    expect(scale.name).toBe(name);
+    expect(scale.per / per).toBeCloseTo(1, 12);
+  });
 });

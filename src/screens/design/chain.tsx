@@ -4,6 +4,7 @@ import { Accordion, Collapsible } from 'radix-ui';
 import type { ReactNode } from 'react';
 import { useStore } from 'zustand';
 import type { Design, Load } from '@/core/design/design-schema';
+import { amplitudeVolts } from '@/core/drive/drive';
 import { sinePeakVolts, sineVoltsAs, VOLTAGE_FORMS, type VoltageForm } from '@/core/drive/sine-forms';
 import { loadOfKind } from '@/core/output/load-of-kind';
 import type { Prediction } from '@/core/predict/prediction';
@@ -116,37 +117,45 @@ function InputLine({ prediction }: Editing) {
   );
 }
 
-function InputFields({ store, design }: Editing) {
+function InputFields({ store, design, prediction }: Editing) {
   const { edit } = store.getState();
   const { driver } = design;
-  const form = driver.enteredAs;
-  const others = VOLTAGE_FORMS.filter((other) => other !== form);
   const symmetric = driver.negativePeakVolts === undefined;
+  // RMS and peak-to-peak stand for a peak only while both peaks are alike.
+  const form = symmetric ? driver.enteredAs : 'peak';
+  const others = VOLTAGE_FORMS.filter((other) => other !== form);
   return (
     <>
-      <Choice
-        label="Voltage entered as"
-        value={form}
-        options={VOLTAGE_FORMS.map((value) => ({ value, name: FORM_NAMES[value] }))}
-        onValue={(value) => edit('$.driver.enteredAs', value)}
-      />
+      {symmetric ? (
+        <Choice
+          label="Voltage entered as"
+          value={form}
+          options={VOLTAGE_FORMS.map((value) => ({ value, name: FORM_NAMES[value] }))}
+          onValue={(value) => edit('$.driver.enteredAs', value)}
+        />
+      ) : null}
       <QuantityField
         id="input-volts"
-        label={`Voltage, ${FORM_NAMES[form]}`}
+        label={symmetric ? `Voltage, ${FORM_NAMES[form]}` : 'Positive peak'}
         unit="V"
         shownDigits={form === 'peak' ? undefined : 10}
         value={sineVoltsAs(driver.positivePeakVolts, form)}
         onValue={(value) => edit('$.driver.positivePeakVolts', value === null ? null : sinePeakVolts(value, form))}
         hint={
-          <>
-            {others.map((other, index) => (
+          symmetric ? (
+            others.map((other, index) => (
               <span key={other}>
                 {index > 0 ? ' · ' : '= '}
                 <Quantity value={sineVoltsAs(driver.positivePeakVolts, other)} unit="V" digits={4} />{' '}
                 {FORM_NAMES[other].toLowerCase().replace('rms', 'RMS')}
               </span>
-            ))}
-          </>
+            ))
+          ) : (
+            <>
+              = <Quantity value={2 * amplitudeVolts(prediction.drive)} unit="V" digits={4} /> peak-to-peak, both peaks
+              together
+            </>
+          )
         }
       />
       <QuantityField
@@ -174,7 +183,7 @@ function InputFields({ store, design }: Editing) {
           placeholder="like the positive"
           value={driver.negativePeakVolts ?? null}
           onValue={(value) => edit('$.driver.negativePeakVolts', value ?? undefined)}
-          hint={symmetric ? undefined : 'A sine with a dc offset; the voltage above is its positive peak.'}
+          hint={symmetric ? undefined : 'Counted as a sine with a dc offset. Clear the field for equal peaks.'}
         />
         <QuantityField
           label="Most power"

@@ -17,7 +17,7 @@ import { Line } from 'react-chartjs-2';
 import type { Design } from '@/core/design/design-schema';
 import { loadLine, stagesCurve } from '@/core/predict/curves';
 import type { Prediction } from '@/core/predict/prediction';
-import { sayQuantity } from '@/core/quantity/print-quantity';
+import { engineeringScale, sayQuantity } from '@/core/quantity/print-quantity';
 
 type Colours = Record<'ink' | 'soft' | 'rule' | 'copper' | 'climb' | 'summit' | 'line' | 'sheet', string>;
 
@@ -84,13 +84,6 @@ function ChartTab({ value, children }: { value: string; children: ReactNode }) {
       {children}
     </Tabs.Trigger>
   );
-}
-
-/** Kilo, micro and so on that suits the greatest value of an axis. */
-function axisUnit(most: number, unit: 'V' | 'A'): { per: number; name: string } {
-  const [, name = unit] = sayQuantity(most || 1, unit, 3).split('\u00a0');
-  const prefixes: Record<string, number> = { p: 1e-12, n: 1e-9, µ: 1e-6, m: 1e-3, k: 1e3, M: 1e6 };
-  return { per: name.length > 1 ? prefixes[name[0]] : 1, name };
 }
 
 const FACE = 'Spline Sans Mono Variable, monospace';
@@ -194,8 +187,8 @@ function LoadLineChart({ design, prediction, colours }: ChartProps) {
   // Far past the working point the line only makes it harder to read.
   const interest = output.amps === null ? 0 : 4 * Math.max(output.amps + (output.bleederAmps ?? 0), target?.amps ?? 0);
   const line = useMemo(() => loadLine(design, 41, interest > 0 ? interest : Infinity), [design, interest]);
-  const volts = axisUnit(Math.max(output.noLoadVolts, target?.volts ?? 0), 'V');
-  const amps = axisUnit(line[line.length - 1]?.amps ?? 0, 'A');
+  const volts = engineeringScale(Math.max(output.noLoadVolts, target?.volts ?? 0), 'V');
+  const amps = engineeringScale(line[line.length - 1]?.amps ?? 0, 'A');
   const working =
     output.meanVolts === null || output.amps === null
       ? null
@@ -261,7 +254,7 @@ function StagesChart({ design, prediction, colours }: ChartProps) {
     () => stagesCurve(design, [stages, ...(optimumStages === null ? [] : [optimumStages])]),
     [design, stages, optimumStages],
   );
-  const volts = axisUnit(Math.max(...curve.map((point) => point.noLoadVolts)), 'V');
+  const volts = engineeringScale(Math.max(...curve.map((point) => point.noLoadVolts)), 'V');
   const best = optimumStages === null ? null : curve[optimumStages - 1];
   const options = commonOptions(colours, 'stages', volts.name);
   options.scales!.x!.ticks = { ...options.scales!.x!.ticks, precision: 0, maxTicksLimit: 14 } as never;

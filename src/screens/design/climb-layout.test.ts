@@ -1,6 +1,6 @@
 import { newDesign } from '@/core/design/new-design';
 import { predict } from '@/core/predict/predict';
-import { climbLayout, labelsThatFit } from './climb-layout';
+import { climbLayout, labelsThatFit, potentialColour, scaleFigure } from './climb-layout';
 
 const labelled = (stages: number, height: number, loadAmps: number) => {
   const base = newDesign('layout');
@@ -32,3 +32,12 @@ it.each(Array.from({ length: 20 }, (_, index) => index + 1))(
     }
   },
 );
+
+it('figures beside the scale are in the scale’s own unit, whatever their size', () => {
+  expect(scaleFigure(1250, { perUnit: 1 }, true)).toBe('−1250');
+  expect(scaleFigure(420, { perUnit: 1000 }, false)).toBe('0.420');
+  expect(scaleFigure(0, { perUnit: 1 }, true)).toBe('0');
+});
+
+it('colours a ladder that climbs nowhere as ground', () =>
+  expect(potentialColour(0, 0)).toBe(potentialColour(0, 1000)));

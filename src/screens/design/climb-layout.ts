@@ -1,5 +1,6 @@
 import { scaleLinear } from 'd3-scale';
 import type { Prediction } from '@/core/predict/prediction';
+import { formatPlain } from '@/core/quantity/print-quantity';
 
 /** Where the columns of the Climb stand and how volts become heights, in pixels. */
 export type ClimbLayout = {
@@ -95,9 +96,14 @@ export function labelsThatFit(heights: readonly number[], least: number): boolea
   return fits;
 }
 
-/** Position along the ramp of potential, 0 at ground to 1 at the terminal, as a colour. */
-export function potentialColour(fraction: number): string {
-  const share = Math.min(1, Math.max(0, fraction));
+/** A voltage as it stands beside the scale: in the scale's unit, three digits, the sign of the polarity. */
+export function scaleFigure(volts: number, layout: Pick<ClimbLayout, 'perUnit'>, negative: boolean): string {
+  return `${negative && volts !== 0 ? '−' : ''}${formatPlain(volts / layout.perUnit)}`;
+}
+
+/** Position along the ramp of potential, from ground to the terminal without load, as a colour. */
+export function potentialColour(volts: number, topVolts: number): string {
+  const share = topVolts > 0 ? Math.min(1, Math.max(0, volts / topVolts)) : 0;
   return share < 0.5
     ? `color-mix(in oklab, var(--climb) ${Math.round(share * 200)}%, var(--foot))`
     : `color-mix(in oklab, var(--summit) ${Math.round(share * 200 - 100)}%, var(--climb))`;

@@ -5,7 +5,7 @@ import type { CapacitorPrediction, DiodePrediction, NodePrediction, Prediction }
 import { formatQuantity, sayQuantity } from '@/core/quantity/print-quantity';
 import { fitOf } from '@/core/stress/margin';
 import { FitMark } from '@/ui/fit-mark';
-import { climbLayout, labelsThatFit, potentialColour, type ClimbLayout } from './climb-layout';
+import { climbLayout, labelsThatFit, potentialColour, scaleFigure, type ClimbLayout } from './climb-layout';
 import { ClimbCapacitor, ClimbDiode } from './climb-parts';
 
 type ClimbProps = {
@@ -130,7 +130,7 @@ const Drawing = memo(function Drawing({
           y={place.y}
           size={place.size}
           pointsRight={place.intoSmoothing !== negative}
-          colour={potentialColour(place.meetingVolts / top)}
+          colour={potentialColour(place.meetingVolts, top)}
           fit={fitOf(part.margin)}
           fill={part.ratedVolts === null ? null : hundredth(part.reverseVolts / part.ratedVolts)}
         />
@@ -191,7 +191,7 @@ function Scale({ layout, negative }: { layout: ClimbLayout; negative: boolean })
 }
 
 function TargetLine({ layout, volts, negative }: { layout: ClimbLayout; volts: number; negative: boolean }) {
-  const { plot, y, perUnit } = layout;
+  const { plot, y } = layout;
   return (
     <g>
       <line
@@ -204,8 +204,7 @@ function TargetLine({ layout, volts, negative }: { layout: ClimbLayout; volts: n
         strokeDasharray="2 3"
       />
       <text x={plot.left + 4} y={y(volts) - 5} className="figures climb-label fill-copper text-[11.5px]">
-        target {negative ? '−' : ''}
-        {String(Number((volts / perUnit).toPrecision(4)))}
+        target {scaleFigure(volts, layout, negative)}
       </text>
     </g>
   );
@@ -294,7 +293,7 @@ function Swing({ node, layout, top }: { node: NodePrediction; layout: ClimbLayou
   const inset = Math.min(4, layout.stagePixels * 0.12);
   const high = tenth(y(node.maxVolts) + inset);
   const low = tenth(y(node.minVolts) - inset);
-  const colour = potentialColour(standing(node) / top);
+  const colour = potentialColour(standing(node), top);
   const half = Math.min(5, Math.max(3, layout.stagePixels * 0.12));
   return (
     <g>
@@ -318,13 +317,10 @@ function Swing({ node, layout, top }: { node: NodePrediction; layout: ClimbLayou
 
 /** The rungs under load, thick by their ripple, each with its sag from the faint tick where it stands without load. */
 function Rungs({ prediction, layout, negative }: { prediction: Prediction; layout: ClimbLayout; negative: boolean }) {
-  const { y, perUnit } = layout;
+  const { y } = layout;
   const rungs = prediction.nodes.filter((node) => node.column === 'smoothing');
   const top = prediction.output.noLoadVolts;
-  const say = (volts: number) => {
-    const digits = formatQuantity(volts / perUnit, '', 3).digits;
-    return `${negative ? '−' : ''}${Math.abs(volts / perUnit) < 1 ? String(Number((volts / perUnit).toPrecision(3))) : digits}`;
-  };
+  const say = (volts: number) => scaleFigure(volts, layout, negative);
   const terminal = rungs[rungs.length - 1];
   const loadVolts = prediction.output.meanVolts ?? standing(terminal);
   const behindResistor = (prediction.output.droopBySeriesResistorVolts ?? 0) > 0;
@@ -343,7 +339,7 @@ function Rungs({ prediction, layout, negative }: { prediction: Prediction; layou
       <path d={ticks} stroke="var(--line)" />
       <path d={sags} stroke="var(--line)" strokeDasharray="1 3" />
       {rungs.map((node, index) => {
-        const colour = potentialColour(node.noLoadVolts / top);
+        const colour = potentialColour(node.noLoadVolts, top);
         const ripple = node.maxVolts === null ? 0 : tenth(y(node.minVolts!) - y(node.maxVolts));
         const last = index === rungs.length - 1;
         return (

@@ -5,6 +5,7 @@ import { Popover } from 'radix-ui';
 import { useState } from 'react';
 import { useStore } from 'zustand';
 import type { Design } from '@/core/design/design-schema';
+import { signedVolts } from '@/core/predict/prediction';
 import { Choice } from '@/ui/choice';
 import { Quantity } from '@/ui/quantity';
 import { QuantityField } from '@/ui/quantity-field';
@@ -70,7 +71,7 @@ function TargetLine({ target }: { target: Design['target'] }) {
   if (!target) return <>Set a target</>;
   return (
     <>
-      to reach <Quantity value={target.polarity === 'negative' ? -target.volts : target.volts} unit="V" />
+      to reach <Quantity value={signedVolts(target.volts, target.polarity)} unit="V" />
       {target.amps > 0 ? (
         <>
           {' '}

@@ -4,7 +4,7 @@ import { Accordion } from 'radix-ui';
 import type { ReactNode } from 'react';
 import type { Design } from '@/core/design/design-schema';
 import { explain, type Figure } from '@/core/predict/explain';
-import type { Finding, Prediction } from '@/core/predict/prediction';
+import { signedVolts, type Finding, type Prediction } from '@/core/predict/prediction';
 import type { HelpfulChange } from '@/core/predict/what-helps';
 import { sayQuantity } from '@/core/quantity/print-quantity';
 import { fitOf } from '@/core/stress/margin';
@@ -40,7 +40,7 @@ export function Verdict({ design, prediction, helps, onApply, onGo }: VerdictPro
 function Sentence({ design, prediction }: { design: Design; prediction: Prediction }) {
   const { output, target } = prediction;
   const wanted = design.target;
-  const signed = (volts: number) => sayQuantity(output.polarity === 'negative' ? -volts : volts, 'V');
+  const signed = (volts: number) => sayQuantity(signedVolts(volts, output.polarity), 'V');
   const style = 'text-[17px] leading-snug font-semibold tracking-tight';
   if (output.meanVolts === null)
     return (
@@ -92,17 +92,17 @@ export function VerdictStrip({ design, prediction }: { design: Design; predictio
         {output.meanVolts === null ? (
           'Past the closed form'
         ) : (
-          <Quantity value={output.polarity === 'negative' ? -output.meanVolts : output.meanVolts} unit="V" />
+          <Quantity value={signedVolts(output.meanVolts, output.polarity)} unit="V" />
         )}
         {design.target && output.meanVolts !== null ? (
           <span className="text-soft">
             {' '}
-            of <Quantity value={design.target.volts} unit="V" />
+            of <Quantity value={signedVolts(design.target.volts, output.polarity)} unit="V" />
           </span>
         ) : null}
       </span>
       <span className="text-[13px] text-soft">
-        {troubles === 0 ? 'no findings' : troubles === 1 ? '1 finding' : `${troubles} findings`}
+        {troubles === 0 ? 'no warnings' : troubles === 1 ? '1 warning' : `${troubles} warnings`}
       </span>
     </p>
   );
@@ -347,7 +347,7 @@ function WouldHelp({ change, onApply }: { change: HelpfulChange; onApply: Verdic
 /** What stays in the ladder after switch-off; always in sight, never a promise. */
 function NotDead({ prediction }: { prediction: Prediction }) {
   const { energy, output } = prediction;
-  const volts = sayQuantity(output.polarity === 'negative' ? -output.noLoadVolts : output.noLoadVolts, 'V');
+  const volts = sayQuantity(signedVolts(output.noLoadVolts, output.polarity), 'V');
   return (
     <aside
       aria-label="Caution"

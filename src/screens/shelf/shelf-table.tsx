@@ -15,6 +15,7 @@ import Ellipsis from 'lucide-react/icons/ellipsis';
 import Link from 'next/link';
 import { DropdownMenu } from 'radix-ui';
 import type { Design } from '@/core/design/design-schema';
+import { signedVolts } from '@/core/predict/prediction';
 import type { ShelfRow } from '@/core/predict/shelf-row';
 import { fitOf } from '@/core/stress/margin';
 import { buttonStyle } from '@/ui/button';
@@ -164,7 +165,7 @@ export function ShelfTable({ rows, ...actions }: { rows: ShelvedDesign[] } & Act
 }
 
 function Volts({ value, polarity }: { value: number; polarity: ShelfRow['polarity'] }) {
-  return <Quantity value={polarity === 'negative' ? -value : value} unit="V" />;
+  return <Quantity value={signedVolts(value, polarity)} unit="V" />;
 }
 
 function Reached({ row }: { row: ShelvedDesign }) {
