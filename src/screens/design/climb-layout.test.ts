@@ -34,7 +34,7 @@ it.each(Array.from({ length: 20 }, (_, index) => index + 1))(
 );
 
 it('figures beside the scale are in the scale’s own unit, whatever their size', () => {
-  expect(scaleFigure(1250, { perUnit: 1 }, true)).toBe('−1250');
+  expect(scaleFigure(1184.6, { perUnit: 1 }, true)).toBe('−1185');
   expect(scaleFigure(420, { perUnit: 1000 }, false)).toBe('0.420');
   expect(scaleFigure(0, { perUnit: 1 }, true)).toBe('0');
 });

@@ -96,9 +96,10 @@ export function labelsThatFit(heights: readonly number[], least: number): boolea
   return fits;
 }
 
-/** A voltage as it stands beside the scale: in the scale's unit, three digits, the sign of the polarity. */
+/** A voltage as it stands beside the scale: in the scale's unit, to three digits or the whole unit, with the sign of the polarity. */
 export function scaleFigure(volts: number, layout: Pick<ClimbLayout, 'perUnit'>, negative: boolean): string {
-  return `${negative && volts !== 0 ? '−' : ''}${formatPlain(volts / layout.perUnit)}`;
+  const shown = volts / layout.perUnit;
+  return `${negative && volts !== 0 ? '−' : ''}${formatPlain(shown, shown >= 1000 ? 4 : 3)}`;
 }
 
 /** Position along the ramp of potential, from ground to the terminal without load, as a colour. */
