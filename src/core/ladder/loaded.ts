@@ -119,7 +119,7 @@ export function droopAt(ladder: LoadedLadder, outputAmps: number): Droop | null 
   const capacitorVolts = strayFactor * (charge * lightLoad.droop - lift);
   const sourceAngle = pulseHalfAngle((Math.PI * (diodeCount / 2) * outputAmps * drive.seriesOhms) / stepVolts);
   if (sourceAngle === null) return null;
-  const sourceVolts = strayFactor * idealNoLoad * (1 - Math.cos(sourceAngle));
+  const sourceVolts = strayFactor * idealNoLoad * oneLessCosine(sourceAngle);
   const totalVolts = Math.hypot(capacitorVolts, sourceVolts);
   if (totalVolts > TRUSTED_DROOP_FRACTION * ladder.unloaded.outputVolts) return null;
   return { capacitorVolts, sourceVolts, totalVolts, sourceAngle };
@@ -156,16 +156,23 @@ function chargingAngle(ladder: LoadedLadder, charge: number): number {
     const angle = (low + high) / 2;
     const wanted =
       (charge / ladder.stepVolts) * (oscillatingSwing + ripple - (smoothingElastance * angle) / (2 * Math.PI));
-    if (1 - Math.cos(angle) < wanted) low = angle;
+    if (oneLessCosine(angle) < wanted) low = angle;
     else high = angle;
   }
   return (low + high) / 2;
+}
+
+/** 1 - cos t without the loss of digits at small angles. */
+function oneLessCosine(angle: number): number {
+  return 2 * Math.sin(angle / 2) ** 2;
 }
 
 /** Solves sin t - t cos t = drive for t in [0, pi/2], or null when no such pulse delivers the charge. */
 function pulseHalfAngle(pulse: number): number | null {
   if (pulse === 0) return 0;
   if (pulse >= 1) return null;
+  // sin t - t cos t = t^3 / 3 to 1e-5 here, where the difference itself would lose its digits.
+  if (pulse < 1e-7) return Math.cbrt(3 * pulse);
   let angle = Math.min(Math.PI / 2, Math.cbrt(3 * pulse));
   for (let step = 0; step < 12; step += 1) {
     const correction = (Math.sin(angle) - angle * Math.cos(angle) - pulse) / (angle * Math.sin(angle));

@@ -46,6 +46,20 @@ it('a stiff source loses nothing, and its current is set by the capacitors', () 
   expect(demand.rmsAmps).toBeGreaterThan(2 * 2 * 0.02);
 });
 
+it('keeps its digits down to the smallest currents: RMS over mean rises smoothly as pulses narrow', () => {
+  for (const seriesOhms of [0, 5]) {
+    const ladder = ladderOf(2, seriesOhms);
+    const ratio = (amps: number) =>
+      sourceDemand(ladder, amps, droopAt(ladder, amps)!, rippleAt(ladder, amps).chargingAngle).rmsAmps / amps;
+    // Charging angle goes as the square root of current, the source's as its cube root; the narrower pulse never counts.
+    for (let power = -3; power >= -13; power -= 0.25) {
+      const rise = ratio(10 ** (power - 0.25)) / ratio(10 ** power);
+      expect(rise).toBeGreaterThan(1.08);
+      expect(rise).toBeLessThan(1.17);
+    }
+  }
+});
+
 it('draws nothing without load', () => {
   const ladder = ladderOf(2, 1);
   expect(sourceDemand(ladder, 0, droopAt(ladder, 0)!, 0)).toEqual({ rmsAmps: 0, sourceWatts: 0 });
