@@ -22,13 +22,21 @@ it('reads a demo file', () => {
   expect(JSON.parse(stdout).output.meanVolts).toBeGreaterThan(45);
 });
 
+it('adds the settled time domain when asked, without waveforms', () => {
+  const { status, stdout } = run(['--transient', 'demo/teaching-tripler.ladder.json']);
+  expect(status).toBe(0);
+  const { output, transient } = JSON.parse(stdout);
+  expect(transient.converged).toBe(true);
+  expect(Math.abs(transient.meanVolts / output.meanVolts - 1)).toBeLessThan(0.05);
+  expect(stdout.length).toBeLessThan(30_000);
+});
+
 it.each<[string, string[], string, RegExp]>([
   ['text that is not JSON', ['-'], '{', /^\$: is not JSON/],
   ['a bad field', ['-'], JSON.stringify({ ...newDesign('x'), name: 7 }), /^\$\.name: is 7; must be a name/],
   ['a file that is not there', ['nowhere.ladder.json'], '', /nowhere\.ladder\.json: cannot be read \(ENOENT\)/],
   ['no file', [], '', /not understood/],
   ['an unknown option', ['--fast', '-'], '', /--fast: not understood/],
-  ['the time domain, which is not computed', ['--transient', '-'], '', /--transient: is not computed/],
 ])('%s: exit 2, nothing on standard output, one line a fault', (_case, words, input, line) => {
   const { status, stdout, stderr } = run(words, input);
   expect([status, stdout]).toEqual([2, '']);

@@ -1,23 +1,22 @@
 import { readFileSync } from 'node:fs';
 import { readDesignText } from '../src/core/design/read-design';
 import { predict } from '../src/core/predict/predict';
+import { finish, transientOf } from '../src/core/transient/transient';
 
 /**
  * `npm run -s predict -- FILE`, or `-` for standard input: the prediction as
- * JSON on standard output. Bad input: exit 2, nothing on standard output, one
+ * JSON on standard output, with `--transient` the settled time domain as well
+ * (its waveforms left out). Bad input: exit 2, nothing on standard output, one
  * line a fault on standard error.
  */
 function main(words: readonly string[]): number {
   const complain = (line: string) => process.stderr.write(`${line}\n`);
   const options = words.filter((word) => word.startsWith('-') && word !== '-');
   const files = words.filter((word) => !options.includes(word));
-  if (options.includes('--transient')) {
-    complain('--transient: is not computed by this version; leave it out for the closed form');
-    return 2;
-  }
-  if (options.length > 0 || files.length !== 1) {
+  const unknown = options.filter((option) => option !== '--transient');
+  if (unknown.length > 0 || files.length !== 1) {
     complain(
-      `${options[0] ?? 'arguments'}: not understood; use: npm run -s predict -- FILE.ladder.json, or - for standard input`,
+      `${unknown[0] ?? 'arguments'}: not understood; use: npm run -s predict -- [--transient] FILE.ladder.json, or - for standard input`,
     );
     return 2;
   }
@@ -35,7 +34,11 @@ function main(words: readonly string[]): number {
     for (const fault of reading.faults) complain(`${fault.path}: ${fault.message}`);
     return 2;
   }
-  process.stdout.write(`${JSON.stringify(predict(reading.design), null, 2)}\n`);
+  const prediction = predict(reading.design);
+  const whole = options.includes('--transient')
+    ? { ...prediction, transient: finish(transientOf(reading.design)).transient }
+    : prediction;
+  process.stdout.write(`${JSON.stringify(whole, null, 2)}\n`);
   return 0;
 }
 

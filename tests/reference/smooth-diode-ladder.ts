@@ -11,7 +11,8 @@ export type ReferenceRun = {
 
 /**
  * A ladder integrated in time by odex, independent of every closed form:
- * sine source of zero impedance, smooth diodes, a steady load current.
+ * sine source of zero impedance, smooth diodes, a steady load current between
+ * output and return.
  *
  * State: each capacitor's voltage, the charge through each diode, and the time
  * integral of the output. A diode passes (s / R) ln(1 + exp(v / s)) amperes.
@@ -35,18 +36,24 @@ export function integrateLadder(
 ): ReferenceRun {
   const { peakVolts, frequencyHertz, loadAmps, diodeOhms, softVolts } = options;
   const count = network.capacitors.length;
+  const totals = count + network.diodes.length;
   const index = new Map(network.nodes.map((node, at) => [node.id, at]));
-  const lower = network.capacitors.map((part) => index.get(part.lower)!);
-  const upper = network.capacitors.map((part) => index.get(part.upper)!);
+  const branches = fromKnownNodes(network).map(({ near, far, capacitor, sign }) => ({
+    near: index.get(near)!,
+    far: index.get(far)!,
+    capacitor,
+    sign,
+  }));
   const anode = network.diodes.map((part) => index.get(part.anode)!);
   const cathode = network.diodes.map((part) => index.get(part.cathode)!);
-  const [ground, source, output] = ['ground', 'source', network.output].map((id) => index.get(id)!);
+  const sources = network.sources.map(({ node, sign }) => ({ at: index.get(node)!, sign }));
+  const [output, back] = [network.output, network.return].map((id) => index.get(id)!);
 
   const nodeVolts = (time: number, state: readonly number[]) => {
     const volts = new Array<number>(network.nodes.length).fill(0);
-    volts[source] = (options.offsetVolts ?? 0) + peakVolts * Math.sin(2 * Math.PI * frequencyHertz * time);
-    volts[ground] = 0;
-    for (let part = 0; part < count; part += 1) volts[upper[part]] = volts[lower[part]] + state[part];
+    const drive = (options.offsetVolts ?? 0) + peakVolts * Math.sin(2 * Math.PI * frequencyHertz * time);
+    for (const { at, sign } of sources) volts[at] = sign * drive;
+    for (const { near, far, capacitor, sign } of branches) volts[far] = volts[near] + sign * state[capacitor];
     return volts;
   };
   const derivative = (time: number, state: readonly number[]) => {
@@ -54,29 +61,31 @@ export function integrateLadder(
     const inflow = new Array<number>(network.nodes.length).fill(0);
     const change = new Array<number>(state.length).fill(0);
     inflow[output] -= loadAmps;
-    for (let part = 0; part < count; part += 1) {
+    inflow[back] += loadAmps;
+    for (let part = 0; part < network.diodes.length; part += 1) {
       const forward = (volts[anode[part]] - volts[cathode[part]]) / softVolts;
       const amps = (softVolts / diodeOhms) * (forward > 30 ? forward : Math.log1p(Math.exp(forward)));
       inflow[anode[part]] -= amps;
       inflow[cathode[part]] += amps;
       change[count + part] = amps;
     }
-    for (let part = count - 1; part >= 0; part -= 1) {
-      change[part] = inflow[upper[part]] / network.capacitors[part].farads;
-      inflow[lower[part]] += inflow[upper[part]];
+    for (let at = branches.length - 1; at >= 0; at -= 1) {
+      const { near, far, capacitor, sign } = branches[at];
+      change[capacitor] = (sign * inflow[far]) / network.capacitors[capacitor].farads;
+      inflow[near] += inflow[far];
     }
-    change[2 * count] = volts[output];
+    change[totals] = volts[output] - volts[back];
     return change;
   };
 
-  const solver = new Solver(2 * count + 1);
+  const solver = new Solver(totals + 1);
   solver.absoluteTolerance = 1e-8 * peakVolts;
   solver.relativeTolerance = 1e-8;
   // Between pulses nothing moves; without a bound the integrator would stride over the next one.
   solver.maxStepSize = 1 / frequencyHertz / 100;
   solver.maxSteps = 1e8;
   const period = 1 / frequencyHertz;
-  let state: number[] = [...options.start, ...new Array<number>(count + 1).fill(0)];
+  let state: number[] = [...options.start, ...new Array<number>(network.diodes.length + 1).fill(0)];
   let time = 0;
   const advance = (seconds: number) => {
     state = solver.solve(derivative, time, state, time + seconds).y;
@@ -92,14 +101,32 @@ export function integrateLadder(
   const samples = 720;
   for (let sample = 0; sample < samples; sample += 1) {
     advance(period / samples);
-    const volts = nodeVolts(time, state)[output];
+    const nodes = nodeVolts(time, state);
+    const volts = nodes[output] - nodes[back];
     least = Math.min(least, volts);
     most = Math.max(most, volts);
   }
   return {
-    meanVolts: state[2 * count] / period,
+    meanVolts: state[totals] / period,
     ripplePeakToPeakVolts: most - least,
     diodeCharges: network.diodes.map((_, part) => state[count + part]),
     capacitorVolts: state.slice(0, count),
   };
+}
+
+/** Every capacitor from the end that is nearer a known node outwards, `sign` -1 where its lower plate is the farther one. */
+function fromKnownNodes(network: LadderNetwork) {
+  const reached = new Set(['ground', ...network.sources.map((source) => source.node)]);
+  const branches: { near: string; far: string; capacitor: number; sign: 1 | -1 }[] = [];
+  while (branches.length < network.capacitors.length) {
+    const before = branches.length;
+    network.capacitors.forEach(({ lower, upper }, capacitor) => {
+      if (reached.has(lower) === reached.has(upper)) return;
+      const [near, far, sign] = reached.has(lower) ? ([lower, upper, 1] as const) : ([upper, lower, -1] as const);
+      reached.add(far);
+      branches.push({ near, far, capacitor, sign });
+    });
+    if (branches.length === before) throw new Error('a capacitor hangs on no known node');
+  }
+  return branches;
 }

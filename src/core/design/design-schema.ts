@@ -1,4 +1,7 @@
 import { VOLTAGE_FORMS } from '../drive/sine-forms';
+import { GRADINGS } from '../ladder/grading';
+import { TOPOLOGIES } from '../ladder/network';
+import { TOPOLOGY_KINDS } from '../ladder/topologies';
 import { UNIT_NAMES, type Unit } from '../quantity/units';
 import * as z from '../zod';
 
@@ -59,11 +62,13 @@ const targetSchema = z.strictObject({
 
 const measuredDriverSchema = z.strictObject({
   kind: choice(['measured']),
-  waveform: choice(['sine']).default('sine'),
+  waveform: choice(['sine', 'square', 'pulse']).default('sine'),
   positivePeakVolts: quantity('V', '5200', 'above zero'),
   negativePeakVolts: quantity('V', '5200', 'above zero').optional(),
+  duty: fraction('0.3').default(0.5),
   frequencyHertz: quantity('Hz', '38000', 'above zero'),
   seriesOhms: quantity('Ω', '12000', 'zero or more').default(0),
+  seriesHenries: quantity('H', '0.05', 'zero or more').default(0),
   maxAmps: quantity('A', '0.005', 'above zero').nullable().default(null),
   maxWatts: quantity('W', '20', 'above zero').nullable().default(null),
   enteredAs: choice(VOLTAGE_FORMS).default('peak'),
@@ -81,16 +86,48 @@ const diodeSchema = z.strictObject({
   averageAmps: quantity('A', '0.005', 'above zero').nullable().default(null),
   recoverySeconds: quantity('s', '100e-9', 'above zero').nullable().default(null),
   junctionFarads: quantity('F', '1e-12', 'zero or more').default(0),
+  onOhms: quantity('Ω', '20', 'zero or more').default(0),
+  leakageAmps: quantity('A', '1e-6', 'zero or more').default(0),
 });
 
-const ladderSchema = z.strictObject({
-  topology: choice(['half-wave']).default('half-wave'),
-  stages,
-  grading: choice(['equal']).default('equal'),
-  capacitor: capacitorSchema,
-  diode: diodeSchema.prefault({}),
-  strayFarads: quantity('F', '1e-12', 'zero or more').default(0),
-});
+const ladderSchema = z
+  .strictObject({
+    topology: choice(TOPOLOGIES).default('half-wave'),
+    /** A clamp and a bridge doubler have one form, whatever stands here. */
+    stages: stages.default(1),
+    grading: choice(GRADINGS).default('equal'),
+    /** Each capacitor by itself, in the order of the prediction; overrides the grading. */
+    capacitorFarads: z
+      .array(quantity('F', '1e-9', 'above zero'), { error: saying('a list of capacitances in farads, or null') })
+      .nullable()
+      .default(null),
+    capacitor: capacitorSchema,
+    diode: diodeSchema.prefault({}),
+    strayFarads: quantity('F', '1e-12', 'zero or more').default(0),
+  })
+  .superRefine((ladder, context) => {
+    const { topology, capacitorFarads } = ladder;
+    const kind = TOPOLOGY_KINDS[topology];
+    // What is wrong with the count alone has been said already.
+    if (!stages.safeParse(ladder.stages).success) return;
+    if (kind.stages === 'whole' && !Number.isInteger(ladder.stages)) {
+      context.addIssue({
+        code: 'custom',
+        path: ['stages'],
+        message: `is ${ladder.stages}; must be a whole number for a ${topology} ladder`,
+      });
+      return;
+    }
+    const count = kind.build(ladder.stages, 1).capacitors.length;
+    if (capacitorFarads && capacitorFarads.length !== count)
+      context.addIssue({
+        code: 'custom',
+        path: ['capacitorFarads'],
+        message: `has ${capacitorFarads.length} values; must have ${count}, one for each capacitor of the ladder, C1 to C${count}`,
+      });
+  });
+
+const LOAD_KINDS = ['open', 'current', 'resistance', 'meter', 'corona', 'gap'] as const;
 
 const outputSchema = z.strictObject({
   seriesOhms: quantity('Ω', '1e6', 'zero or more').default(0),
@@ -103,11 +140,23 @@ const loadSchema = z.discriminatedUnion(
     z.strictObject({ kind: z.literal('open') }),
     z.strictObject({ kind: z.literal('current'), amps: quantity('A', '40e-6', 'zero or more') }),
     z.strictObject({ kind: z.literal('resistance'), ohms: quantity('Ω', '1e9', 'above zero') }),
+    z.strictObject({ kind: z.literal('meter'), ohms: quantity('Ω', '10e6', 'above zero').default(10e6) }),
+    z.strictObject({
+      kind: z.literal('corona'),
+      onsetVolts: quantity('V', '5000', 'zero or more'),
+      ampsPerSquareVolt: quantity('', '1e-12', 'zero or more'),
+    }),
+    z.strictObject({
+      kind: z.literal('gap'),
+      strikeVolts: quantity('V', '9000', 'above zero'),
+      arcOhms: quantity('Ω', '1000', 'above zero').default(1000),
+      quenchAmps: quantity('A', '0.001', 'above zero').default(1e-3),
+    }),
   ],
   {
     error: (issue) => {
       const kind = (issue.input as { kind?: unknown } | undefined)?.kind;
-      return `${kind === undefined ? 'is missing' : `is ${shown(kind)}`}; must be "open", "current" or "resistance"`;
+      return `${kind === undefined ? 'is missing' : `is ${shown(kind)}`}; must be one of ${LOAD_KINDS.map((name) => `"${name}"`).join(', ')}`;
     },
   },
 );

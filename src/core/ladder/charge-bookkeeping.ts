@@ -1,4 +1,10 @@
-import type { LadderNetwork } from './network';
+import { hasFastEdges, type Drive } from '../drive/drive';
+import { BandedMatrix } from '../numeric/banded-lu';
+import { conductsAtPositivePeak, type CapacitiveNetwork, type CapacitiveResponse } from './capacitive';
+import type { LadderDiode, LadderNetwork } from './network';
+
+/** Deviation of every node from its no-load voltage at the instants of a cycle, per coulomb of load charge, 1/F. */
+type Instants = Record<'afterPositive' | 'beforeNegative' | 'afterNegative' | 'beforePositive', Map<string, number>>;
 
 /**
  * What one cycle's load charge does to a ladder as the load goes to zero. All
@@ -8,90 +14,237 @@ import type { LadderNetwork } from './network';
 export type LightLoad = {
   /** Droop of the mean output voltage. */
   droop: number;
-  /** The textbooks' figure: droop to the peak if all load charge were drawn at one instant. */
-  textbookDroop: number;
-  /** Ripple of the output, peak to peak, before charging time shortens it. */
+  /** Half-wave ladders on a sine only: the textbooks' droop, to the peak if all load charge were drawn at one instant; else null. */
+  textbookDroop: number | null;
+  /** Ripple of the output, peak to peak, the drive's own swing apart and before charging time shortens it. */
   ripple: number;
-  /** Swing that the charges give the whole oscillating column. */
-  oscillatingSwing: number;
-  /** Sum of 1/C over the smoothing column. */
-  smoothingElastance: number;
   /** Droop of each capacitor's mean voltage, in the network's order. */
   capacitorDroops: number[];
-  /** Ripple, peak to peak, of every smoothing node. */
-  nodeRipples: Map<string, number>;
+  /** Droop of each node's mean voltage. */
+  nodeDroops: Map<string, number>;
+  /** Charge through each diode in a cycle, as a multiple of the load charge, in the network's order. */
+  diodeCharges: number[];
+  /**
+   * Charge each winding gives at either peak, as a multiple of the load charge: in
+   * the pulse of a sine, all the time that a square stands there.
+   */
+  windingPulses: { positive: number; negative: number }[];
+  instants: Instants;
 };
 
 /**
- * Charge bookkeeping of a two-column ladder with arbitrary capacitors.
+ * Charge bookkeeping of any ladder with arbitrary capacitors and strays.
  *
- * In steady state every diode passes the load charge q once a cycle. Counted
- * from the output end, an oscillating capacitor with m = 1, 2, ... takes +-m q,
- * a smoothing capacitor with m = 0, 1, ... gains (m + 1) q at the positive peak
- * and gives m q at the negative one, and q flows out of it steadily. At the
- * negative peak each oscillating node meets the smoothing node below it, at
- * the positive peak each smoothing node meets the oscillating node beside it;
- * walking the chain of diodes upward gives every node and capacitor.
+ * Two sets of diodes conduct in turn, one about the positive and one about the
+ * negative peak of the drive, and leave the ends of every diode of the set
+ * level. Between them the load draws its charge out of the capacitances alone.
+ * Unknown are every node's voltage after either set has conducted and every
+ * diode's charge; known are the capacitances, that charge is conserved at every
+ * node, and that the cycle closes. The equations are linear and are solved as
+ * one banded system.
  *
- * @param network from a two-column topology; farads above zero
- * @returns coefficients in 1/F; exact as load charge goes to zero, for a sine
- *   drive of zero impedance
- * @remarks For equal capacitors the droop is (2n^3/3 + n^2/2 + n/3) q/C and the
- *   ripple n(n+1)/2 q/C. The textbook droop 2n^3/3 + n^2/2 - n/6 (Naidu and
- *   Kamaraju, High Voltage Engineering, chapter 6, from memory) is returned in
- *   its general form, half the smoothing elastance below the true mean droop.
- *   Source: derived; checked against independent integration.
+ * A sine conducts for an instant at its peak as the load goes to zero. A square
+ * or pulse holds its diodes conducting while it stands at a peak, so that the
+ * load is fed from the drive meanwhile: the means are then those between the
+ * state just after the edge and the state before the next.
+ *
+ * @param network of any topology; farads above zero
+ * @param capacitive the same network's capacitances, strays included
+ * @param response of those capacitances
+ * @param drive waveform and duty; its peaks do not matter here
+ * @returns coefficients in 1/F; exact as load charge goes to zero for a drive
+ *   of zero impedance. Null when the equations have no answer of which every
+ *   diode's charge is forward: where capacitances differ so much that a diode
+ *   stays idle, or by more than the precision of numbers
+ * @remarks For a half-wave ladder of equal capacitors the droop is
+ *   (2n^3/3 + n^2/2 + n/3) q/C and the ripple n(n+1)/2 q/C. The textbook droop
+ *   2n^3/3 + n^2/2 - n/6 (Naidu and Kamaraju, High Voltage Engineering, chapter
+ *   6, from memory) is returned in its general form, half the smoothing
+ *   column's elastance below the true mean droop. Source: derived; checked
+ *   against independent integration.
  */
-export function lightLoadBookkeeping(network: LadderNetwork): LightLoad {
-  const topStage = network.nodes.find((node) => node.id === network.output)!.stage;
-  const capacitorAbove = new Map(network.capacitors.map((capacitor) => [capacitor.upper, capacitor]));
-  const droopAtPositivePeak = new Map([
-    ['ground', 0],
-    ['source', 0],
-  ]);
-  const droopAtNegativePeak = new Map([
-    ['ground', 0],
-    ['source', 0],
-  ]);
-  const meanDroop = new Map([
-    ['ground', 0],
-    ['source', 0],
-  ]);
-  const nodeRipples = new Map<string, number>();
-  const column = { oscillating: { moved: 0 }, smoothing: { moved: 0, ripple: 0, elastance: 0 } };
-
-  for (const diode of network.diodes) {
-    const id = diode.cathode;
-    const capacitor = capacitorAbove.get(id)!;
-    const multiple = topStage - capacitor.stage + (capacitor.column === 'oscillating' ? 1 : 0);
-    if (capacitor.column === 'oscillating') {
-      const sums = column.oscillating;
-      sums.moved += multiple / capacitor.farads;
-      const atNegativePeak = droopAtNegativePeak.get(diode.anode)!;
-      droopAtNegativePeak.set(id, atNegativePeak);
-      droopAtPositivePeak.set(id, atNegativePeak + sums.moved);
-      meanDroop.set(id, atNegativePeak + sums.moved / 2);
-    } else {
-      const sums = column.smoothing;
-      sums.elastance += 1 / capacitor.farads;
-      sums.moved += (multiple + 0.5) / capacitor.farads;
-      sums.ripple += (multiple + 1) / capacitor.farads;
-      const atPositivePeak = droopAtPositivePeak.get(diode.anode)!;
-      droopAtPositivePeak.set(id, atPositivePeak);
-      droopAtNegativePeak.set(id, atPositivePeak + sums.moved);
-      meanDroop.set(id, atPositivePeak + sums.ripple / 2);
-      nodeRipples.set(id, sums.ripple);
-    }
-  }
-
-  const droop = meanDroop.get(network.output)!;
+export function lightLoadBookkeeping(
+  network: LadderNetwork,
+  capacitive: CapacitiveNetwork,
+  response: CapacitiveResponse,
+  drive: Pick<Drive, 'waveform' | 'duty'>,
+): LightLoad | null {
+  const { place } = capacitive;
+  const { swings, discharge } = response;
+  const positive = network.diodes.map((diode) => conductsAtPositivePeak(diode, swings));
+  const share = { positive: drive.duty, negative: 1 - drive.duty };
+  const scale = network.capacitors.reduce((sum, part) => sum + part.farads, 0) / network.capacitors.length;
+  const diodesOf = (set: boolean) => positive.flatMap((is, diode) => (is === set ? [diode] : []));
+  const sets = [diodesOf(true), diodesOf(false)];
+  // While a drive stands at its peak a diode goes on conducting where the load draws its cathode down more than its anode.
+  const drawnOn = ({ anode, cathode }: LadderDiode) => discharge.get(cathode)! > discharge.get(anode)!;
+  const held = sets.map((set) => set.filter((diode) => drawnOn(network.diodes[diode])));
+  const cycle = closedCycle(
+    network,
+    capacitive,
+    hasFastEdges(drive)
+      ? [
+          { level: sets[0], drawn: 0 },
+          { level: held[0], drawn: share.positive },
+          { level: sets[1], drawn: 0 },
+          { level: held[1], drawn: share.negative },
+        ]
+      : [
+          { level: sets[0], drawn: share.negative },
+          { level: sets[1], drawn: share.positive },
+        ],
+    scale,
+  );
+  if (!cycle) return null;
+  const states = cycle.states.map(
+    (values) =>
+      new Map([
+        ...[...capacitive.known.keys()].map((id): [string, number] => [id, 0]),
+        ...[...place].map(([id, at]): [string, number] => [id, values[at] / scale]),
+      ]),
+  );
+  const less = (from: Map<string, number>, part: number) =>
+    new Map([...from].map(([id, volts]) => [id, volts - part * discharge.get(id)!]));
+  const instants: Instants = hasFastEdges(drive)
+    ? {
+        afterPositive: states[0],
+        beforeNegative: states[1],
+        afterNegative: states[2],
+        beforePositive: states[3],
+      }
+    : {
+        afterPositive: states[0],
+        beforeNegative: less(states[0], share.positive),
+        afterNegative: states[1],
+        beforePositive: less(states[1], share.negative),
+      };
+  const { afterPositive, beforeNegative, afterNegative, beforePositive } = instants;
+  const nodeDroops = new Map(
+    [...afterPositive.keys()].map((id) => [
+      id,
+      (-share.positive * (afterPositive.get(id)! + beforeNegative.get(id)!) -
+        share.negative * (afterNegative.get(id)! + beforePositive.get(id)!)) /
+        2,
+    ]),
+  );
+  const acrossOutput = Object.values(instants).map((at) => at.get(network.output)! - at.get(network.return)!);
+  const droop = nodeDroops.get(network.output)! - nodeDroops.get(network.return)!;
+  const smoothing = discharge.get(network.output)! - discharge.get(network.return)!;
+  if (!(droop > 0 && droop < Infinity) || cycle.charges.some((charge) => !(charge > -1e-9))) return null;
   return {
     droop,
-    textbookDroop: droop - column.smoothing.elastance / 2,
-    ripple: column.smoothing.ripple,
-    oscillatingSwing: column.oscillating.moved,
-    smoothingElastance: column.smoothing.elastance,
-    capacitorDroops: network.capacitors.map((part) => meanDroop.get(part.upper)! - meanDroop.get(part.lower)!),
-    nodeRipples,
+    textbookDroop: network.topology === 'half-wave' && !hasFastEdges(drive) ? droop - smoothing / 2 : null,
+    ripple: Math.max(...acrossOutput) - Math.min(...acrossOutput),
+    capacitorDroops: network.capacitors.map((part) => nodeDroops.get(part.upper)! - nodeDroops.get(part.lower)!),
+    nodeDroops,
+    diodeCharges: [...cycle.charges],
+    windingPulses: windingPulses(network, positive, cycle.charges, instants, hasFastEdges(drive)),
+    instants,
   };
+}
+
+/** One moment of the cycle: diodes whose ends are level then, and the load charge drawn since the moment before. */
+type Moment = { level: readonly number[]; drawn: number };
+
+/**
+ * Node voltages at successive moments of a closed cycle and the charge through
+ * every diode, for capacitances that hold their charge but for what diodes
+ * bring and the load draws.
+ *
+ * @returns voltages times the scale of capacitance, for each moment in the
+ *   elimination order; null when the equations are singular
+ */
+function closedCycle(
+  network: LadderNetwork,
+  { place, size, branches }: CapacitiveNetwork,
+  moments: readonly Moment[],
+  scale: number,
+): { states: Float64Array[]; charges: Float64Array } | null {
+  const count = moments.length;
+  const passing = moments.flatMap(({ level }, moment) =>
+    level.map((diode) => {
+      const { anode, cathode } = network.diodes[diode];
+      return { diode, moment, to: place.get(cathode) ?? -1, from: place.get(anode) ?? -1, at: 0 };
+    }),
+  );
+  // The states of a node stand together, each diode's charge behind the later of its ends.
+  const behind: (typeof passing)[] = Array.from({ length: size }, () => []);
+  for (const passed of passing) behind[Math.max(passed.to, passed.from)].push(passed);
+  const nodeAt = new Int32Array(size);
+  let unknowns = 0;
+  for (let node = 0; node < size; node += 1) {
+    nodeAt[node] = unknowns;
+    unknowns += count;
+    for (const passed of behind[node]) passed.at = unknowns++;
+  }
+  let reach = count;
+  for (const { from, to } of branches)
+    if (from >= 0 && to >= 0) reach = Math.max(reach, Math.abs(nodeAt[from] - nodeAt[to]) + count - 1);
+  for (const { moment, to, from, at } of passing)
+    for (const node of [to, from]) if (node >= 0) reach = Math.max(reach, Math.abs(nodeAt[node] + moment - at));
+
+  const matrix = new BandedMatrix(unknowns, reach);
+  const right = new Float64Array(unknowns);
+  /** A capacitance has the charge it had the moment before, but for what the diodes bring. */
+  const hold = (end: number, other: number, farads: number) => {
+    if (end < 0) return;
+    for (let moment = 0; moment < count; moment += 1) {
+      const row = nodeAt[end] + moment;
+      const before = (moment + count - 1) % count;
+      matrix.add(row, row, farads);
+      matrix.add(row, nodeAt[end] + before, -farads);
+      if (other < 0) continue;
+      matrix.add(row, nodeAt[other] + moment, -farads);
+      matrix.add(row, nodeAt[other] + before, farads);
+    }
+  };
+  for (const { from, to, farads } of branches) {
+    hold(from, to, farads / scale);
+    hold(to, from, farads / scale);
+  }
+  const pass = (node: number, moment: number, charge: number, sign: 1 | -1) => {
+    if (node < 0) return;
+    matrix.add(nodeAt[node] + moment, charge, -sign);
+    matrix.add(charge, nodeAt[node] + moment, sign);
+  };
+  for (const { moment, to, from, at } of passing) {
+    pass(to, moment, at, 1);
+    pass(from, moment, at, -1);
+  }
+  const [output, back] = [place.get(network.output), place.get(network.return)];
+  moments.forEach(({ drawn }, moment) => {
+    if (output !== undefined) right[nodeAt[output] + moment] -= drawn;
+    if (back !== undefined) right[nodeAt[back] + moment] += drawn;
+  });
+  if (!matrix.solve(right)) return null;
+  const charges = new Float64Array(network.diodes.length);
+  for (const { diode, at } of passing) charges[diode] += right[at];
+  return { states: moments.map((_, moment) => Float64Array.from(nodeAt, (at) => right[at + moment])), charges };
+}
+
+/** What each winding gives at either peak: through its capacitors and the diodes that stand on it. */
+function windingPulses(
+  network: LadderNetwork,
+  positive: readonly boolean[],
+  charges: ArrayLike<number>,
+  { afterPositive, beforeNegative, afterNegative, beforePositive }: Instants,
+  allTheTime: boolean,
+): LightLoad['windingPulses'] {
+  return network.sources.map(({ node }) => {
+    const pulse = { positive: 0, negative: 0 };
+    for (const part of network.capacitors) {
+      const far = part.lower === node ? part.upper : part.upper === node ? part.lower : null;
+      if (far === null) continue;
+      const [endOfPositive, endOfNegative] = allTheTime
+        ? [beforeNegative, beforePositive]
+        : [afterPositive, afterNegative];
+      pulse.positive -= part.farads * (endOfPositive.get(far)! - beforePositive.get(far)!);
+      pulse.negative -= part.farads * (endOfNegative.get(far)! - beforeNegative.get(far)!);
+    }
+    network.diodes.forEach((diode, index) => {
+      const sign = diode.anode === node ? 1 : diode.cathode === node ? -1 : 0;
+      pulse[positive[index] ? 'positive' : 'negative'] += sign * charges[index];
+    });
+    return { positive: Math.abs(pulse.positive), negative: Math.abs(pulse.negative) };
+  });
 }

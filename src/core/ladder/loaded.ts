@@ -1,7 +1,8 @@
-import { amplitudeVolts, type Drive } from '../drive/drive';
+import { amplitudeVolts, hasFastEdges, type Drive } from '../drive/drive';
+import { conductsAtPositivePeak } from './capacitive';
 import { lightLoadBookkeeping, type LightLoad } from './charge-bookkeeping';
 import type { LadderNetwork } from './network';
-import { unloadedLadder, type UnloadedLadder } from './unloaded';
+import { idealVolts, unloadedLadder, type UnloadedLadder } from './unloaded';
 
 /** How a ladder droops at one output current; every voltage in V. */
 export type Droop = {
@@ -11,8 +12,18 @@ export type Droop = {
   sourceVolts: number;
   /** Both together: their root sum of squares. */
   totalVolts: number;
-  /** Half the angle over which the source's resistance spreads each charging pulse, rad. */
+  /** Half the angle over which the source's resistance spreads each charging pulse, rad; 0 for a square or pulse. */
   sourceAngle: number;
+};
+
+/** A diode that feeds the output: what it must make good in a cycle before it conducts. */
+type FeedingDiode = {
+  /** Alternating voltage across it, peak, V. */
+  volts: number;
+  /** What its ends part by in a cycle, per coulomb of load charge, 1/F. */
+  jump: number;
+  /** What the load's steady draw parts them by in a cycle, per coulomb, 1/F. */
+  steady: number;
 };
 
 /** A ladder on its drive, ready to be asked what it does at any output current. */
@@ -22,13 +33,18 @@ export type LoadedLadder = {
   forwardVolts: number;
   lightLoad: LightLoad;
   unloaded: UnloadedLadder;
+  feeding: FeedingDiode[];
+  /** Fall of the output by the load's steady draw over a whole cycle, per coulomb, 1/F. */
+  outputElastance: number;
   /** Peak of the drive less one diode drop, V; zero if the diodes take it all. */
   stepVolts: number;
+  /** Steps of one peak that make up the output without load. */
+  steps: number;
   /** Part of the ideal no-load output that strays leave, 0..1. */
   strayFactor: number;
-  /** Output current past which the charging angle is half a period: no closed form holds, A. */
+  /** Output current past which charging would take longer than half a period: no closed form holds, A; Infinity on a square or pulse. */
   hardLimitAmps: number;
-  /** Output current past which the first coupling capacitor cannot carry the charge, whatever the output, A; Infinity without one. */
+  /** Output current past which a coupling capacitor cannot carry the charge, whatever the output, A; Infinity without one. */
   chargeLimitAmps: number;
 };
 
@@ -37,129 +53,207 @@ const TRUSTED_DROOP_FRACTION = 2 / 3;
 
 /**
  * How far wide charging pulses lift the mean, in units of V x^1.5, by the
- * number of diodes. Measured here by integrating ideal ladders at x = 0.3; the
- * mean is then right within 0.3 % of no-load up to x = 0.6.
+ * number of diodes of one half-wave ladder. Measured here by integrating ideal
+ * ladders at x = 0.3; the mean is then right within 0.3 % of no-load up to
+ * x = 0.6.
  */
 const PULSE_WIDTH_LIFT: readonly number[] = [0, 0.406, 0.327, 0.406, 0.348, 0.36, 0.33, 0.327, 0.311, 0.305, 0.295];
 const PULSE_WIDTH_LIFT_TALL = 0.275;
+const FULL_WAVE_LIFT = 0.73;
+
+function pulseWidthLift({ topology, diodes }: LadderNetwork): number {
+  const ofOneLadder = (count: number) => PULSE_WIDTH_LIFT[count] ?? PULSE_WIDTH_LIFT_TALL;
+  if (topology === 'full-wave') return FULL_WAVE_LIFT;
+  // Two ladders on one winding share the output between them.
+  if (topology === 'bipolar' || topology === 'bridge-doubler') return 2 * ofOneLadder(diodes.length / 2);
+  return ofOneLadder(diodes.length);
+}
 
 /**
  * A ladder put on its drive.
  *
- * @param network of two columns, its diodes one chain from the foot to the output
- * @param drive sine; peaks V, frequency Hz and resistance Ω
+ * @param network of any topology
+ * @param drive peaks V, frequency Hz and resistance Ω
  * @param diode forward drop of one diode, V, and the stray capacitance across
  *   it, junction and wiring together, F
  * @returns limits in A and the no-load state in V; see the fields. Valid range
- *   of each figure: `droopAt`, `rippleAt`. Hard limit 2 V f C / (n (n + 1/2))
- *   for equal capacitors: derived
+ *   of each figure: `droopAt`, `rippleAt`. Hard limit for equal capacitors on a
+ *   sine 2 V f C / (n (n + 1/2)) half-wave, 8 V f C / (n (n + 1)) full-wave:
+ *   derived
  */
 export function loadedLadder(
   network: LadderNetwork,
   drive: Drive,
   diode: { forwardVolts: number; strayFarads: number },
 ): LoadedLadder {
-  const lightLoad = lightLoadBookkeeping(network);
   const unloaded = unloadedLadder(network, drive, diode.strayFarads, diode.forwardVolts);
+  const { capacitive, response } = unloaded;
+  const lightLoad = lightLoadBookkeeping(network, capacitive, response, drive) ?? unknownLightLoad(network);
   const stepVolts = Math.max(0, amplitudeVolts(drive) - diode.forwardVolts);
   const ideal = idealVolts(network, drive, diode.forwardVolts);
-  const coupling = network.capacitors.find((part) => part.column === 'oscillating');
-  const couplingMultiple = network.capacitors.filter((part) => part.column === 'oscillating').length;
+  const feeding = feedingDiodes(network, lightLoad, unloaded);
   return {
     network,
     drive,
     forwardVolts: diode.forwardVolts,
     lightLoad,
     unloaded,
+    feeding,
+    outputElastance: response.discharge.get(network.output)! - response.discharge.get(network.return)!,
     stepVolts,
-    strayFactor: ideal > 0 ? unloaded.outputVolts / ideal : 0,
-    hardLimitAmps:
-      (2 * stepVolts * drive.frequencyHertz) /
-      (lightLoad.oscillatingSwing + lightLoad.ripple - lightLoad.smoothingElastance / 2),
-    chargeLimitAmps: coupling
-      ? ((drive.positivePeakVolts + drive.negativePeakVolts) * drive.frequencyHertz * coupling.farads) /
-        couplingMultiple
-      : Infinity,
+    steps: stepsOf(network),
+    strayFactor: ideal > 0 ? Math.min(1, unloaded.outputVolts / ideal) : 0,
+    hardLimitAmps: hardLimitAmps(drive, lightLoad, feeding),
+    chargeLimitAmps: chargeLimitAmps(network, drive, lightLoad),
   };
 }
 
-/**
- * No-load output without strays, V: each diode adds half the drive's peak to
- * peak less its drop; a half stage at the foot starts from the positive peak.
- * Never below zero. Handbook formula.
- */
-export function idealVolts(network: LadderNetwork, drive: Drive, forwardVolts: number): number {
-  const startsAtSource = network.diodes[0].anode === 'source';
-  const offset = startsAtSource ? (drive.positivePeakVolts - drive.negativePeakVolts) / 2 : 0;
-  return Math.max(0, network.diodes.length * Math.max(0, amplitudeVolts(drive) - forwardVolts) + offset);
+/** Stands in where bookkeeping gives no answer: any load at all is past the closed form. */
+function unknownLightLoad(network: LadderNetwork): LightLoad {
+  const nothing = new Map(network.nodes.map((node) => [node.id, 0]));
+  return {
+    droop: Infinity,
+    textbookDroop: null,
+    ripple: 0,
+    capacitorDroops: network.capacitors.map(() => 0),
+    nodeDroops: nothing,
+    diodeCharges: network.diodes.map(() => 0),
+    windingPulses: network.sources.map(() => ({ positive: 0, negative: 0 })),
+    instants: { afterPositive: nothing, beforeNegative: nothing, afterNegative: nothing, beforePositive: nothing },
+  };
+}
+
+/** Steps of one peak between return and output: diodes in series along the way, or winding ends. */
+function stepsOf({ topology, diodes, capacitors }: LadderNetwork): number {
+  return topology === 'full-wave' ? (capacitors.length / 3) * 2 : diodes.length;
+}
+
+function hardLimitAmps(drive: Drive, lightLoad: LightLoad, feeding: readonly FeedingDiode[]): number {
+  if (!Number.isFinite(lightLoad.droop)) return 0;
+  if (hasFastEdges(drive)) return Infinity;
+  const limits = feeding.flatMap(({ volts, jump, steady }) =>
+    jump > steady / 2 ? [(2 * volts * drive.frequencyHertz) / (jump - steady / 2)] : [],
+  );
+  return Math.min(Infinity, ...limits);
+}
+
+function feedingDiodes(network: LadderNetwork, { instants }: LightLoad, unloaded: UnloadedLadder): FeedingDiode[] {
+  const { swings, discharge } = unloaded.response;
+  return network.diodes.flatMap((diode) => {
+    if (diode.cathode !== network.output && (diode.anode !== network.return || network.return === 'ground')) return [];
+    const { anode, cathode } = diode;
+    const before = conductsAtPositivePeak(diode, swings) ? instants.beforePositive : instants.beforeNegative;
+    return [
+      {
+        volts: Math.abs(unloaded.nodeSwings.get(anode)! - unloaded.nodeSwings.get(cathode)!),
+        jump: before.get(anode)! - before.get(cathode)!,
+        steady: discharge.get(cathode)! - discharge.get(anode)!,
+      },
+    ];
+  });
+}
+
+/** The most that a coupling capacitor can pass: all its swing, once a cycle. */
+function chargeLimitAmps(network: LadderNetwork, drive: Drive, { instants }: LightLoad): number {
+  const sources = new Set(network.sources.map((source) => source.node));
+  const limits = network.capacitors.flatMap((part) => {
+    const far = sources.has(part.lower) ? part.upper : sources.has(part.upper) ? part.lower : null;
+    if (far === null) return [];
+    const carried = part.farads * Math.abs(instants.afterPositive.get(far)! - instants.afterNegative.get(far)!);
+    return carried > 0 ? [(2 * amplitudeVolts(drive) * drive.frequencyHertz * part.farads) / carried] : [];
+  });
+  return Math.min(Infinity, ...limits);
 }
 
 /**
  * Droop of the mean output at an output current, or null where the closed form
  * does not hold.
  *
- * Light load: R_out q by charge bookkeeping. Wide pulses give back kappa V
- * x^1.5 (fitted, see PULSE_WIDTH_LIFT). Source resistance: with nu charges q in
- * each winding pulse, sin t - t cos t = pi nu I Rs / V, and no-load times
- * (1 - cos t) is lost. Both join as the root of the sum of squares: -5 % to
- * +6.5 % of the droop against integration, up to two thirds droop. Strays
- * scale the whole.
+ * Light load: droop times q by charge bookkeeping, strays included. On a sine,
+ * wide pulses give back kappa V x^1.5 (fitted, see PULSE_WIDTH_LIFT). Source
+ * resistance: with nu charges q in each winding pulse, sin t - t cos t =
+ * pi nu I Rs / V, and every pulse loses V (1 - cos t) of what it adds. On a
+ * square or pulse the winding gives its charge all the time it stands at a
+ * peak, and I Rs (nu+^2 / d + nu-^2 / (1 - d)) is lost (the fast-switching
+ * limit of M. Seeman and S. Sanders, IEEE Transactions on Power Electronics 23,
+ * 2008, from memory). Capacitors and source join as the root of the sum of
+ * squares: -5 % to +6.5 % of the droop against integration, up to two thirds.
  *
- * @param outputAmps mean current out of the ladder's terminal, zero or more
+ * @param outputAmps mean current between output and return, A, zero or more
  */
 export function droopAt(ladder: LoadedLadder, outputAmps: number): Droop | null {
   if (outputAmps === 0) return { capacitorVolts: 0, sourceVolts: 0, totalVolts: 0, sourceAngle: 0 };
-  const { drive, stepVolts, network, strayFactor, lightLoad } = ladder;
+  const { drive, stepVolts, network, strayFactor, lightLoad, steps } = ladder;
   if (!(stepVolts > 0) || !(outputAmps < ladder.hardLimitAmps)) return null;
-  const diodeCount = network.diodes.length;
-  const idealNoLoad = diodeCount * stepVolts;
   const charge = outputAmps / drive.frequencyHertz;
-  const lightLoadFraction = (charge * lightLoad.droop) / idealNoLoad;
-  const lift = (PULSE_WIDTH_LIFT[diodeCount] ?? PULSE_WIDTH_LIFT_TALL) * stepVolts * lightLoadFraction ** 1.5;
-  const capacitorVolts = strayFactor * (charge * lightLoad.droop - lift);
-  const sourceAngle = pulseHalfAngle((Math.PI * (diodeCount / 2) * outputAmps * drive.seriesOhms) / stepVolts);
-  if (sourceAngle === null) return null;
-  const sourceVolts = strayFactor * idealNoLoad * oneLessCosine(sourceAngle);
-  const totalVolts = Math.hypot(capacitorVolts, sourceVolts);
-  if (totalVolts > TRUSTED_DROOP_FRACTION * ladder.unloaded.outputVolts) return null;
-  return { capacitorVolts, sourceVolts, totalVolts, sourceAngle };
+  const lightLoadVolts = charge * lightLoad.droop;
+  const lift = hasFastEdges(drive)
+    ? 0
+    : strayFactor * pulseWidthLift(network) * stepVolts * (lightLoadVolts / (steps * stepVolts)) ** 1.5;
+  const capacitorVolts = lightLoadVolts - lift;
+  const source = sourceDroop(ladder, outputAmps);
+  if (!source) return null;
+  const totalVolts = Math.hypot(capacitorVolts, source.volts);
+  if (!(totalVolts <= TRUSTED_DROOP_FRACTION * ladder.unloaded.outputVolts)) return null;
+  return { capacitorVolts, sourceVolts: source.volts, totalVolts, sourceAngle: source.angle };
+}
+
+function sourceDroop(ladder: LoadedLadder, outputAmps: number): { volts: number; angle: number } | null {
+  const { drive, stepVolts, strayFactor } = ladder;
+  let volts = 0;
+  let angle = 0;
+  if (drive.seriesOhms === 0) return { volts, angle };
+  for (const { positive, negative } of ladder.lightLoad.windingPulses) {
+    if (hasFastEdges(drive)) {
+      volts += outputAmps * drive.seriesOhms * (positive ** 2 / drive.duty + negative ** 2 / (1 - drive.duty));
+      continue;
+    }
+    for (const pulse of [positive, negative]) {
+      const half = pulseHalfAngle((Math.PI * pulse * outputAmps * drive.seriesOhms) / stepVolts);
+      if (half === null) return null;
+      volts += strayFactor * pulse * stepVolts * oneLessCosine(half);
+      angle = Math.max(angle, half);
+    }
+  }
+  return { volts, angle };
 }
 
 /**
- * Ripple at the ladder's terminal, peak to peak, and the angle before the peak
- * over which the capacitors charge.
+ * Ripple at the ladder's terminal, peak to peak, the drive's own swing apart,
+ * and the angle before the peak over which the capacitors charge.
  *
- * The light-load ripple less what the charging time takes from the steady
- * discharge: q (ripple - elastance t / 2 pi), with
- * cos t = 1 - (q/V)(swing + ripple - elastance t / 2 pi). Derived; within
- * 1.7 % of integration up to 60 % droop for one diode, 0.6 % for more.
+ * On a sine the light-load ripple less what the charging time takes from the
+ * steady discharge: q (ripple - elastance t / 2 pi), where t is found from the
+ * diodes that feed the output: V (1 - cos t) = q (jump - steady t / 2 pi).
+ * Derived; within 1.7 % of integration up to 60 % droop for one diode, 0.6 %
+ * for more. On a square or pulse the light-load ripple itself.
  *
- * @param outputAmps mean current out of the terminal, A, below the hard limit
+ * @param outputAmps mean current between output and return, A, below the hard limit
  * @returns ripple in V and charging angle in rad, 0..pi
  */
 export function rippleAt(ladder: LoadedLadder, outputAmps: number): { peakToPeakVolts: number; chargingAngle: number } {
   if (outputAmps === 0) return { peakToPeakVolts: 0, chargingAngle: 0 };
   const charge = outputAmps / ladder.drive.frequencyHertz;
-  const angle = chargingAngle(ladder, charge);
-  const { ripple, smoothingElastance } = ladder.lightLoad;
+  const angle = hasFastEdges(ladder.drive) ? 0 : chargingAngle(ladder.feeding, charge);
   return {
-    peakToPeakVolts: charge * (ripple - (smoothingElastance * angle) / (2 * Math.PI)),
+    peakToPeakVolts: Math.max(0, charge * (ladder.lightLoad.ripple - (ladder.outputElastance * angle) / (2 * Math.PI))),
     chargingAngle: angle,
   };
 }
 
-function chargingAngle(ladder: LoadedLadder, charge: number): number {
-  const { oscillatingSwing, ripple, smoothingElastance } = ladder.lightLoad;
-  let low = 0;
-  let high = Math.PI;
-  for (let step = 0; step < 50; step += 1) {
-    const angle = (low + high) / 2;
-    const wanted =
-      (charge / ladder.stepVolts) * (oscillatingSwing + ripple - (smoothingElastance * angle) / (2 * Math.PI));
-    if (oneLessCosine(angle) < wanted) low = angle;
-    else high = angle;
-  }
-  return (low + high) / 2;
+/** Mean over the diodes that feed the output. */
+function chargingAngle(feeding: readonly FeedingDiode[], charge: number): number {
+  const angles = feeding.map(({ volts, jump, steady }) => {
+    let low = 0;
+    let high = Math.PI;
+    for (let step = 0; step < 50; step += 1) {
+      const angle = (low + high) / 2;
+      if (volts * oneLessCosine(angle) < charge * (jump - (steady * angle) / (2 * Math.PI))) low = angle;
+      else high = angle;
+    }
+    return (low + high) / 2;
+  });
+  return angles.reduce((sum, angle) => sum + angle, 0) / angles.length;
 }
 
 /** 1 - cos t without the loss of digits at small angles. */
@@ -185,7 +279,10 @@ function pulseHalfAngle(pulse: number): number | null {
 /** Greatest output current at which the closed form is trusted, A: two thirds of no-load lost, or the hard limit. */
 export function closedFormAmps(ladder: LoadedLadder): number {
   let low = 0;
-  let high = ladder.hardLimitAmps;
+  let high = Math.min(
+    ladder.hardLimitAmps,
+    (ladder.unloaded.outputVolts * ladder.drive.frequencyHertz) / (ladder.lightLoad.droop * 0.5),
+  );
   if (!(high > 0)) return 0;
   for (let step = 0; step < 50; step += 1) {
     const middle = (low + high) / 2;

@@ -1,28 +1,57 @@
-/** A column of a ladder; the source and ground are the feet the columns stand on. */
-type Column = 'ground' | 'source' | 'oscillating' | 'smoothing';
+/** How a ladder is built; each has one file beside this one. */
+export const TOPOLOGIES = ['clamp', 'half-wave', 'bridge-doubler', 'full-wave', 'bipolar'] as const;
+export type Topology = (typeof TOPOLOGIES)[number];
 
-export type LadderNode = { id: string; column: Column; stage: number };
+/** A column of parts; `antiphase` is the second oscillating column of a full-wave ladder. */
+export type PartColumn = 'oscillating' | 'smoothing' | 'antiphase';
+/** A column of a ladder; the sources and ground are the feet the columns stand on. */
+export type Column = 'ground' | 'source' | PartColumn;
+/** 1 above ground, -1 on the side of a two-sided ladder that climbs below it. */
+export type Side = 1 | -1;
 
-/** `lower` is the plate nearer the foot; `upper` stands higher by the working voltage. */
+export type LadderNode = { id: string; column: Column; stage: number; side: Side };
+
+/** `upper` stands higher in potential than `lower` by the working voltage; on the lower side it is the plate nearer ground. */
 export type LadderCapacitor = {
   id: string;
-  column: 'oscillating' | 'smoothing';
+  column: PartColumn;
   stage: number;
+  side: Side;
   lower: string;
   upper: string;
   farads: number;
 };
 
-export type LadderDiode = { id: string; stage: number; anode: string; cathode: string };
+export type LadderDiode = { id: string; stage: number; side: Side; anode: string; cathode: string };
+
+/** A winding end: its node follows the drive times `sign`; -1 is the other half of a centre-tapped winding. */
+type LadderSource = { node: string; sign: 1 | -1 };
 
 /**
- * A ladder as a network of elements. Closed form, picture and parts list all
- * read it; none of them knows a topology. The diodes form one chain from the
- * first node to the output, in order.
+ * A ladder as a network of elements, for a positive output. Closed form,
+ * engine, picture and parts list all read it; none of them knows a topology.
+ * Nodes stand in the order in which diodes feed them, from the foot outwards.
  */
 export type LadderNetwork = {
+  topology: Topology;
   nodes: LadderNode[];
   capacitors: LadderCapacitor[];
   diodes: LadderDiode[];
+  sources: LadderSource[];
+  /** The load stands between these two. */
   output: string;
+  return: string;
 };
+
+export const GROUND: LadderNode = { id: 'ground', column: 'ground', stage: 0, side: 1 };
+export const SOURCE: LadderNode = { id: 'source', column: 'source', stage: 0, side: 1 };
+
+/** Nodes whose voltage nothing but the ladder decides, in the network's order. */
+export function freeNodes(network: LadderNetwork): LadderNode[] {
+  return network.nodes.filter((node) => node.column !== 'ground' && node.column !== 'source');
+}
+
+/** The highest stage number of the ladder. */
+export function topStage(network: LadderNetwork): number {
+  return Math.max(...network.capacitors.map((part) => part.stage));
+}

@@ -1,40 +1,44 @@
-import { amplitudeVolts, type Drive } from '../drive/drive';
+import { amplitudeVolts, centreVolts, meanDriveVolts, type Drive } from '../drive/drive';
+import { capacitiveNetwork, capacitiveResponse, type CapacitiveNetwork, type CapacitiveResponse } from './capacitive';
 import type { LadderNetwork } from './network';
 
 /** A ladder that delivers nothing: steady voltages of nodes, capacitors and diodes. */
 export type UnloadedLadder = {
-  /** Mean output voltage, V. */
+  /** Mean voltage between output and return, V. */
   outputVolts: number;
-  /** Peak-to-peak drive that strays pass on to the output, V. */
+  /** Peak-to-peak drive that reaches the output, V: through strays, or all of it where nothing smooths. */
   feedthroughPeakToPeakVolts: number;
   /** Mean voltage of every node against ground, V. */
   nodeVolts: Map<string, number>;
-  /** Amplitude (half of peak to peak) of the alternating voltage on every node, V. */
+  /** Signed amplitude (half of peak to peak) of the alternating voltage on every node, V; negative in antiphase to the drive. */
   nodeSwings: Map<string, number>;
   /** Mean voltage of each capacitor, V, in the network's order. */
   capacitorVolts: number[];
   /** Peak inverse voltage of each diode, V, in the network's order. */
   reverseVolts: number[];
+  capacitive: CapacitiveNetwork;
+  response: CapacitiveResponse;
 };
 
 /**
  * The steady state of a ladder without load, strays across every diode
- * included, for a sine drive.
+ * included.
  *
  * Once charged no diode conducts but for an instant, so the alternating
  * voltages are those of a network of capacitors alone, and each diode lets its
  * cathode climb over its anode by the peak of what alternates across it, less
- * its forward drop. Nothing is fitted: for equal capacitors this is the exact
- * sum F = T / (2 n sqrt(r) (sqrt(1 + r/4) + sqrt(r) T / 2)) with
+ * its forward drop. Nothing is fitted: for a half-wave ladder of equal
+ * capacitors this is the exact sum
+ * F = T / (2 n sqrt(r) (sqrt(1 + r/4) + sqrt(r) T / 2)) with
  * T = tanh(2 n gamma), gamma = 2 asinh(sqrt(r) / 2), r = stray / capacitor,
  * of which tanh(a)/a, a = 2 n sqrt(r) is the continuum limit (Everhart and
  * Lorrain, Review of Scientific Instruments 24, 1953).
  *
- * @param network whose diodes form one chain from the foot to the output
- * @param drive sine
+ * @param network of any topology, its diodes in order from the foot
+ * @param drive of any waveform: only its peaks count, and its mean where the output is not smoothed
  * @param strayFarads across each diode, junction and wiring together, zero or more
  * @param forwardVolts of one diode
- * @returns voltages in V, never below zero
+ * @returns voltages in V; magnitudes never below zero
  */
 export function unloadedLadder(
   network: LadderNetwork,
@@ -43,69 +47,62 @@ export function unloadedLadder(
   forwardVolts: number,
 ): UnloadedLadder {
   const amplitude = amplitudeVolts(drive);
-  const swings = alternatingSwings(network, strayFarads);
-  const offset = (drive.positivePeakVolts - drive.negativePeakVolts) / 2;
-  const nodeVolts = new Map([
-    ['ground', 0],
-    ['source', offset],
-  ]);
-  const reverseVolts = network.diodes.map(({ anode, cathode }) => {
-    const across = amplitude * Math.abs(swings.get(anode)! - swings.get(cathode)!);
-    nodeVolts.set(cathode, nodeVolts.get(anode)! + Math.max(0, across - forwardVolts));
-    return 2 * across;
-  });
+  const capacitive = capacitiveNetwork(network, strayFarads);
+  const response = capacitiveResponse(network, capacitive, strayFarads);
+  const { swings } = response;
+  const { level, across } = levelsOf(network, drive, swings, forwardVolts);
+  const lean = meanDriveVolts(drive) - centreVolts(drive);
+  const nodeVolts = new Map([...level].map(([id, volts]) => [id, volts + lean * swings.get(id)!]));
   return {
-    outputVolts: nodeVolts.get(network.output)!,
-    feedthroughPeakToPeakVolts: 2 * amplitude * Math.abs(swings.get(network.output)!),
+    outputVolts: nodeVolts.get(network.output)! - nodeVolts.get(network.return)!,
+    feedthroughPeakToPeakVolts: 2 * amplitude * Math.abs(swings.get(network.output)! - swings.get(network.return)!),
     nodeVolts,
-    nodeSwings: new Map([...swings].map(([id, swing]) => [id, amplitude * Math.abs(swing)])),
+    nodeSwings: new Map([...swings].map(([id, swing]) => [id, amplitude * swing])),
     capacitorVolts: network.capacitors.map((part) => nodeVolts.get(part.upper)! - nodeVolts.get(part.lower)!),
-    reverseVolts,
+    reverseVolts: network.diodes.map(({ anode, cathode }, index) =>
+      Math.max(2 * across[index], level.get(cathode)! - level.get(anode)! + across[index]),
+    ),
+    capacitive,
+    response,
   };
 }
 
-/** Alternating voltage of each node for a source of 1, by elimination in chain order, where the matrix has two off-diagonals. */
-function alternatingSwings(network: LadderNetwork, strayFarads: number): Map<string, number> {
-  const order = new Map(network.diodes.map((diode, index) => [diode.cathode, index]));
-  const known = new Map([
-    ['ground', 0],
-    ['source', 1],
-  ]);
-  const reach = 2;
-  const size = order.size;
-  const width = 2 * reach + 1;
-  // Row after row of the band, the diagonal in the middle of each.
-  const band = new Float64Array(size * width);
-  const at = (row: number, column: number) => row * width + reach + column - row;
-  const right = new Float64Array(size);
-  const connect = (from: string, to: string, farads: number) => {
-    const one = order.get(from);
-    const other = order.get(to);
-    if (one !== undefined) band[at(one, one)] += farads;
-    if (other !== undefined) band[at(other, other)] += farads;
-    if (one !== undefined && other !== undefined) {
-      band[at(one, other)] -= farads;
-      band[at(other, one)] -= farads;
-    } else if (one !== undefined) right[one] += farads * known.get(to)!;
-    else if (other !== undefined) right[other] += farads * known.get(from)!;
-  };
-  for (const capacitor of network.capacitors) connect(capacitor.lower, capacitor.upper, capacitor.farads);
-  if (strayFarads > 0) for (const diode of network.diodes) connect(diode.anode, diode.cathode, strayFarads);
+/** Voltage of every node while the drive stands in the middle between its peaks, and the alternating peak across every diode. */
+function levelsOf(
+  network: LadderNetwork,
+  drive: Drive,
+  swings: ReadonlyMap<string, number>,
+  forwardVolts: number,
+): { level: Map<string, number>; across: number[] } {
+  const amplitude = amplitudeVolts(drive);
+  const across = network.diodes.map(
+    ({ anode, cathode }) => amplitude * Math.abs(swings.get(anode)! - swings.get(cathode)!),
+  );
+  const level = new Map<string, number>([['ground', 0]]);
+  for (const source of network.sources) level.set(source.node, source.sign * centreVolts(drive));
+  network.diodes.forEach(({ anode, cathode, side }, index) => {
+    const step = Math.max(0, across[index] - forwardVolts);
+    // A node that several diodes feed stands at the most that one of them gives it.
+    if (side === 1) level.set(cathode, Math.max(level.get(anode)! + step, level.get(cathode) ?? -Infinity));
+    else level.set(anode, Math.min(level.get(cathode)! - step, level.get(anode) ?? Infinity));
+  });
+  return { level, across };
+}
 
-  for (let pivot = 0; pivot < size; pivot += 1)
-    for (let row = pivot + 1; row <= Math.min(size - 1, pivot + reach); row += 1) {
-      const factor = band[at(row, pivot)] / band[at(pivot, pivot)];
-      if (factor === 0) continue;
-      for (let column = pivot; column <= Math.min(size - 1, pivot + reach); column += 1)
-        band[at(row, column)] -= factor * band[at(pivot, column)];
-      right[row] -= factor * right[pivot];
-    }
-  const swings = new Float64Array(size);
-  for (let row = size - 1; row >= 0; row -= 1) {
-    let rest = right[row];
-    for (let column = row + 1; column <= Math.min(size - 1, row + reach); column += 1)
-      rest -= band[at(row, column)] * swings[column];
-    swings[row] = rest / band[at(row, row)];
+/**
+ * No-load output without strays, V: each diode adds half the drive's peak to
+ * peak less its drop; a half stage at the foot starts from the positive peak,
+ * an unsmoothed output has the drive's own mean on top. Handbook formula.
+ */
+export function idealVolts(network: LadderNetwork, drive: Drive, forwardVolts: number): number {
+  // Without strays a column moves as one with the foot it stands on.
+  const swings = new Map([['ground', 0], ...network.sources.map(({ node, sign }): [string, number] => [node, sign])]);
+  for (const { lower, upper } of network.capacitors) {
+    if (swings.has(lower)) swings.set(upper, swings.get(lower)!);
+    else swings.set(lower, swings.get(upper)!);
   }
-  return new Map([...known, ...[...order].map(([id, index]): [string, number] => [id, swings[index]])]);
+  const { level } = levelsOf(network, drive, swings, forwardVolts);
+  const lean =
+    (meanDriveVolts(drive) - centreVolts(drive)) * (swings.get(network.output)! - swings.get(network.return)!);
+  return level.get(network.output)! - level.get(network.return)! + lean;
 }

@@ -1,19 +1,11 @@
+import { sineDrive } from '../../../tests/reference/drives';
 import { halfWaveNetwork } from '../ladder/half-wave';
 import { unloadedLadder } from '../ladder/unloaded';
 import { bleedSeconds, storedCharge } from './discharge';
 
-const drive = {
-  waveform: 'sine' as const,
-  positivePeakVolts: 1000,
-  negativePeakVolts: 1000,
-  frequencyHertz: 1e3,
-  seriesOhms: 0,
-  maxAmps: null,
-  maxWatts: null,
-};
 const charged = (stages: number, farads = 1e-9) => {
   const network = halfWaveNetwork(stages, farads);
-  return { network, unloaded: unloadedLadder(network, drive, 0, 0) };
+  return { network, unloaded: unloadedLadder(network, sineDrive(1000, 1e3), 0, 0) };
 };
 
 /** Time to 60 V by small steps: the bleeder draws from the smoothing column; diodes join what would stand reversed. */

@@ -17,15 +17,17 @@ export type StoredCharge = {
   hazardous: boolean;
 };
 
-/** The two capacitors of each stage and their total charge and capacitance. */
+/** The capacitors of each stage of each side and their total charge and capacitance. */
 function levels(network: LadderNetwork, volts: readonly number[]) {
-  const byStage = new Map<number, { coulombs: number; farads: number; columns: Set<string> }>();
+  const byStage = new Map<string, { coulombs: number; farads: number; holds: boolean }>();
   network.capacitors.forEach((part, index) => {
-    const level = byStage.get(part.stage) ?? { coulombs: 0, farads: 0, columns: new Set() };
+    const key = `${part.side} ${part.stage}`;
+    const level = byStage.get(key) ?? { coulombs: 0, farads: 0, holds: false };
     level.coulombs += part.farads * volts[index];
     level.farads += part.farads;
-    level.columns.add(part.column);
-    byStage.set(part.stage, level);
+    // A half stage at the foot of a taller ladder is bypassed by its own diode from the start.
+    level.holds ||= part.column !== 'smoothing' || network.topology === 'bridge-doubler';
+    byStage.set(key, level);
   });
   return [...byStage.values()];
 }
@@ -52,8 +54,8 @@ export function storedCharge(network: LadderNetwork, volts: readonly number[], t
  *
  * As the output falls, diodes join each oscillating capacitor to the smoothing
  * one beside it, so every stage gives up the same charge; a stage that is
- * empty is bypassed by its diodes and the rest go on as a shorter string. The
- * output is at least the sum over stages of their remaining charge over their
+ * empty is bypassed by its diodes and the rest go on as a shorter string; the
+ * two sides of a two-sided ladder are one string. The output is at least the sum over stages of their remaining charge over their
  * joint capacitance, which gives a bound. A half stage at the foot counts as
  * empty from the start. Source: derived; checked against integration.
  *
@@ -71,7 +73,7 @@ export function bleedSeconds(
     return bleederOhms * network.capacitors[0].farads * Math.log(terminalVolts / HAZARDOUS_DC_VOLTS);
   }
   const holding = levels(network, volts)
-    .filter((level) => level.columns.size === 2)
+    .filter((level) => level.holds)
     .sort((a, b) => a.coulombs - b.coulombs);
   let drawn = 0;
   let seconds = 0;

@@ -1,23 +1,15 @@
 import fc from 'fast-check';
+import { sineDrive } from '../../../tests/reference/drives';
 import type { Load } from '../design/design-schema';
 import { halfWaveNetwork } from '../ladder/half-wave';
 import { closedFormAmps, loadedLadder } from '../ladder/loaded';
 import { loadOfKind } from './load-of-kind';
 import { workingPoint } from './terminal';
 
-const ladder = loadedLadder(
-  halfWaveNetwork(4, 1e-9),
-  {
-    waveform: 'sine',
-    positivePeakVolts: 3000,
-    negativePeakVolts: 3000,
-    frequencyHertz: 30e3,
-    seriesOhms: 3000,
-    maxAmps: null,
-    maxWatts: null,
-  },
-  { forwardVolts: 10, strayFarads: 1e-12 },
-);
+const ladder = loadedLadder(halfWaveNetwork(4, 1e-9), sineDrive(3000, 30e3, 3000), {
+  forwardVolts: 10,
+  strayFarads: 1e-12,
+});
 
 const ohms = (from: number, to: number) =>
   fc.double({ min: Math.log10(from), max: Math.log10(to), noNaN: true }).map((power) => 10 ** power);

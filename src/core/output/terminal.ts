@@ -1,5 +1,6 @@
 import type { Design, Load } from '../design/design-schema';
 import { closedFormAmps, droopAt, type Droop, type LoadedLadder } from '../ladder/loaded';
+import { loadAmpsAt, takenAmps } from './load-law';
 
 /** What leaves the ladder and what arrives at the load. */
 export type WorkingPoint = {
@@ -14,51 +15,40 @@ export type WorkingPoint = {
   droop: Droop;
 };
 
-/** Terminal voltage that the output network takes when the ladder gives this current, V. */
-function terminalVoltsTaken(ladderAmps: number, load: Load, output: Design['output']): number {
-  const bleeder = output.bleederOhms === null ? 0 : 1 / output.bleederOhms;
-  switch (load.kind) {
-    case 'open':
-      return ladderAmps / bleeder;
-    case 'current':
-      return (ladderAmps - load.amps) / bleeder;
-    case 'resistance':
-      return ladderAmps / (bleeder + 1 / (load.ohms + output.seriesOhms));
-  }
-}
-
 /**
  * Where ladder, bleeder, series resistor and load settle together. The bleeder
  * stands across the ladder's terminal, the series resistor between terminal
- * and load. A resistive load is solved for its own current.
+ * and load. A load whose current depends on its voltage is solved for it.
  *
  * @returns the working point, or null where it lies outside the closed form
- * @remarks Bisection on the ladder's current: its terminal voltage falls and
- *   the taken voltage rises with current, so there is one crossing.
+ * @remarks Bisection on the ladder's current: its terminal voltage falls with
+ *   current and what is taken rises with voltage, so there is one crossing.
  */
 export function workingPoint(ladder: LoadedLadder, load: Load, output: Design['output']): WorkingPoint | null {
   const terminal = (droop: Droop) => ladder.unloaded.outputVolts - droop.totalVolts;
-  const fixedAmps = load.kind === 'current' ? load.amps : 0;
   const settle = (ladderAmps: number): WorkingPoint | null => {
     const droop = droopAt(ladder, ladderAmps);
     if (!droop) return null;
     const terminalVolts = terminal(droop);
     const bleederAmps = output.bleederOhms === null ? 0 : terminalVolts / output.bleederOhms;
-    const loadAmps = load.kind === 'resistance' ? terminalVolts / (load.ohms + output.seriesOhms) : fixedAmps;
+    const loadAmps = loadAmpsAt(load, terminalVolts, output.seriesOhms);
     const loadVolts = terminalVolts - loadAmps * output.seriesOhms;
     return loadVolts < 0 ? null : { ladderAmps, loadAmps, bleederAmps, terminalVolts, loadVolts, droop };
   };
-  if (load.kind !== 'resistance' && output.bleederOhms === null) return settle(fixedAmps);
-  if (ladder.unloaded.outputVolts === 0) return settle(0);
+  if (load.kind === 'current' && output.bleederOhms === null) return settle(load.amps);
+  const unloadedAmps = takenAmps(load, output, ladder.unloaded.outputVolts);
+  if (unloadedAmps === 0 || ladder.unloaded.outputVolts === 0) return settle(0);
 
-  let low = fixedAmps;
-  let high = closedFormAmps(ladder);
-  const droopAtHigh = droopAt(ladder, high);
-  if (!droopAtHigh || high < low || terminal(droopAtHigh) > terminalVoltsTaken(high, load, output)) return null;
+  let low = 0;
+  let high = Math.min(closedFormAmps(ladder), unloadedAmps);
+  const tooLittle = (ladderAmps: number) => {
+    const droop = droopAt(ladder, ladderAmps);
+    return droop !== null && takenAmps(load, output, terminal(droop)) > ladderAmps;
+  };
+  if (droopAt(ladder, high) === null || (high < unloadedAmps && tooLittle(high))) return null;
   for (let step = 0; step < 60; step += 1) {
     const middle = (low + high) / 2;
-    const droop = droopAt(ladder, middle);
-    if (droop && terminal(droop) > terminalVoltsTaken(middle, load, output)) low = middle;
+    if (tooLittle(middle)) low = middle;
     else high = middle;
   }
   return settle((low + high) / 2);

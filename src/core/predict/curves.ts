@@ -1,7 +1,7 @@
 import { MOST_STAGES, type Design } from '../design/design-schema';
 import { closedFormAmps, droopAt } from '../ladder/loaded';
 import { workingPoint } from '../output/terminal';
-import { ladderOfDesign } from './ladder-of-design';
+import { hasOneForm, ladderOfDesign } from './ladder-of-design';
 
 export type LoadLinePoint = { amps: number; meanVolts: number };
 
@@ -40,9 +40,11 @@ export type StagesPoint = { stages: number; noLoadVolts: number; meanVolts: numb
  * to somewhat past the design's own and the best.
  *
  * @param interest stage counts that must lie on the curve
- * @returns volts; null where the closed form does not hold
+ * @returns volts, null where the closed form does not hold; nothing for a
+ *   topology of one form
  */
 export function stagesCurve(design: Design, interest: readonly number[]): StagesPoint[] {
+  if (hasOneForm(design)) return [];
   const most = Math.min(MOST_STAGES, Math.max(6, Math.ceil(Math.max(...interest) * 1.5)));
   return Array.from({ length: most }, (_, index) => {
     const stages = index + 1;

@@ -1,7 +1,8 @@
 import type { Design } from '../design/design-schema';
-import { amplitudeVolts } from '../drive/drive';
+import { amplitudeVolts, hasFastEdges } from '../drive/drive';
 import { sayQuantity } from '../quantity/print-quantity';
 import type { Unit } from '../quantity/units';
+import { droopFormula } from './droop-formula';
 import { ladderOfDesign } from './ladder-of-design';
 import type { Prediction } from './prediction';
 
@@ -47,21 +48,25 @@ export function explain(figure: Figure, design: Design, prediction: Prediction):
   const strayFarads = design.ladder.strayFarads + design.ladder.diode.junctionFarads;
   const peak = say(amplitudeVolts(drive), 'V');
   const current = say(ladderAmps, 'A');
-  const whole = Number.isInteger(design.ladder.stages);
+  const formula = droopFormula(design);
+  const edged = hasFastEdges(drive);
+  const { steps } = ladder;
+  const wave = { sine: 'Sine', square: 'Square', pulse: 'Pulse' }[drive.waveform];
+  const pulses = ladder.lightLoad.windingPulses[0];
 
   switch (figure) {
     case 'noLoad':
       return {
-        equation: 'V₀ = F · N · Vpk − N · Vf',
-        withNumbers: `F(${say(strayFarads, 'F', 2)} across each diode) · ${diodeCount} · ${peak} − ${diodeCount} · ${say(forward, 'V')} = ${say(output.noLoadVolts, 'V')}`,
+        equation: 'V₀ = F · N · (V₊ + V₋) / 2 − N · Vf',
+        withNumbers: `F(${say(strayFarads, 'F', 2)} across each diode) · ${steps} · ${peak} − ${steps} · ${say(forward, 'V')} = ${say(output.noLoadVolts, 'V')}`,
         source:
           'Each diode lets its cathode climb by the peak across it less its drop. F by the exact capacitive ladder sum; continuum limit tanh(a)/a: Everhart and Lorrain, Review of Scientific Instruments 24, 1953.',
-        validRange: 'Sine drive, no current drawn, settled.',
+        validRange: `${wave} drive, no current drawn, settled. Only the drive’s two peaks count, not its duty.`,
         uncertain:
           'Junction and wiring capacitance are seldom known better than a factor of two; leakage is not counted.',
         besides: [
           {
-            name: 'Rule of thumb: peak times number of diodes',
+            name: `Rule of thumb: peak times ${steps}`,
             value: say(output.idealNoLoadVolts, 'V'),
             why: 'Counts neither strays nor diode drops nor any load.',
           },
@@ -99,36 +104,41 @@ export function explain(figure: Figure, design: Design, prediction: Prediction):
       };
     case 'droopByCapacitors':
       return {
-        equation: whole
-          ? 'droop_C = F · [(I / f C)(2n³/3 + n²/2 + n/3) − κ Vpk x^1.5]'
-          : 'droop_C = F · [(I / f C)(k(k+1)(2k+1)/3 + (k+1)²/2) − κ Vpk x^1.5], N = 2k + 1',
-        withNumbers: `${current} / (${say(drive.frequencyHertz, 'Hz')} · ${say(farads, 'F')}) = ${say(unitDroop, 'V')}, times ${(ladder.lightLoad.droop * farads).toFixed(2)}, less the lift of wide pulses = ${say(output.droopByCapacitorsVolts, 'V')}`,
-        source: 'Derived by charge bookkeeping: each capacitor’s charge squared over fC; κ fitted to integration.',
-        validRange: 'Equal capacitors, sine, up to two thirds of no-load; exact as the load goes to zero.',
+        equation: `droop_C = (I / f) · ${formula ? `(${formula.droop}) / C` : 'Σ over capacitors of charge² / 2C'}${edged ? '' : ' − κ Vpk x^1.5'}`,
+        withNumbers: `${current} / (${say(drive.frequencyHertz, 'Hz')} · ${say(farads, 'F')}) = ${say(unitDroop, 'V')}, times ${(ladder.lightLoad.droop * farads).toFixed(2)}${edged ? '' : ', less the lift of wide pulses'} = ${say(output.droopByCapacitorsVolts, 'V')}`,
+        source: `Derived by charge bookkeeping: each capacitor’s charge squared over fC${formula && strayFarads > 0 ? ', strays included, which the short formula leaves out' : ''}.${edged ? '' : ' κ fitted to integration.'}`,
+        validRange: `${wave} drive, up to two thirds of no-load; exact as the load goes to zero.`,
         uncertain: 'Capacitor tolerance enters in full; class-2 ceramics lose capacitance with voltage.',
-        besides: [
-          {
-            name: whole ? 'Textbook droop, 2n³/3 + n²/2 − n/6' : 'Droop by the textbooks’ counting',
-            value: say(output.textbookDroopVolts, 'V'),
-            why: 'Drop to the peak if all charge were drawn at one instant; the mean that a meter shows lies lower.',
-          },
-        ],
+        besides:
+          output.textbookDroopVolts === null
+            ? []
+            : [
+                {
+                  name: `Textbook droop${formula?.textbook ? `, ${formula.textbook}` : ''}`,
+                  value: say(output.textbookDroopVolts, 'V'),
+                  why: 'Drop to the peak if all charge were drawn at one instant; the mean that a meter shows lies lower.',
+                },
+              ],
       };
     case 'droopBySource':
       return {
-        equation: 'sin θ − θ cos θ = π (N/2) I Rs / Vpk;  droop_R = V₀ (1 − cos θ)',
-        withNumbers: `π · ${diodeCount / 2} · ${current} · ${say(drive.seriesOhms, 'Ω')} / ${peak} gives ${say(output.droopBySourceVolts, 'V')}`,
-        source: 'Derived: the source feeds narrow pulses around each peak.',
+        equation: edged
+          ? 'droop_R = I Rs (ν₊² / d + ν₋² / (1 − d)), summed over windings'
+          : 'sin θ − θ cos θ = π ν I Rs / Vpk;  each pulse loses ν Vpk (1 − cos θ)',
+        withNumbers: `ν₊ = ${pulses.positive.toPrecision(3)}, ν₋ = ${pulses.negative.toPrecision(3)}, ${current}, ${say(drive.seriesOhms, 'Ω')}, ${peak} give ${say(output.droopBySourceVolts, 'V')}`,
+        source: edged
+          ? 'Fast-switching limit: M. Seeman and S. Sanders, IEEE Transactions on Power Electronics 23, 2008, from memory.'
+          : 'Derived: the source feeds narrow pulses around each peak.',
         validRange: 'Resistance only; leakage inductance is not counted here.',
         uncertain: 'Source resistance under pulses is rarely known; measure the input loaded and unloaded.',
         besides: [],
       };
     case 'ripple':
       return {
-        equation: 'ripple = (I / f C)[Σ(m + 1) − n θ / 2π] + strays, peak to peak',
+        equation: `ripple = (I / f C)(${formula?.ripple ?? 'from the same bookkeeping'})${edged ? '' : ' − charging time'} + drive through strays, peak to peak`,
         withNumbers: `${say(unitDroop, 'V')} · ${(ladder.lightLoad.ripple * farads).toFixed(1)}, less charging time, with drive through strays = ${say(output.ripplePeakToPeakVolts, 'V')}`,
         source: 'Derived: charge in and out of the smoothing column.',
-        validRange: 'Sine drive; within 0.6 % of integration (1.7 % for a single diode) for ideal parts.',
+        validRange: `${wave} drive; within 0.6 % of integration (1.7 % for a single diode) for ideal parts.`,
         uncertain: 'Source resistance softens it; pick-up in the wiring adds to it.',
         besides: [
           {
@@ -140,7 +150,7 @@ export function explain(figure: Figure, design: Design, prediction: Prediction):
             why: 'Half of peak to peak, as some books print it.',
           },
           {
-            name: 'Textbook ripple, n(n+1)/2, peak to peak',
+            name: 'Textbook ripple, peak to peak',
             value: say(output.textbookRipplePeakToPeakVolts, 'V'),
             why: 'Takes charging as instantaneous.',
           },
@@ -148,7 +158,7 @@ export function explain(figure: Figure, design: Design, prediction: Prediction):
       };
     case 'power':
       return {
-        equation: 'P_in = V_terminal · I + N · Vf · I + Rs · I_rms²',
+        equation: 'P_in = V_terminal · I + Σ diodes Vf · I + source loss',
         withNumbers: `${say(output.terminalMeanVolts, 'V')} · ${current} + ${diodeCount} · ${say(forward, 'V')} · ${current} + source loss = ${say(input.watts, 'W')}`,
         source: 'Conservation of energy; an ideal ladder on a sine loses nothing itself.',
         validRange: 'As for the mean. Losses in the driver and transformer come on top.',
@@ -164,7 +174,7 @@ export function explain(figure: Figure, design: Design, prediction: Prediction):
     case 'energy':
       return {
         equation: 'E = Σ C V² / 2',
-        withNumbers: `${prediction.capacitors.length} capacitors of ${say(farads, 'F')} at their no-load voltages = ${say(energy.joules, 'J')}`,
+        withNumbers: `${prediction.capacitors.length === 1 ? '1 capacitor' : `${prediction.capacitors.length} capacitors`} at their no-load voltages = ${say(energy.joules, 'J')}`,
         source: 'Handbook formula.',
         validRange: 'Without load, the worst case.',
         uncertain: 'Cables, probes and the load store more. Dielectrics recover some charge after a short.',
@@ -194,7 +204,7 @@ export function explain(figure: Figure, design: Design, prediction: Prediction):
         equation: 'the n that gives the highest mean output into this load',
         withNumbers:
           prediction.optimumStages === null
-            ? 'There is none within 50 stages, or nothing is drawn.'
+            ? 'There is none within 50 stages, or nothing is drawn, or the ladder has one form.'
             : `${prediction.optimumStages} stages, by predicting every count`,
         source: 'Search over this same prediction.',
         validRange: 'As for the mean.',

@@ -121,14 +121,14 @@ const capacitorRatings: Check = (_design, prediction) =>
 
 const diodeCurrent: Check = (design, prediction) => {
   const rated = design.ladder.diode.averageAmps;
-  const amps = prediction.diodes[0].averageAmps;
-  if (rated === null || amps === null || amps <= rated) return [];
+  const amps = Math.max(...prediction.diodes.map((part) => part.averageAmps ?? 0));
+  if (rated === null || amps <= rated) return [];
   return [
     {
       code: 'diode-over-current',
       severity: 'stop',
       where: '$.ladder.diode.averageAmps',
-      message: `Every diode carries the output's ${sayQuantity(amps, 'A')} on average, over its ${sayQuantity(rated, 'A')}.`,
+      message: `A diode carries up to ${sayQuantity(amps, 'A')} on average, over its ${sayQuantity(rated, 'A')}.`,
       advice: 'Draw less, or use diodes of more average current.',
     },
   ];
@@ -152,6 +152,17 @@ const slowDiode: Check = (design) => {
 
 const outOfReach: Check = (design, { output }) => {
   if (output.validity !== 'beyond' || output.noLoadVolts === 0) return [];
+  if (output.closedFormAmps === 0)
+    return [
+      {
+        code: 'capacitors-too-unlike',
+        severity: 'warn',
+        where: '$.ladder.capacitorFarads',
+        message:
+          'The capacitors are so unlike that a diode stays idle under load, or two paths share in a way that charge bookkeeping cannot tell: the closed form gives no loaded output. The time domain does.',
+        advice: 'Look at the time-domain figures, or bring the capacitors nearer to each other.',
+      },
+    ];
   const limit = output.chargeLimitAmps;
   if (design.load.kind === 'current' && limit !== null && design.load.amps > limit)
     return [
@@ -172,7 +183,7 @@ function closedFormFails(amps: number): Finding {
     code: 'closed-form-fails',
     severity: 'stop',
     where: '$.load',
-    message: `The load takes the ladder past two thirds droop, where the closed form does not hold: no output is predicted. It holds up to ${sayQuantity(amps, 'A')}.`,
+    message: `The load takes the ladder past two thirds droop, where the closed form does not hold. It holds up to ${sayQuantity(amps, 'A')}.`,
     advice: 'Draw less, use larger capacitors, a higher frequency, a stiffer drive or fewer stages.',
   };
 }
@@ -252,8 +263,36 @@ const noBleeder: Check = (design, { output }) =>
         },
       ];
 
+const gapStrikes: Check = (design, { output }) => {
+  if (design.load.kind !== 'gap' || output.maxVolts === null || output.maxVolts < design.load.strikeVolts) return [];
+  return [
+    {
+      code: 'gap-strikes',
+      severity: 'warn',
+      where: '$.load.strikeVolts',
+      message: `The output climbs to ${sayQuantity(output.maxVolts, 'V')} and the gap strikes at ${sayQuantity(design.load.strikeVolts, 'V')}: it will fire over and over, and these figures are those before it strikes.`,
+      advice: 'Put a series resistor in front of a gap that is to fire, and see Charge-up for how often it does.',
+    },
+  ];
+};
+
+const leakageInductance: Check = ({ driver }) =>
+  driver.seriesHenries > 0
+    ? [
+        {
+          code: 'leakage-inductance-left-out',
+          severity: 'note',
+          where: '$.driver.seriesHenries',
+          message:
+            'Leakage inductance spreads and delays the charging pulses and may ring with the strays. The closed form leaves it out; the time domain has it in.',
+          advice: 'Trust the time-domain figures here.',
+        },
+      ]
+    : [];
+
 const CHECKS: readonly Check[] = [
   noOutput,
+  gapStrikes,
   diodeRatings,
   capacitorRatings,
   diodeCurrent,
@@ -263,6 +302,7 @@ const CHECKS: readonly Check[] = [
   largeDroop,
   pastOptimum,
   slowDiode,
+  leakageInductance,
   targetNotTried,
   noBleeder,
 ];

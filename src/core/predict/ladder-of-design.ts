@@ -1,13 +1,49 @@
+import { changeDesign } from '../design/change-design';
 import type { Design } from '../design/design-schema';
-import { driveOf } from '../drive/drive';
-import { halfWaveNetwork } from '../ladder/half-wave';
+import { driveOf, mirroredDrive, type Drive } from '../drive/drive';
+import { gradedNetwork } from '../ladder/grading';
 import { loadedLadder, type LoadedLadder } from '../ladder/loaded';
+import type { LadderNetwork } from '../ladder/network';
+import { TOPOLOGY_KINDS } from '../ladder/topologies';
+import type { Polarity } from './prediction';
+
+/** The network a design describes, with its graded or listed capacitances. */
+function networkOfDesign(design: Design): LadderNetwork {
+  const { topology, stages, capacitor, grading, capacitorFarads } = design.ladder;
+  return gradedNetwork(TOPOLOGY_KINDS[topology].build(stages, capacitor.farads), grading, capacitorFarads);
+}
+
+/** Whether the design's topology has one form, whatever its stage count. */
+export function hasOneForm(design: Design): boolean {
+  return TOPOLOGY_KINDS[design.ladder.topology].stages === 'fixed';
+}
+
+export function polarityOf(design: Design): Polarity {
+  return design.target?.polarity ?? 'positive';
+}
+
+/**
+ * The drive as the positive ladder that stands for this design sees it: a
+ * negative ladder is the mirror of a positive one, so its drive is mirrored.
+ * A ladder that climbs both ways is its own mirror.
+ */
+function driveOnLadder(design: Design, network: LadderNetwork): Drive {
+  const drive = driveOf(design);
+  return polarityOf(design) === 'negative' && network.return === 'ground' ? mirroredDrive(drive) : drive;
+}
+
+/** Junction and wiring capacitance across each diode, F. */
+export function strayFaradsOf(design: Design): number {
+  return design.ladder.strayFarads + design.ladder.diode.junctionFarads;
+}
 
 /** The loaded ladder a design describes, optionally with another stage count. */
 export function ladderOfDesign(design: Design, stages = design.ladder.stages): LoadedLadder {
-  const { capacitor, diode, strayFarads } = design.ladder;
-  return loadedLadder(halfWaveNetwork(stages, capacitor.farads), driveOf(design), {
-    forwardVolts: diode.forwardVolts,
-    strayFarads: strayFarads + diode.junctionFarads,
+  const asked =
+    stages === design.ladder.stages ? design : changeDesign(design, { path: '$.ladder.stages', value: stages });
+  const network = networkOfDesign(asked);
+  return loadedLadder(network, driveOnLadder(design, network), {
+    forwardVolts: design.ladder.diode.forwardVolts,
+    strayFarads: strayFaradsOf(design),
   });
 }

@@ -1,6 +1,6 @@
 import { MOST_STAGES, type Design } from '../design/design-schema';
 import { workingPoint } from '../output/terminal';
-import { ladderOfDesign } from './ladder-of-design';
+import { hasOneForm, ladderOfDesign } from './ladder-of-design';
 
 /**
  * Whole number of stages that gives the highest mean output into this load.
@@ -9,11 +9,13 @@ import { ladderOfDesign } from './ladder-of-design';
  * closed form ends), so the peak is closed in on by thirds. For an ideal ladder
  * it is the floor of sqrt(V f C / I) (common practice, no source, for the floor).
  *
- * @returns null when nothing is drawn, so that more stages always add, or when
- *   the best count lies past the most that a design may have
+ * @returns null when nothing is drawn, so that more stages always add, when the
+ *   best count lies past the most that a design may have, or when the topology
+ *   has one form
  */
 export function optimumStages(design: Design): number | null {
   const { load, output } = design;
+  if (hasOneForm(design)) return null;
   if ((load.kind === 'open' || (load.kind === 'current' && load.amps === 0)) && output.bleederOhms === null)
     return null;
   const known = new Map<number, number>();

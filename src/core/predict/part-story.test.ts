@@ -17,8 +17,8 @@ it('tells smoothing from oscillating, for capacitors and diodes', () => {
   const prediction = ladder(3);
   expect(partStory(prediction, 'C3')!.does).toMatch(/swing/);
   expect(partStory(prediction, 'C4')!.does).toMatch(/steady/);
-  expect(partStory(prediction, 'D3')!.does).toMatch(/negative peak/);
-  expect(partStory(prediction, 'D4')!.does).toMatch(/positive peak/);
+  expect(partStory(prediction, 'D3')!.does).toMatch(/^Refills the oscillating/);
+  expect(partStory(prediction, 'D4')!.does).toMatch(/^Passes charge into the smoothing/);
 });
 
 it('has a story for every part and none for what is not there', () => {

@@ -12,17 +12,14 @@ export type PartStory = {
 export function partStory(prediction: Prediction, id: string): PartStory | null {
   const capacitor = prediction.capacitors.find((part) => part.id === id);
   if (capacitor) {
-    const first = capacitor.lower === 'source';
     return {
       part: capacitor,
       kind: 'capacitor',
-      does: first
-        ? 'Couples the drive into the ladder: it carries all the charge of the stages above, so its value counts most.'
-        : capacitor.column === 'oscillating'
-          ? 'Carries the swing of the drive up to this stage and hands charge to the diode above.'
-          : 'Holds this stage’s part of the output steady; all in this column are in series with the load.',
+      does: capacitorDoes(prediction, capacitor),
       whenItFails:
-        'Shorted, the stages around it take its voltage as well and tend to fail in turn. Open, nothing above it climbs.',
+        prediction.capacitors.length === 1
+          ? 'Shorted, the diode shorts half of every cycle of the drive. Open, nothing is delivered.'
+          : 'Shorted, the stages around it take its voltage as well and tend to fail in turn. Open, nothing above it climbs.',
     };
   }
   const diode = prediction.diodes.find((part) => part.id === id);
@@ -30,10 +27,34 @@ export function partStory(prediction: Prediction, id: string): PartStory | null 
   return {
     part: diode,
     kind: 'diode',
-    does: prediction.nodes.some((node) => node.id === diode.cathode && node.column === 'oscillating')
-      ? 'Refills the oscillating capacitor at the negative peak, then blocks twice the peak.'
-      : 'Passes charge into the smoothing column at the positive peak, then blocks twice the peak.',
+    does: diodeDoes(prediction, diode),
     whenItFails:
       'Shorted, its stage no longer adds and its neighbours block more than their share. Open, nothing above it is fed. A slow or leaky one runs hot.',
   };
+}
+
+function capacitorDoes({ topology, nodes }: Prediction, { column, lower, upper }: CapacitorPrediction): string {
+  if (topology === 'clamp')
+    return 'Holds one peak, so that the output pulses between ground and twice the peak. Nothing smooths it.';
+  if (column === 'smoothing')
+    return topology === 'bridge-doubler'
+      ? 'Holds one peak of the drive; the two are in series with the load.'
+      : 'Holds this stage’s part of the output steady; all in this column are in series with the load.';
+  const onSource = nodes.some((node) => node.column === 'source' && (node.id === lower || node.id === upper));
+  if (!onSource) return 'Carries the swing of the drive up to this stage and hands charge to the diode above.';
+  return column === 'antiphase' || topology === 'full-wave'
+    ? 'Couples one half of the winding into the ladder: it carries half the charge of the stages above.'
+    : 'Couples the drive into the ladder: it carries all the charge of the stages above, so its value counts most.';
+}
+
+function diodeDoes({ topology, nodes }: Prediction, diode: DiodePrediction): string {
+  if (topology === 'clamp') return 'Ties the lower peak to ground, then blocks up to twice the peak.';
+  const columnOf = (id: string) => nodes.find((node) => node.id === id)?.column;
+  const far = diode.side === 1 ? diode.cathode : diode.anode;
+  const near = diode.side === 1 ? diode.anode : diode.cathode;
+  if (columnOf(far) === 'smoothing')
+    return columnOf(near) === 'source'
+      ? 'Charges the smoothing capacitor to a peak of the winding, then blocks twice the peak.'
+      : 'Passes charge into the smoothing column at one peak of the drive, then blocks twice the peak.';
+  return 'Refills the oscillating capacitor at the other peak of the drive, then blocks twice the peak.';
 }

@@ -1,11 +1,12 @@
 import type { Design } from '../design/design-schema';
-import { amplitudeVolts } from '../drive/drive';
-import { closedFormAmps, idealVolts, rippleAt, type LoadedLadder } from '../ladder/loaded';
+import { amplitudeVolts, driveOf } from '../drive/drive';
+import { closedFormAmps, rippleAt, type LoadedLadder } from '../ladder/loaded';
+import { idealVolts } from '../ladder/unloaded';
 import { bleedSeconds, storedCharge } from '../output/discharge';
 import { workingPoint, type WorkingPoint } from '../output/terminal';
 import { marginOf } from '../stress/margin';
 import { findingsOf } from './findings';
-import { ladderOfDesign } from './ladder-of-design';
+import { ladderOfDesign, polarityOf } from './ladder-of-design';
 import { optimumStages } from './optimum-stages';
 import {
   PREDICTION_FORMAT,
@@ -36,13 +37,15 @@ export function predict(design: Design): Prediction {
   const { unloaded, network } = ladder;
   const stored = storedCharge(network, unloaded.capacitorVolts, unloaded.outputVolts);
   const ripple = point ? rippleAt(ladder, point.ladderAmps) : null;
-  const output = outputOf(design, ladder, point, ripple?.peakToPeakVolts ?? null);
   const scale = point ? meanDroopPerLightLoad(ladder, point) : null;
+  const nodes = nodesOf(ladder, scale, ripple?.peakToPeakVolts ?? 0);
+  const output = outputOf(design, ladder, point, nodes, ripple?.peakToPeakVolts ?? null);
 
   const capacitors = network.capacitors.map((part, index) => ({
     id: part.id,
     column: part.column,
     stage: part.stage,
+    side: part.side,
     lower: part.lower,
     upper: part.upper,
     farads: part.farads,
@@ -56,7 +59,7 @@ export function predict(design: Design): Prediction {
     ...part,
     reverseVolts: unloaded.reverseVolts[index],
     ratedVolts: design.ladder.diode.peakInverseVolts,
-    averageAmps: point ? point.ladderAmps : null,
+    averageAmps: point ? point.ladderAmps * ladder.lightLoad.diodeCharges[index] : null,
     margin: marginOf(design.ladder.diode.peakInverseVolts, unloaded.reverseVolts[index]),
   }));
   const margins = [...capacitors, ...diodes].flatMap((part) => (part.margin === null ? [] : [part.margin]));
@@ -64,7 +67,8 @@ export function predict(design: Design): Prediction {
     format: PREDICTION_FORMAT,
     version: PREDICTION_VERSION,
     name: design.name,
-    drive: ladder.drive,
+    drive: driveOf(design),
+    topology: network.topology,
     output,
     target: targetOf(design, output),
     input: inputOf(ladder, point, ripple?.chargingAngle ?? 0),
@@ -73,7 +77,7 @@ export function predict(design: Design): Prediction {
     smallestMargin: margins.length ? Math.min(...margins) : null,
     capacitors,
     diodes,
-    nodes: nodesOf(ladder, scale, point),
+    nodes,
     energy: {
       ...stored,
       bleedSeconds:
@@ -89,18 +93,20 @@ export function predict(design: Design): Prediction {
 
 /** Mean droop in V for each 1/F of light-load droop, so that every part shares the total in the light-load proportion. */
 function meanDroopPerLightLoad(ladder: LoadedLadder, point: WorkingPoint): number {
-  return point.droop.totalVolts / ladder.lightLoad.droop;
+  const { droop } = ladder.lightLoad;
+  return droop === Infinity ? 0 : point.droop.totalVolts / droop;
 }
 
 function outputOf(
   design: Design,
   ladder: LoadedLadder,
   point: WorkingPoint | null,
+  nodes: readonly NodePrediction[],
   rippleVolts: number | null,
 ): OutputPrediction {
   const noLoadVolts = ladder.unloaded.outputVolts;
   const fixed = {
-    polarity: design.target?.polarity ?? 'positive',
+    polarity: polarityOf(design),
     idealNoLoadVolts: idealVolts(ladder.network, ladder.drive, 0),
     noLoadVolts,
     closedFormAmps: closedFormAmps(ladder),
@@ -130,10 +136,15 @@ function outputOf(
     };
   }
   const charge = point.ladderAmps / ladder.drive.frequencyHertz;
-  // A resistive load divides the ripple as it divides the mean; a current load takes none of it.
+  // A resistive load divides the ripple as it divides the mean; a steady current takes none of it.
   const dividing =
-    design.load.kind === 'resistance' && point.terminalVolts > 0 ? point.loadVolts / point.terminalVolts : 1;
-  const ripplePeakToPeakVolts = dividing * (rippleVolts + ladder.unloaded.feedthroughPeakToPeakVolts);
+    design.load.kind !== 'current' && point.terminalVolts > 0 ? point.loadVolts / point.terminalVolts : 1;
+  const across = rangeAcross(ladder, nodes);
+  // An output that the drive swings as a whole is not smoothed: its range is the drive's, not a ripple about the mean.
+  const smoothed = ladder.unloaded.feedthroughPeakToPeakVolts < amplitudeVolts(ladder.drive);
+  const ripplePeakToPeakVolts =
+    dividing *
+    (smoothed ? rippleVolts + ladder.unloaded.feedthroughPeakToPeakVolts : across.maxVolts - across.minVolts);
   const meanVolts = point.loadVolts;
   const droopVolts = noLoadVolts - meanVolts;
   const droopFraction = noLoadVolts > 0 ? droopVolts / noLoadVolts : 0;
@@ -142,8 +153,8 @@ function outputOf(
     ...fixed,
     validity: ladderDroopFraction > ROUGH_DROOP_FRACTION ? 'rough' : 'good',
     meanVolts,
-    minVolts: meanVolts - ripplePeakToPeakVolts / 2,
-    maxVolts: meanVolts + ripplePeakToPeakVolts / 2,
+    minVolts: smoothed ? meanVolts - ripplePeakToPeakVolts / 2 : dividing * across.minVolts,
+    maxVolts: smoothed ? meanVolts + ripplePeakToPeakVolts / 2 : dividing * across.maxVolts,
     ripplePeakToPeakVolts,
     ripplePeakToPeakFraction: meanVolts > 0 ? ripplePeakToPeakVolts / meanVolts : null,
     droopVolts,
@@ -151,7 +162,7 @@ function outputOf(
     droopByCapacitorsVolts: point.droop.capacitorVolts,
     droopBySourceVolts: point.droop.sourceVolts,
     droopBySeriesResistorVolts: point.loadAmps * design.output.seriesOhms,
-    textbookDroopVolts: charge * ladder.lightLoad.textbookDroop,
+    textbookDroopVolts: ladder.lightLoad.textbookDroop === null ? null : charge * ladder.lightLoad.textbookDroop,
     textbookRipplePeakToPeakVolts: charge * ladder.lightLoad.ripple,
     regulation: meanVolts > 0 ? droopVolts / meanVolts : null,
     amps: point.loadAmps,
@@ -184,7 +195,8 @@ function targetOf(design: Design, output: OutputPrediction): TargetPrediction | 
 function inputOf(ladder: LoadedLadder, point: WorkingPoint | null, chargingAngle: number): Prediction['input'] {
   if (!point) return { watts: null, amps: null, efficiency: null };
   const demand = sourceDemand(ladder, point.ladderAmps, point.droop, chargingAngle);
-  const diodeWatts = ladder.network.diodes.length * ladder.forwardVolts * point.ladderAmps;
+  const diodeAmps = point.ladderAmps * ladder.lightLoad.diodeCharges.reduce((sum, charge) => sum + charge, 0);
+  const diodeWatts = diodeAmps * ladder.forwardVolts;
   const watts = point.terminalVolts * point.ladderAmps + diodeWatts + demand.sourceWatts;
   return {
     watts,
@@ -195,47 +207,81 @@ function inputOf(ladder: LoadedLadder, point: WorkingPoint | null, chargingAngle
 
 function textbookOptimum(ladder: LoadedLadder, design: Design, point: WorkingPoint | null): number | null {
   const amps = point?.ladderAmps ?? (design.load.kind === 'current' ? design.load.amps : 0);
-  if (amps === 0) return null;
+  if (amps === 0 || ladder.network.topology !== 'half-wave') return null;
   const { frequencyHertz } = ladder.drive;
   return Math.sqrt((amplitudeVolts(ladder.drive) * frequencyHertz * design.ladder.capacitor.farads) / amps);
 }
 
-/** Nodes with the range each swings through: an oscillating node meets its smoothing neighbours at the peaks, a diode drop apart. */
-function nodesOf(ladder: LoadedLadder, scale: number | null, point: WorkingPoint | null): NodePrediction[] {
-  const { network, unloaded, lightLoad, forwardVolts, drive } = ladder;
-  const none = { meanVolts: null, minVolts: null, maxVolts: null };
-  const rungs = new Map<string, { meanVolts: number; minVolts: number; maxVolts: number }>();
-  if (scale !== null && point) {
-    const whole = rippleAt(ladder, point.ladderAmps).peakToPeakVolts;
-    const climbed = { oscillating: 0, smoothing: 0 };
-    network.capacitors.forEach((part, index) => {
-      climbed[part.column] += unloaded.capacitorVolts[index] - scale * lightLoad.capacitorDroops[index];
-      if (part.column !== 'smoothing') return;
-      const share = lightLoad.ripple > 0 ? lightLoad.nodeRipples.get(part.upper)! / lightLoad.ripple : 0;
-      const half = (whole * share) / 2 + unloaded.nodeSwings.get(part.upper)!;
-      const meanVolts = climbed.smoothing;
-      rungs.set(part.upper, { meanVolts, minVolts: meanVolts - half, maxVolts: meanVolts + half });
-    });
-    rungs.set('ground', { meanVolts: 0, minVolts: 0, maxVolts: 0 });
-    rungs.set('source', {
-      meanVolts: (drive.positivePeakVolts - drive.negativePeakVolts) / 2,
-      minVolts: -drive.negativePeakVolts,
-      maxVolts: drive.positivePeakVolts,
-    });
-    for (const node of network.nodes) {
-      if (node.column !== 'oscillating') continue;
-      const below = network.diodes.find((diode) => diode.cathode === node.id)!;
-      const above = network.diodes.find((diode) => diode.anode === node.id)!;
-      const minVolts = rungs.get(below.anode)!.minVolts - forwardVolts;
-      const maxVolts = rungs.get(above.cathode)!.maxVolts + forwardVolts;
-      rungs.set(node.id, { meanVolts: (minVolts + maxVolts) / 2, minVolts, maxVolts });
+/** Least and most between output and return, for a ladder whose nodes are known. */
+function rangeAcross(
+  { network }: LoadedLadder,
+  nodes: readonly NodePrediction[],
+): { minVolts: number; maxVolts: number } {
+  const find = (id: string) => nodes.find((node) => node.id === id)!;
+  const [output, back] = [find(network.output), find(network.return)];
+  return {
+    minVolts: (output.minVolts ?? 0) - (back.maxVolts ?? 0),
+    maxVolts: (output.maxVolts ?? 0) - (back.minVolts ?? 0),
+  };
+}
+
+/** Nodes with the range each swings through: what the drive passes on and what the charges of a cycle move it by. */
+function nodesOf(ladder: LoadedLadder, scale: number | null, rippleVolts: number): NodePrediction[] {
+  const { network, unloaded, lightLoad, drive } = ladder;
+  const { afterPositive, beforeNegative, afterNegative, beforePositive } = lightLoad.instants;
+  // Charging time shortens every node's ripple in the proportion of the output's.
+  const rippleScale = scale === null || lightLoad.ripple === 0 ? 0 : rippleVolts / lightLoad.ripple;
+  const nodes = network.nodes.map((node) => {
+    const { id, column, stage, side } = node;
+    const noLoadVolts = unloaded.nodeVolts.get(id)!;
+    const whole = { id, column, stage, side, noLoadVolts };
+    if (column === 'ground') return { ...whole, meanVolts: 0, minVolts: 0, maxVolts: 0 };
+    if (column === 'source') {
+      const { sign } = network.sources.find((source) => source.node === id)!;
+      const [minVolts, maxVolts] =
+        sign === 1
+          ? [-drive.negativePeakVolts, drive.positivePeakVolts]
+          : [-drive.positivePeakVolts, drive.negativePeakVolts];
+      return { ...whole, meanVolts: noLoadVolts, minVolts, maxVolts };
     }
-  }
-  return network.nodes.map((node) => ({
-    id: node.id,
-    column: node.column,
-    stage: node.stage,
-    noLoadVolts: unloaded.nodeVolts.get(node.id)!,
-    ...(rungs.get(node.id) ?? none),
-  }));
+    if (scale === null) return { ...whole, meanVolts: null, minVolts: null, maxVolts: null };
+    const meanVolts = noLoadVolts - scale * lightLoad.nodeDroops.get(id)!;
+    const swing = unloaded.nodeSwings.get(id)!;
+    const deviations = (at: ReadonlyMap<string, number>) => at.get(id)! + lightLoad.nodeDroops.get(id)!;
+    if (Math.abs(swing) < amplitudeVolts(drive) / 2) {
+      const about = [afterPositive, beforeNegative, afterNegative, beforePositive].map(deviations);
+      const half = (rippleScale * (Math.max(...about) - Math.min(...about))) / 2 + Math.abs(swing);
+      return { ...whole, meanVolts, minVolts: meanVolts - half, maxVolts: meanVolts + half };
+    }
+    // Its highest and lowest are where its diodes hold it at the peaks of the drive.
+    const lean = unloaded.nodeVolts.get(id)! - (2 * drive.duty - 1) * swing;
+    const atPositive = lean + swing + scale * afterPositive.get(id)!;
+    const atNegative = lean - swing + scale * afterNegative.get(id)!;
+    return {
+      ...whole,
+      meanVolts,
+      minVolts: Math.min(atPositive, atNegative),
+      maxVolts: Math.max(atPositive, atNegative),
+    };
+  });
+  return scale === null ? nodes : meetingAtThePeaks(ladder, nodes);
+}
+
+/** A swinging node is held at either peak by a diode to a steady one: it ends where that one does, a drop apart. */
+function meetingAtThePeaks({ network, forwardVolts }: LoadedLadder, nodes: NodePrediction[]): NodePrediction[] {
+  const steady = new Map(
+    nodes.filter(({ column }) => column !== 'oscillating' && column !== 'antiphase').map((node) => [node.id, node]),
+  );
+  return nodes.map((node) => {
+    if (steady.has(node.id)) return node;
+    const above = network.diodes.flatMap(({ anode, cathode }) =>
+      anode === node.id && steady.has(cathode) ? [steady.get(cathode)!.maxVolts! + forwardVolts] : [],
+    );
+    const below = network.diodes.flatMap(({ anode, cathode }) =>
+      cathode === node.id && steady.has(anode) ? [steady.get(anode)!.minVolts! - forwardVolts] : [],
+    );
+    return above.length && below.length
+      ? { ...node, minVolts: Math.max(...below), maxVolts: Math.min(...above) }
+      : node;
+  });
 }

@@ -1,4 +1,5 @@
 import type { Drive } from '../drive/drive';
+import type { Column, PartColumn, Side, Topology } from '../ladder/network';
 
 export const PREDICTION_FORMAT = 'eager-ladder/prediction';
 export const PREDICTION_VERSION = 1;
@@ -51,7 +52,7 @@ export type OutputPrediction = {
   droopByCapacitorsVolts: number | null;
   droopBySourceVolts: number | null;
   droopBySeriesResistorVolts: number | null;
-  /** Droop as the textbooks print it, to the peak and for a stiff source. */
+  /** Droop as the textbooks print it for half-wave ladders, to the peak and for a stiff source. */
   textbookDroopVolts: number | null;
   /** Textbook ripple, peak to peak, without the shortening by charging time. */
   textbookRipplePeakToPeakVolts: number | null;
@@ -70,8 +71,10 @@ export type OutputPrediction = {
 
 export type CapacitorPrediction = {
   id: string;
-  column: 'oscillating' | 'smoothing';
+  column: PartColumn;
   stage: number;
+  /** -1 on the side of a two-sided ladder that climbs below ground. */
+  side: Side;
   /** Nodes its plates are on; the upper one stands higher. */
   lower: string;
   upper: string;
@@ -87,6 +90,7 @@ export type CapacitorPrediction = {
 export type DiodePrediction = {
   id: string;
   stage: number;
+  side: Side;
   anode: string;
   cathode: string;
   /** Peak inverse voltage, at most, V: without load. */
@@ -99,8 +103,9 @@ export type DiodePrediction = {
 /** A node of the ladder with its mean and the range it swings through each cycle, V. */
 export type NodePrediction = {
   id: string;
-  column: 'ground' | 'source' | 'oscillating' | 'smoothing';
+  column: Column;
   stage: number;
+  side: Side;
   noLoadVolts: number;
   meanVolts: number | null;
   minVolts: number | null;
@@ -121,13 +126,14 @@ export type Prediction = {
   version: typeof PREDICTION_VERSION;
   name: string;
   drive: Drive;
+  topology: Topology;
   output: OutputPrediction;
   target: TargetPrediction | null;
   /** `amps` is the RMS current in the source, an upper estimate, as are the watts. */
   input: { watts: number | null; amps: number | null; efficiency: number | null };
   /** Whole stages that give most output into this load; null without load. */
   optimumStages: number | null;
-  /** sqrt(V f C / I), the published rule; null without load. */
+  /** sqrt(V f C / I), the published rule for half-wave ladders; null for others and without load. */
   textbookOptimumStages: number | null;
   smallestMargin: number | null;
   capacitors: CapacitorPrediction[];

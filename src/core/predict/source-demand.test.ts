@@ -1,22 +1,10 @@
+import { lightLoadOf, sineDrive } from '../../../tests/reference/drives';
 import { halfWaveNetwork } from '../ladder/half-wave';
-import { lightLoadBookkeeping } from '../ladder/charge-bookkeeping';
 import { droopAt, loadedLadder, rippleAt } from '../ladder/loaded';
 import { sourceDemand } from './source-demand';
 
 const ladderOf = (stages: number, seriesOhms: number) =>
-  loadedLadder(
-    halfWaveNetwork(stages, 1),
-    {
-      waveform: 'sine',
-      positivePeakVolts: 1,
-      negativePeakVolts: 1,
-      frequencyHertz: 1,
-      seriesOhms,
-      maxAmps: null,
-      maxWatts: null,
-    },
-    { forwardVolts: 0, strayFarads: 0 },
-  );
+  loadedLadder(halfWaveNetwork(stages, 1), sineDrive(1, 1, seriesOhms), { forwardVolts: 0, strayFarads: 0 });
 
 // Loss in the source's resistance by ideal-diode integration, V = 1, f = 1, C = 1: [stages, x, Rs over R_out, watts].
 it.each([
@@ -29,13 +17,13 @@ it.each([
   [2, 0.1, 0.1, 6.19e-2],
   [3, 0.1, 0.01, 1.584e-2],
 ])('%d stages, x = %d, Rs/R = %d: loss 0 to 26 %% over the integrated one', (stages, x, part, watts) => {
-  const { droop } = lightLoadBookkeeping(halfWaveNetwork(stages, 1));
+  const { droop } = lightLoadOf(halfWaveNetwork(stages, 1));
   const ladder = ladderOf(stages, part * droop);
   const amps = (x * 2 * stages) / droop;
   const demand = sourceDemand(ladder, amps, droopAt(ladder, amps)!, rippleAt(ladder, amps).chargingAngle);
   expect(demand.sourceWatts / watts).toBeGreaterThan(1);
   expect(demand.sourceWatts / watts).toBeLessThan(1.26);
-  expect(demand.rmsAmps ** 2 * part * droop).toBeCloseTo(demand.sourceWatts, 12);
+  expect(demand.rmsAmps! ** 2 * part * droop).toBeCloseTo(demand.sourceWatts, 12);
 });
 
 it('a stiff source loses nothing, and its current is set by the capacitors', () => {
@@ -50,7 +38,7 @@ it('keeps its digits down to the smallest currents: RMS over mean rises smoothly
   for (const seriesOhms of [0, 5]) {
     const ladder = ladderOf(2, seriesOhms);
     const ratio = (amps: number) =>
-      sourceDemand(ladder, amps, droopAt(ladder, amps)!, rippleAt(ladder, amps).chargingAngle).rmsAmps / amps;
+      sourceDemand(ladder, amps, droopAt(ladder, amps)!, rippleAt(ladder, amps).chargingAngle).rmsAmps! / amps;
     // Charging angle goes as the square root of current, the source's as its cube root; the narrower pulse never counts.
     for (let power = -3; power >= -13; power -= 0.25) {
       const rise = ratio(10 ** (power - 0.25)) / ratio(10 ** power);

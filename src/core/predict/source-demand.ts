@@ -1,31 +1,44 @@
+import { hasFastEdges } from '../drive/drive';
 import type { Droop, LoadedLadder } from '../ladder/loaded';
 
 /**
- * RMS current and the loss it causes in the source's resistance.
+ * RMS current in a winding and the loss on the way into the ladder.
  *
- * Two pulses a cycle each carry nu = N/2 load charges. Their width is set by
- * the source resistance (tip of a cosine of half-angle t) or by the
- * capacitors (current as sin from the charging angle to the peak), whichever
- * spreads them more; the true pulse is wider than either, so both figures are
- * upper estimates: 0 to 26 % high in loss against integration. Source: derived.
+ * On a sine two pulses a cycle carry the charges of the bookkeeping. Their
+ * width is set by the source resistance (tip of a cosine of half-angle t) or by
+ * the capacitors (current as sin from the charging angle to the peak),
+ * whichever spreads them more; the true pulse is wider than either, so both
+ * figures are upper estimates: 0 to 26 % high in loss against integration.
+ * A square or pulse gives its charge at one voltage, so that all of the droop
+ * is lost, in the resistance where there is one. Source: derived.
  *
  * @param amps mean current out of the ladder, A
  * @param chargingAngle from the ripple, rad
- * @returns A and W
+ * @returns A and W, both windings of a full-wave ladder together in the loss;
+ *   null RMS where an ideal square charges in no time
  */
 export function sourceDemand(
   ladder: LoadedLadder,
   amps: number,
   droop: Droop,
   chargingAngle: number,
-): { rmsAmps: number; sourceWatts: number } {
+): { rmsAmps: number | null; sourceWatts: number } {
   if (amps === 0) return { rmsAmps: 0, sourceWatts: 0 };
-  const pulseAmps = (ladder.network.diodes.length / 2) * amps;
+  const { windingPulses } = ladder.lightLoad;
+  const { seriesOhms } = ladder.drive;
+  if (hasFastEdges(ladder.drive)) {
+    const sourceWatts = droop.totalVolts * amps;
+    return { rmsAmps: seriesOhms > 0 ? Math.sqrt(sourceWatts / windingPulses.length / seriesOhms) : null, sourceWatts };
+  }
   const t = droop.sourceAngle;
-  const bySource = t > 0 ? pulseAmps * Math.sqrt(2 * Math.PI * tipSquare(t)) : Infinity;
-  const byCapacitors = chargingAngle > 0 ? pulseAmps * Math.sqrt(2 * Math.PI * rampSquare(chargingAngle)) : Infinity;
-  const rmsAmps = Math.min(bySource, byCapacitors);
-  return { rmsAmps, sourceWatts: rmsAmps ** 2 * ladder.drive.seriesOhms };
+  const shape = Math.min(t > 0 ? tipSquare(t) : Infinity, chargingAngle > 0 ? rampSquare(chargingAngle) : Infinity);
+  const squares = windingPulses.map(
+    ({ positive, negative }) => ((positive ** 2 + negative ** 2) / 2) * amps ** 2 * 2 * Math.PI * shape,
+  );
+  return {
+    rmsAmps: Math.sqrt(Math.max(...squares)),
+    sourceWatts: squares.reduce((sum, square) => sum + square * seriesOhms, 0),
+  };
 }
 
 /** Angle under which the closed expressions lose their digits by cancellation; their leading terms are right within 1e-4 there. */

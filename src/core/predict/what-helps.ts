@@ -2,7 +2,7 @@ import { changeDesign } from '../design/change-design';
 import { MOST_STAGES, type Design } from '../design/design-schema';
 import { sayQuantity } from '../quantity/print-quantity';
 import { workingPoint } from '../output/terminal';
-import { ladderOfDesign } from './ladder-of-design';
+import { hasOneForm, ladderOfDesign } from './ladder-of-design';
 import type { DesignChange } from './prediction';
 
 /** A single change and what it does to the mean output, V. */
@@ -21,21 +21,25 @@ export function whatHelpsMost(design: Design): HelpfulChange | null {
   if (!Number.isFinite(present)) return null;
   const best = candidates(design)
     .map((change) => ({ ...change, gainVolts: outputVolts(changeDesign(design, change)) - present }))
-    .reduce((a, b) => (b.gainVolts > a.gainVolts ? b : a));
-  return best.gainVolts > present * 1e-4 ? best : null;
+    .sort((a, b) => b.gainVolts - a.gainVolts)
+    .at(0);
+  return best && best.gainVolts > present * 1e-4 ? best : null;
 }
 
 function candidates(design: Design): DesignChange[] {
-  const { stages, capacitor } = design.ladder;
-  const changes: DesignChange[] = [
-    {
+  const { stages, capacitor, capacitorFarads } = design.ladder;
+  const changes: DesignChange[] = [];
+  if (!capacitorFarads)
+    changes.push({
       label: `Capacitors of ${sayQuantity(capacitor.farads * 2, 'F')}`,
       path: '$.ladder.capacitor.farads',
       value: capacitor.farads * 2,
-    },
-  ];
-  if (stages + 1 <= MOST_STAGES) changes.push({ label: 'One stage more', path: '$.ladder.stages', value: stages + 1 });
-  if (stages > 1) changes.push({ label: 'One stage fewer', path: '$.ladder.stages', value: stages - 1 });
+    });
+  if (!hasOneForm(design)) {
+    if (stages + 1 <= MOST_STAGES)
+      changes.push({ label: 'One stage more', path: '$.ladder.stages', value: stages + 1 });
+    if (stages > 1) changes.push({ label: 'One stage fewer', path: '$.ladder.stages', value: stages - 1 });
+  }
   if (design.driver.seriesOhms > 0)
     changes.push({
       label: `Source resistance of ${sayQuantity(design.driver.seriesOhms / 2, 'Ω')}`,

@@ -6,9 +6,13 @@ import { useStore } from 'zustand';
 import type { Design, Load } from '@/core/design/design-schema';
 import { amplitudeVolts } from '@/core/drive/drive';
 import { sinePeakVolts, sineVoltsAs, VOLTAGE_FORMS, type VoltageForm } from '@/core/drive/sine-forms';
+import { GRADINGS, type Grading } from '@/core/ladder/grading';
+import type { Topology } from '@/core/ladder/network';
+import { TOPOLOGY_KINDS } from '@/core/ladder/topologies';
 import { loadOfKind } from '@/core/output/load-of-kind';
 import type { Prediction } from '@/core/predict/prediction';
 import { Choice } from '@/ui/choice';
+import { PickField } from '@/ui/pick-field';
 import { Quantity } from '@/ui/quantity';
 import { QuantityField } from '@/ui/quantity-field';
 import type { EditorStore } from './editor-store';
@@ -43,7 +47,13 @@ export function Chain({
       <Card link="input" name="Input" kind="measured" line={<InputLine {...editing} />} open={open}>
         <InputFields {...editing} />
       </Card>
-      <Card link="ladder" name="Ladder" kind="half-wave" line={<LadderLine {...editing} />} open={open}>
+      <Card
+        link="ladder"
+        name="Ladder"
+        kind={TOPOLOGY_KINDS[design.ladder.topology].name.toLowerCase()}
+        line={<LadderLine {...editing} />}
+        open={open}
+      >
         <LadderFields {...editing} />
       </Card>
       <Card link="output" name="Output" kind="series resistor, bleeder" line={<OutputLine {...editing} />} open={open}>
@@ -113,6 +123,7 @@ function InputLine({ prediction }: Editing) {
   return (
     <>
       <Quantity value={drive.positivePeakVolts} unit="V" /> peak · <Quantity value={drive.frequencyHertz} unit="Hz" />
+      {drive.waveform === 'sine' ? '' : ` · ${drive.waveform}`}
     </>
   );
 }
@@ -121,12 +132,24 @@ function InputFields({ store, design, prediction }: Editing) {
   const { edit } = store.getState();
   const { driver } = design;
   const symmetric = driver.negativePeakVolts === undefined;
-  // RMS and peak-to-peak stand for a peak only while both peaks are alike.
-  const form = symmetric ? driver.enteredAs : 'peak';
+  // RMS and peak-to-peak stand for the peak of a sine only, and only while both peaks are alike.
+  const inForms = symmetric && driver.waveform === 'sine';
+  const form = inForms ? driver.enteredAs : 'peak';
+  const perWinding = design.ladder.topology === 'full-wave' ? ', each half winding' : '';
   const others = VOLTAGE_FORMS.filter((other) => other !== form);
   return (
     <>
-      {symmetric ? (
+      <Choice
+        label="Waveform"
+        value={driver.waveform}
+        options={[
+          { value: 'sine', name: 'Sine' },
+          { value: 'square', name: 'Square' },
+          { value: 'pulse', name: 'Pulse' },
+        ]}
+        onValue={(value) => edit('$.driver.waveform', value)}
+      />
+      {inForms ? (
         <Choice
           label="Voltage entered as"
           value={form}
@@ -136,13 +159,13 @@ function InputFields({ store, design, prediction }: Editing) {
       ) : null}
       <QuantityField
         id="input-volts"
-        label={symmetric ? `Voltage, ${FORM_NAMES[form]}` : 'Positive peak'}
+        label={`${symmetric ? `Voltage, ${FORM_NAMES[form].toLowerCase().replace('rms', 'RMS')}` : 'Positive peak'}${perWinding}`}
         unit="V"
         shownDigits={form === 'peak' ? undefined : 10}
         value={sineVoltsAs(driver.positivePeakVolts, form)}
         onValue={(value) => edit('$.driver.positivePeakVolts', value === null ? null : sinePeakVolts(value, form))}
         hint={
-          symmetric ? (
+          inForms ? (
             others.map((other, index) => (
               <span key={other}>
                 {index > 0 ? ' · ' : '= '}
@@ -158,6 +181,14 @@ function InputFields({ store, design, prediction }: Editing) {
           )
         }
       />
+      {driver.waveform === 'pulse' ? (
+        <QuantityField
+          label="Duty at the positive peak"
+          unit="%"
+          value={driver.duty}
+          onValue={(value) => edit('$.driver.duty', value)}
+        />
+      ) : null}
       <QuantityField
         label="Frequency"
         unit="Hz"
@@ -183,7 +214,18 @@ function InputFields({ store, design, prediction }: Editing) {
           placeholder="like the positive"
           value={driver.negativePeakVolts ?? null}
           onValue={(value) => edit('$.driver.negativePeakVolts', value ?? undefined)}
-          hint={symmetric ? undefined : 'Counted as a sine with a dc offset. Clear the field for equal peaks.'}
+          hint={
+            symmetric
+              ? undefined
+              : `${driver.waveform === 'sine' ? 'Counted as a sine with a dc offset. ' : ''}Clear the field for equal peaks.`
+          }
+        />
+        <QuantityField
+          label="Leakage inductance"
+          unit="H"
+          value={driver.seriesHenries}
+          onValue={(value) => edit('$.driver.seriesHenries', value)}
+          hint="In series with the winding; counted in the time domain."
         />
         <QuantityField
           label="Most power"
@@ -207,7 +249,12 @@ function InputFields({ store, design, prediction }: Editing) {
 function LadderLine({ design, prediction }: Editing) {
   return (
     <>
-      {design.ladder.stages} {design.ladder.stages === 1 ? 'stage' : 'stages'} ·{' '}
+      {TOPOLOGY_KINDS[design.ladder.topology].stages === 'fixed' ? null : (
+        <>
+          {design.ladder.stages} {design.ladder.stages === 1 ? 'stage' : 'stages'}
+          {design.ladder.topology === 'bipolar' ? ' a side' : ''} ·{' '}
+        </>
+      )}
       <Quantity value={design.ladder.capacitor.farads} unit="F" /> · no load{' '}
       <Quantity value={prediction.output.noLoadVolts} unit="V" />
     </>
@@ -217,22 +264,30 @@ function LadderLine({ design, prediction }: Editing) {
 function LadderFields({ store, design, prediction }: Editing) {
   const { edit } = store.getState();
   const { ladder } = design;
+  const kind = TOPOLOGY_KINDS[ladder.topology];
   return (
     <>
-      <QuantityField
-        id="stages"
-        label="Stages"
-        unit=""
-        value={ladder.stages}
-        onValue={(value) => edit('$.ladder.stages', value)}
-        hint={`${prediction.capacitors.length} capacitors, ${prediction.diodes.length} diodes. A stage is two of each; half a stage one.`}
+      <PickField
+        label="Topology"
+        value={ladder.topology}
+        options={(Object.keys(TOPOLOGY_KINDS) as Topology[]).map((value) => ({
+          value,
+          name: TOPOLOGY_KINDS[value].name,
+        }))}
+        onValue={(value) => edit('$.ladder.topology', value)}
+        hint={`${kind.describe}. ${partsCount(prediction)}`}
       />
-      <QuantityField
-        label="Each capacitor"
-        unit="F"
-        value={ladder.capacitor.farads}
-        onValue={(value) => edit('$.ladder.capacitor.farads', value)}
-      />
+      {kind.stages === 'fixed' ? null : (
+        <QuantityField
+          id="stages"
+          label={ladder.topology === 'bipolar' ? 'Stages, each side' : 'Stages'}
+          unit=""
+          value={ladder.stages}
+          onValue={(value) => edit('$.ladder.stages', value)}
+          hint={kind.stageHint}
+        />
+      )}
+      <CapacitorFields store={store} design={design} prediction={prediction} />
       <QuantityField
         label="Capacitor rating"
         unit="V"
@@ -269,6 +324,19 @@ function LadderFields({ store, design, prediction }: Editing) {
           onValue={(value) => edit('$.ladder.diode.averageAmps', value)}
         />
         <QuantityField
+          label="Diode on-resistance"
+          unit="Ω"
+          value={ladder.diode.onOhms}
+          onValue={(value) => edit('$.ladder.diode.onOhms', value)}
+        />
+        <QuantityField
+          label="Diode leakage"
+          unit="A"
+          value={ladder.diode.leakageAmps}
+          onValue={(value) => edit('$.ladder.diode.leakageAmps', value)}
+          hint="At its peak inverse voltage. Resistance and leakage count in the time domain."
+        />
+        <QuantityField
           label="Diode junction"
           unit="F"
           value={ladder.diode.junctionFarads}
@@ -287,6 +355,69 @@ function LadderFields({ store, design, prediction }: Editing) {
           onValue={(value) => edit('$.ladder.capacitor.tolerance', value)}
         />
       </More>
+    </>
+  );
+}
+
+function partsCount({ capacitors, diodes }: Prediction): string {
+  const count = (number: number, name: string) => `${number} ${name}${number === 1 ? '' : 's'}`;
+  return `${count(capacitors.length, 'capacitor')}, ${count(diodes.length, 'diode')}.`;
+}
+
+const LISTED = 'listed';
+const GRADING_NAMES: Record<Grading | typeof LISTED, string> = {
+  equal: 'All alike',
+  'first-doubled': 'First doubled',
+  tapered: 'Tapered',
+  listed: 'Each by itself',
+};
+
+/** Capacitances by rule or one by one. */
+function CapacitorFields({ store, design, prediction }: Editing) {
+  const { edit } = store.getState();
+  const { ladder } = design;
+  const { capacitorFarads } = ladder;
+  const grade = (value: Grading | typeof LISTED) =>
+    edit('$.ladder', {
+      ...ladder,
+      ...(value === LISTED
+        ? { capacitorFarads: prediction.capacitors.map((part) => part.farads) }
+        : { grading: value, capacitorFarads: null }),
+    });
+  return (
+    <>
+      <PickField
+        label="Capacitors"
+        value={capacitorFarads ? LISTED : ladder.grading}
+        options={[...GRADINGS, LISTED].map((value) => ({
+          value: value as Grading | typeof LISTED,
+          name: GRADING_NAMES[value as Grading],
+        }))}
+        onValue={grade}
+      />
+      {capacitorFarads ? (
+        prediction.capacitors.map((part, index) => (
+          <QuantityField
+            key={part.id}
+            label={`${part.id}, ${part.column}${part.side === -1 ? ', below' : ''} ${part.stage}`}
+            unit="F"
+            value={capacitorFarads[index] ?? null}
+            onValue={(value) =>
+              edit(
+                '$.ladder.capacitorFarads',
+                capacitorFarads.map((farads, at) => (at === index ? value : farads)),
+              )
+            }
+          />
+        ))
+      ) : (
+        <QuantityField
+          label={ladder.grading === 'tapered' ? 'Top capacitor' : 'Each capacitor'}
+          unit="F"
+          value={ladder.capacitor.farads}
+          onValue={(value) => edit('$.ladder.capacitor.farads', value)}
+        />
+      )}
     </>
   );
 }
@@ -342,7 +473,16 @@ function OutputFields({ store, design }: Editing) {
 /** What a load draws when nothing yet says how much: a few probes' worth. */
 const USUAL_AMPS = 10e-6;
 
-const LOAD_NAMES: Record<Load['kind'], string> = { open: 'open', current: 'steady current', resistance: 'resistance' };
+const LOAD_NAMES: Record<Load['kind'], string> = {
+  open: 'open',
+  current: 'steady current',
+  resistance: 'resistance',
+  meter: 'meter',
+  corona: 'corona',
+  gap: 'spark gap',
+};
+
+const capitalised = (words: string) => words[0].toUpperCase() + words.slice(1);
 
 function LoadLine({ prediction }: Editing) {
   const { amps, watts } = prediction.output;
@@ -368,14 +508,13 @@ function LoadFields({ store, design, prediction }: Editing) {
   };
   return (
     <>
-      <Choice
+      <PickField
         label="Kind of load"
         value={load.kind}
-        options={[
-          { value: 'open', name: 'Open' },
-          { value: 'current', name: 'Current' },
-          { value: 'resistance', name: 'Resistance' },
-        ]}
+        options={(Object.keys(LOAD_NAMES) as Load['kind'][]).map((value) => ({
+          value,
+          name: capitalised(LOAD_NAMES[value]),
+        }))}
         onValue={switchTo}
       />
       {load.kind === 'current' ? (
@@ -394,8 +533,55 @@ function LoadFields({ store, design, prediction }: Editing) {
           unit="Ω"
           value={load.ohms}
           onValue={(value) => edit('$.load.ohms', value)}
-          hint="A meter is a load too: many draw through 10M."
         />
+      ) : null}
+      {load.kind === 'meter' ? (
+        <QuantityField
+          label="Probe resistance"
+          unit="Ω"
+          value={load.ohms}
+          onValue={(value) => edit('$.load.ohms', value)}
+          hint="Many meters draw through 10M; a high-voltage probe through 1G or so."
+        />
+      ) : null}
+      {load.kind === 'corona' ? (
+        <>
+          <QuantityField
+            label="Corona starts at"
+            unit="V"
+            value={load.onsetVolts}
+            onValue={(value) => edit('$.load.onsetVolts', value)}
+          />
+          <QuantityField
+            label="Coefficient, A per V²"
+            unit=""
+            value={load.ampsPerSquareVolt}
+            onValue={(value) => edit('$.load.ampsPerSquareVolt', value)}
+            hint="Draws coefficient × V × (V − start)."
+          />
+        </>
+      ) : null}
+      {load.kind === 'gap' ? (
+        <>
+          <QuantityField
+            label="Gap strikes at"
+            unit="V"
+            value={load.strikeVolts}
+            onValue={(value) => edit('$.load.strikeVolts', value)}
+          />
+          <QuantityField
+            label="Arc resistance"
+            unit="Ω"
+            value={load.arcOhms}
+            onValue={(value) => edit('$.load.arcOhms', value)}
+          />
+          <QuantityField
+            label="Arc goes out under"
+            unit="A"
+            value={load.quenchAmps}
+            onValue={(value) => edit('$.load.quenchAmps', value)}
+          />
+        </>
       ) : null}
     </>
   );

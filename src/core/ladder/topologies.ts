@@ -1,0 +1,61 @@
+import { bipolarNetwork } from './bipolar';
+import { bridgeDoublerNetwork } from './bridge-doubler';
+import { clampNetwork } from './clamp';
+import { fullWaveNetwork } from './full-wave';
+import { halfWaveNetwork } from './half-wave';
+import type { LadderNetwork, Topology } from './network';
+
+type TopologyKind = {
+  name: string;
+  /** What it is, in the words of the trade. */
+  describe: string;
+  /** What stage counts it takes: its form is fixed, whole stages, or halves as well. */
+  stages: 'fixed' | 'whole' | 'half';
+  /** What one stage is made of, for the hint beside the count. */
+  stageHint: string;
+  build: (stages: number, farads: number) => LadderNetwork;
+};
+
+/** Every topology there is, in the order in which they are offered. */
+export const TOPOLOGY_KINDS: Record<Topology, TopologyKind> = {
+  'half-wave': {
+    name: 'Half-wave',
+    describe: 'One oscillating and one smoothing column',
+    stages: 'half',
+    stageHint: 'A stage is two of each; half a stage one.',
+    build: halfWaveNetwork,
+  },
+  'full-wave': {
+    name: 'Full-wave',
+    describe: 'Two oscillating columns in antiphase on one smoothing column, from a centre-tapped winding',
+    stages: 'whole',
+    stageHint: 'A stage is three capacitors and four diodes.',
+    build: fullWaveNetwork,
+  },
+  bipolar: {
+    name: 'Bipolar',
+    describe: 'A positive and a negative half-wave ladder on one winding, the load across both',
+    stages: 'half',
+    stageHint: 'The count is for each side.',
+    build: bipolarNetwork,
+  },
+  'bridge-doubler': {
+    name: 'Bridge doubler',
+    describe: 'Two capacitors and two diodes, each pair using one half-wave',
+    stages: 'fixed',
+    stageHint: '',
+    build: (_stages, farads) => bridgeDoublerNetwork(farads),
+  },
+  clamp: {
+    name: 'Clamp',
+    describe: 'One capacitor and one diode, not smoothed',
+    stages: 'fixed',
+    stageHint: '',
+    build: (_stages, farads) => clampNetwork(farads),
+  },
+};
+
+/** The stage count nearest above that the topology takes. */
+export function stagesFor(topology: Topology, stages: number): number {
+  return TOPOLOGY_KINDS[topology].stages === 'whole' ? Math.ceil(stages) : stages;
+}

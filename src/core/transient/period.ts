@@ -1,0 +1,180 @@
+import { same, type Stepper } from './stepper';
+import type { TimeGrid } from './time-grid';
+
+/** What a circuit remembers from one moment to the next. */
+export type State = {
+  /** Charge of every free node, C. */
+  charge: Float64Array;
+  /** Flux of every winding's leakage inductance, Vs. */
+  flux: Float64Array;
+  /** Node voltages, V: follow from the charges, kept as the next guess. */
+  volts: Float64Array;
+};
+
+/** Called at the end of every step with its length, s, the drive and the solution there; what flows is steady through a step. */
+export type StepListener = (
+  seconds: number,
+  step: number,
+  drive: number,
+  volts: Float64Array,
+  flux: Float64Array,
+) => void;
+
+/** Part of a period without conduction that the derivative may take in one stage. */
+const LONGEST_TAKEN_AS_ONE = 1 / 24;
+
+/**
+ * Steps a circuit through time by the implicit Euler method.
+ *
+ * It is of first order only, but keeps the order of voltages: no step can
+ * overshoot or ring, whatever the diodes do, and where capacitors settle fast
+ * against a step it is exact. Methods of second order overshoot where a diode
+ * opens within a step, by enough to leave other diodes idle. What the step
+ * length costs is taken out by comparing two grids (see `solve.ts`).
+ */
+export class PeriodRunner {
+  readonly stepper: Stepper;
+  readonly grid: TimeGrid;
+
+  constructor(stepper: Stepper, grid: TimeGrid) {
+    this.stepper = stepper;
+    this.grid = grid;
+  }
+
+  /** Advances the state by a step of any length with the drive at its end; false when it has no solution. */
+  advance(state: State, seconds: number, drive: number): boolean {
+    const { stepper } = this;
+    const { charge, flux, volts } = state;
+    if (!stepper.solveStage(seconds, charge, flux, drive, volts)) return false;
+    stepper.chargeAt(volts, drive, charge);
+    const { windings } = stepper.circuit;
+    for (let index = 0; index < windings.length; index += 1)
+      flux[index] = windings[index].henries * stepper.windingAmps(index, seconds, flux[index], drive, volts);
+    return true;
+  }
+
+  /** Runs a whole period; false when a step has no solution. */
+  period(state: State, listen?: StepListener, sensitivity?: Sensitivity): boolean {
+    const { steps, seconds, drive } = this.grid;
+    for (let step = 0; step < steps; step += 1) {
+      if (!this.advance(state, seconds[step], drive[step])) return false;
+      listen?.(seconds[step], step, drive[step], state.volts, state.flux);
+      sensitivity?.step(seconds[step]);
+    }
+    return sensitivity?.finish() ?? true;
+  }
+}
+
+/**
+ * How the state at the end of a period answers to a change of the state at its
+ * start: the derivative of the period map, carried along behind the steps.
+ *
+ * Exact but for the kinks, where it takes the side the step was on, and for
+ * successive steps in which no diode conducts, which are taken as one: there the
+ * circuit hardly moves. Where inductance makes it ring each step is taken by
+ * itself.
+ */
+export class Sensitivity {
+  readonly count: number;
+  /** Charges (nodes first) and fluxes by row, one column for each entry of the starting state. */
+  readonly rows: Float64Array;
+  private readonly nodes: number;
+  private readonly base: Float64Array;
+  private readonly volts: Float64Array;
+  private readonly conducting: Uint8Array;
+  private readonly slopes: Float64Array;
+  private readonly mostSeconds: number;
+  private pending = 0;
+  private failed = false;
+
+  constructor(private readonly stepper: Stepper) {
+    const { circuit } = stepper;
+    this.nodes = stepper.nodes;
+    this.count = stepper.nodes + circuit.windings.length;
+    this.rows = new Float64Array(this.count * this.count);
+    this.base = new Float64Array(this.count * this.count);
+    this.volts = new Float64Array(this.nodes * this.count);
+    this.conducting = new Uint8Array(circuit.diodes.length);
+    this.slopes = new Float64Array(circuit.loads.length);
+    this.mostSeconds = circuit.windings.some(({ henries }) => henries > 0) ? 0 : LONGEST_TAKEN_AS_ONE / circuit.hertz;
+    this.restart();
+  }
+
+  restart(): void {
+    this.rows.fill(0);
+    for (let at = 0; at < this.count; at += 1) this.rows[at * this.count + at] = 1;
+    this.pending = 0;
+    this.failed = false;
+  }
+
+  /** Notes a step of the circuit, whose kinks at its end the stepper still has. */
+  step(seconds: number): void {
+    const { conducting, loadSlopes } = this.stepper;
+    if (
+      this.pending > 0 &&
+      (this.pending + seconds > this.mostSeconds ||
+        conducting.includes(1) ||
+        this.conducting.includes(1) ||
+        !same(loadSlopes, this.slopes))
+    )
+      this.carry();
+    if (this.pending === 0) {
+      this.conducting.set(conducting);
+      this.slopes.set(loadSlopes);
+    }
+    this.pending += seconds;
+  }
+
+  /** Carries along what is still pending; false when a factor was not to be had. */
+  finish(): boolean {
+    if (this.pending > 0) this.carry();
+    return !this.failed;
+  }
+
+  private carry(): void {
+    // A rounded length lets lengths that should be alike share a factor.
+    const g = Number(this.pending.toPrecision(9));
+    this.pending = 0;
+    const factor = this.stepper.factorFor(g, this.conducting, this.slopes);
+    if (!factor) {
+      this.failed = true;
+      return;
+    }
+    const { nodes, count, volts, rows, base } = this;
+    const { windings, diodes, loads, resistors } = this.stepper.circuit;
+    base.set(rows);
+    volts.set(base.subarray(0, nodes * count));
+    windings.forEach(({ node, ohms, henries }, index) => {
+      if (henries === 0) return;
+      const part = g / (g * ohms + henries);
+      for (let side = 0; side < count; side += 1)
+        volts[node * count + side] += part * base[(nodes + index) * count + side];
+    });
+    factor.solveMany(volts, count);
+    // What the currents carried away; the rest of the base is still there as charge.
+    const take = (from: number, to: number, conductance: number) => {
+      if (conductance === 0) return;
+      for (let side = 0; side < count; side += 1) {
+        const between = (from >= 0 ? volts[from * count + side] : 0) - (to >= 0 ? volts[to * count + side] : 0);
+        const charge = conductance * between;
+        if (from >= 0) rows[from * count + side] -= charge;
+        if (to >= 0) rows[to * count + side] += charge;
+      }
+    };
+    for (let index = 0; index < diodes.length; index += 1) {
+      const { anode, cathode, leakSiemens, onSiemens } = diodes[index];
+      take(anode, cathode, g * (leakSiemens + (this.conducting[index] ? onSiemens : 0)));
+    }
+    for (const { from, to, siemens } of resistors) take(from, to, g * siemens);
+    loads.forEach((load, index) => take(load.from, load.to, g * this.slopes[index]));
+    windings.forEach(({ node, ohms, henries }, index) => {
+      const inverse = 1 / (g * ohms + henries);
+      const fluxRow = (nodes + index) * count;
+      for (let side = 0; side < count; side += 1) {
+        const amps = (base[fluxRow + side] - g * volts[node * count + side]) * inverse;
+        rows[node * count + side] += g * amps;
+        rows[fluxRow + side] = henries * amps;
+      }
+    });
+  }
+}

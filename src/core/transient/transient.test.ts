@@ -1,0 +1,230 @@
+import fc from 'fast-check';
+import { benchDesign } from '../../../tests/reference/bench-design';
+import { hobbyDesign } from '../../../tests/reference/hobby-design';
+import { integrateLadder } from '../../../tests/reference/smooth-diode-ladder';
+import type { Design } from '../design/design-schema';
+import { ladderOfDesign } from '../predict/ladder-of-design';
+import { predict } from '../predict/predict';
+import { finish, transientOf } from './transient';
+
+const settled = (design: Design, steps?: number) => {
+  const { transient } = finish(transientOf(design, steps));
+  expect([transient.converged, transient.reason]).toEqual([true, null]);
+  return transient;
+};
+
+/** The load current at which the closed form's light-load droop is this part of the output without load. */
+const ampsAt = (x: number, ladder: object) => {
+  const { lightLoad, unloaded } = ladderOfDesign(benchDesign({ ladder }));
+  return (x * unloaded.outputVolts) / lightLoad.droop;
+};
+
+describe('against odex on the same network, its smooth diodes matched', () => {
+  // An independent Runge-Kutta integrator with step control; a knee of 2e-5 V adds under 2e-4 of a step to a diode's drop.
+  it.each<[object, number, number]>([
+    [{ topology: 'half-wave', stages: 1 }, 0.3, 12],
+    [{ topology: 'half-wave', stages: 2 }, 0.2, 24],
+    [{ topology: 'half-wave', stages: 3 }, 0.1, 24],
+    [{ topology: 'half-wave', stages: 4 }, 0.1, 36],
+    [{ topology: 'bridge-doubler' }, 0.3, 12],
+    [{ topology: 'full-wave', stages: 2 }, 0.1, 16],
+    [{ topology: 'bipolar', stages: 2 }, 0.1, 20],
+    [{ topology: 'half-wave', stages: 1.5 }, 0.2, 16],
+  ])('%j at x = %d', (ladder, x, cycles) => {
+    const amps = ampsAt(x, ladder);
+    const design = benchDesign({ ladder, diode: { onOhms: 2e-4 }, load: { kind: 'current', amps } });
+    const { network, unloaded, lightLoad } = ladderOfDesign(design);
+    const droops = predict(design).output.droopVolts! / lightLoad.droop;
+    const run = integrateLadder(network, {
+      peakVolts: 1,
+      frequencyHertz: 1,
+      loadAmps: amps,
+      diodeOhms: 2e-4,
+      softVolts: 2e-5,
+      start: unloaded.capacitorVolts.map((volts, at) => volts - droops * lightLoad.capacitorDroops[at]),
+      cycles,
+    });
+    const transient = settled(design);
+    expect(Math.abs(transient.meanVolts / run.meanVolts - 1)).toBeLessThan(0.005);
+    expect(Math.abs(transient.ripplePeakToPeakVolts / run.ripplePeakToPeakVolts - 1)).toBeLessThan(0.02);
+  });
+});
+
+describe('light loads against the sums', () => {
+  // Mean droop in units of q/C from an ideal-diode quasi-static integration, x = 0.1 % half-wave, 0.3 % full-wave.
+  it.each([
+    ['half-wave', 1, 1.492],
+    ['half-wave', 2, 7.978],
+    ['half-wave', 4, 51.937],
+    ['half-wave', 8, 375.81],
+    ['full-wave', 2, 2.969],
+    ['full-wave', 4, 15.919],
+  ])('%s, n = %d', (topology, stages, droops) => {
+    const ladder = { topology, stages };
+    const amps = ampsAt(topology === 'full-wave' ? 0.003 : 0.001, ladder);
+    const { meanVolts } = settled(benchDesign({ ladder, load: { kind: 'current', amps } }), 800);
+    const droop = (2 * stages - meanVolts) / amps;
+    expect(Math.abs(droop / droops - 1)).toBeLessThan(0.005);
+  });
+  // Simulated half-wave ladders on a square wave.
+  it.each([
+    [1, 1.064],
+    [2, 6.63],
+    [3, 20.697],
+    [4, 47.267],
+  ])('square wave, n = %d', (stages, droops) => {
+    const ladder = { stages };
+    const amps = ampsAt(0.001, ladder);
+    const design = benchDesign({ ladder, driver: { waveform: 'square' }, load: { kind: 'current', amps } });
+    expect(Math.abs((2 * stages - settled(design).meanVolts) / amps / droops - 1)).toBeLessThan(0.005);
+  });
+});
+
+describe('outside the closed form’s range', () => {
+  it('mean and ripple leave the light-load law on the side that wide pulses push them to, more so the larger the droop', () => {
+    const gaps = [0.05, 0.2, 0.5].map((x) => {
+      const ladder = { stages: 3 };
+      const amps = ampsAt(x, ladder);
+      const { meanVolts, ripplePeakToPeakVolts } = settled(benchDesign({ ladder, load: { kind: 'current', amps } }));
+      return { mean: meanVolts - 6 * (1 - x), ripple: 6 * amps - ripplePeakToPeakVolts };
+    });
+    for (let at = 1; at < gaps.length; at += 1) {
+      expect(gaps[at].mean).toBeGreaterThan(gaps[at - 1].mean);
+      expect(gaps[at].ripple).toBeGreaterThan(gaps[at - 1].ripple);
+    }
+    expect(gaps[0].mean).toBeGreaterThan(0);
+  });
+  it('answers where the closed form gives no figure, down to a short', () => {
+    const ladder = { stages: 4 };
+    const amps = 0.3;
+    const design = benchDesign({ ladder, load: { kind: 'current', amps } });
+    expect(predict(design).output.meanVolts).toBeNull();
+    const transient = settled(design);
+    expect(transient.meanVolts).toBeLessThan(8 / 3);
+    expect(transient.amps).toBeLessThanOrEqual(amps * 1.0001);
+  });
+  // Mean droop of ideal-diode integrations with a source resistance, V = 1, f = 1, C = 1: [stages, x, Rs over R_out, droop].
+  it.each([
+    [1, 0.03, 0.1, 0.15596],
+    [1, 0.1, 0.01, 0.19656],
+    [2, 0.03, 0.01, 0.19543],
+    [2, 0.1, 0.1, 1.65671],
+    [1.5, 0.1, 0.1, 0.91785],
+    [3, 0.1, 0.01, 1.0756],
+  ])('source resistance: %d stages, x = %d, Rs/R = %d droop as integrated', (stages, x, part, droop) => {
+    const ladder = { stages };
+    const amps = ampsAt(x, ladder);
+    const seriesOhms = (part * x * 2 * stages) / amps;
+    const { meanVolts } = settled(benchDesign({ ladder, driver: { seriesOhms }, load: { kind: 'current', amps } }));
+    // Within 0.1 % of no-load: those integrations give three to four digits of the droop.
+    expect(Math.abs(2 * stages - meanVolts - droop) / (2 * stages)).toBeLessThan(0.001);
+  });
+});
+
+describe('without load, strays across every diode', () => {
+  const F = (n: number, r: number) => {
+    const gamma = 2 * Math.asinh(Math.sqrt(r) / 2);
+    const T = Math.tanh(2 * n * gamma);
+    return T / (2 * n * Math.sqrt(r) * (Math.sqrt(1 + r / 4) + (Math.sqrt(r) * T) / 2));
+  };
+  // Everhart and Lorrain, Review of Scientific Instruments 24 (1953): tanh(a)/a, a = 2 n sqrt(r), the continuum limit from above.
+  it.each([1, 3, 6].flatMap((n) => [10, 30, 100].map((ratio) => [n, ratio])))('n = %d, C/Cs = %d', (n, ratio) => {
+    const { meanVolts } = settled(benchDesign({ ladder: { stages: n, strayFarads: 1 / ratio } }));
+    expect(Math.abs(meanVolts / (2 * n) / F(n, 1 / ratio) - 1)).toBeLessThan(0.001);
+    const a = 2 * n * Math.sqrt(1 / ratio);
+    expect(meanVolts / (2 * n)).toBeLessThan(Math.tanh(a) / a);
+  });
+});
+
+describe('bookkeeping', () => {
+  const cases: [string, object][] = [
+    ['half-wave', { stages: 5 }],
+    ['tripler', { stages: 1.5 }],
+    ['full-wave', { topology: 'full-wave', stages: 3 }],
+    ['bipolar', { topology: 'bipolar', stages: 3 }],
+    ['bridge', { topology: 'bridge-doubler' }],
+    ['clamp', { topology: 'clamp' }],
+  ];
+  it.each(cases)('%s: every diode carries what charge conservation demands, and power adds up', (_name, ladder) => {
+    const amps = ampsAt(0.15, ladder);
+    const design = benchDesign({
+      ladder,
+      driver: { seriesOhms: 0.02 },
+      diode: { forwardVolts: 0.01, onOhms: 0.01 },
+      load: { kind: 'current', amps },
+    });
+    const transient = settled(design);
+    const charges = ladderOfDesign(design).lightLoad.diodeCharges;
+    transient.diodes.forEach((diode, at) =>
+      expect(Math.abs(diode.averageAmps / (transient.amps * charges[at]) - 1)).toBeLessThan(0.001),
+    );
+    expect(transient.error.chargeResidue).toBeLessThan(1e-3);
+    expect(Math.abs(transient.error.powerResidue!)).toBeLessThan(0.001);
+    const { watts } = transient;
+    expect(watts.in).toBeGreaterThan(watts.load + watts.diodes + watts.source - 1e-3 * watts.in);
+  });
+  it('a negative supply is the mirror of a positive one on a mirrored drive', () => {
+    const part = { ladder: { stages: 2 }, load: { kind: 'resistance', ohms: 400 } };
+    const up = settled(benchDesign({ ...part, driver: { positivePeakVolts: 1.4, negativePeakVolts: 0.6 } }));
+    const down = settled(
+      benchDesign({ ...part, driver: { positivePeakVolts: 0.6, negativePeakVolts: 1.4 }, polarity: 'negative' }),
+    );
+    expect(down.meanVolts).toBeCloseTo(up.meanVolts, 9);
+  });
+  it('finds the same state again, to the last digit', () => {
+    const design = benchDesign({ ladder: { stages: 3 }, load: { kind: 'resistance', ohms: 500 } });
+    expect(settled(design)).toEqual(settled(design));
+  });
+});
+
+describe('loads', () => {
+  it('a resistance and a steady current of the same mean agree', () => {
+    const ladder = { stages: 3 };
+    const amps = ampsAt(0.1, ladder);
+    const steady = settled(benchDesign({ ladder, load: { kind: 'current', amps } }));
+    const ohms = steady.meanVolts / amps;
+    const resistive = settled(benchDesign({ ladder, load: { kind: 'resistance', ohms } }));
+    expect(Math.abs(resistive.meanVolts / steady.meanVolts - 1)).toBeLessThan(1e-3);
+  });
+  it('a corona draws by its law at the voltage it finds', () => {
+    const load = { kind: 'corona', onsetVolts: 4, ampsPerSquareVolt: 2e-4 };
+    const { meanVolts, amps } = settled(benchDesign({ ladder: { stages: 3 }, load }));
+    expect(Math.abs(amps / (2e-4 * meanVolts * (meanVolts - 4)) - 1)).toBeLessThan(0.01);
+  });
+  it('leakage of the diodes pulls an open ladder down', () => {
+    const open = { stages: 4 };
+    const tight = settled(benchDesign({ ladder: open }));
+    const leaky = settled(benchDesign({ ladder: open, diode: { peakInverseVolts: 3, leakageAmps: 3e-3 } }));
+    expect(tight.meanVolts).toBeCloseTo(8, 2);
+    expect(leaky.meanVolts).toBeLessThan(tight.meanVolts - 0.03);
+  });
+  it('slow diodes let charge flow back: the output falls with recovery time', () => {
+    const means = [1e-4, 5e-3, 2e-2].map(
+      (recoverySeconds) =>
+        settled(
+          benchDesign({
+            ladder: { stages: 2 },
+            driver: { seriesOhms: 0.02 },
+            diode: { recoverySeconds },
+            load: { kind: 'current', amps: 0.02 },
+          }),
+        ).meanVolts,
+    );
+    expect(means[1]).toBeLessThan(means[0]);
+    expect(means[2]).toBeLessThan(means[1]);
+  });
+});
+
+it('any hobby ladder settles or says why, always with an estimate of its error', () => {
+  let unsettled = 0;
+  const designs = fc.sample(hobbyDesign, { numRuns: 80, seed: 20 }).filter((design) => design.ladder.stages <= 12);
+  for (const design of designs) {
+    const { transient } = finish(transientOf(design, 64));
+    const { settlingVolts, steppingVolts, chargeResidue } = transient.error;
+    for (const figure of [transient.meanVolts, settlingVolts, steppingVolts, chargeResidue])
+      expect(Number.isFinite(figure)).toBe(true);
+    expect(transient.converged).toBe(transient.reason === null);
+    if (!transient.converged) unsettled += 1;
+  }
+  expect(unsettled).toBeLessThan(designs.length * 0.08);
+});

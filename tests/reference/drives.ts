@@ -1,0 +1,27 @@
+import type { Drive } from '../../src/core/drive/drive';
+import { lightLoadBookkeeping, type LightLoad } from '../../src/core/ladder/charge-bookkeeping';
+import type { LadderNetwork } from '../../src/core/ladder/network';
+import { unloadedLadder } from '../../src/core/ladder/unloaded';
+
+/** A symmetric sine behind a resistance. */
+export function sineDrive(peakVolts: number, frequencyHertz = 1, seriesOhms = 0): Drive {
+  return {
+    waveform: 'sine',
+    positivePeakVolts: peakVolts,
+    negativePeakVolts: peakVolts,
+    duty: 0.5,
+    frequencyHertz,
+    seriesOhms,
+    seriesHenries: 0,
+    maxAmps: null,
+    maxWatts: null,
+  };
+}
+
+/** Light-load coefficients of a network without strays. */
+export function lightLoadOf(network: LadderNetwork, drive: Drive = sineDrive(1)): LightLoad {
+  const { capacitive, response } = unloadedLadder(network, drive, 0, 0);
+  const light = lightLoadBookkeeping(network, capacitive, response, drive);
+  if (!light) throw new Error('no light-load answer');
+  return light;
+}
