@@ -13,28 +13,13 @@ import { loadLine, stagesCurve } from '../src/core/predict/curves';
 import { predict } from '../src/core/predict/predict';
 import { whatHelpsMost } from '../src/core/predict/what-helps';
 import { integrateLadder } from '../tests/reference/smooth-diode-ladder';
+import { median, say, time, verdict } from './measure';
+import { benchTimeDomain } from './time-domain';
 
 /** `npm run bench`: how fast the core and the built application are, as ratios within one run. */
 
 const FRAME_MILLISECONDS = 16;
 const COLD_START_MILLISECONDS = 3000;
-
-const median = (values: number[]) => [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)];
-const say = (line: string) => process.stdout.write(`${line}\n`);
-const verdict = (measured: number, limit: number) =>
-  `${measured.toFixed(1)} ms, ${(limit / measured).toFixed(1)} times within ${limit} ms${measured > limit ? '  OVER' : ''}`;
-
-/** Median milliseconds of a task over its repetitions, after a warm-up. */
-function time(repetitions: number, task: () => void): number {
-  for (let warm = 0; warm < Math.min(20, repetitions); warm += 1) task();
-  return median(
-    Array.from({ length: repetitions }, () => {
-      const start = performance.now();
-      task();
-      return performance.now() - start;
-    }),
-  );
-}
 
 function benchCore(): void {
   say('Core: everything one keystroke asks for (prediction, what helps, both curves)');
@@ -126,6 +111,11 @@ async function benchApplication(): Promise<void> {
       const part = document.querySelector('[data-part=C40]')!;
       const figures: number[] = [];
       const picture: number[] = [];
+      const blocked: number[] = [];
+      const tasks = new PerformanceObserver((list) =>
+        blocked.push(...list.getEntries().map((entry) => entry.duration)),
+      );
+      tasks.observe({ type: 'longtask' });
       for (let stroke = 0; stroke < 80; stroke += 1) {
         const before = { figure: figure.textContent, label: part.getAttribute('transform') };
         set.call(field, `${560 + stroke * 4}p`);
@@ -149,9 +139,19 @@ async function benchApplication(): Promise<void> {
         );
         await new Promise((resolve) => setTimeout(resolve, 60));
       }
-      return { figures: figures.slice(20), picture: picture.slice(20).filter((time) => !Number.isNaN(time)) };
+      // Let the time domain of the last state arrive and be drawn as well.
+      await new Promise((resolve) => setTimeout(resolve, 1500));
+      tasks.disconnect();
+      return {
+        figures: figures.slice(20),
+        picture: picture.slice(20).filter((time) => !Number.isNaN(time)),
+        blocked: blocked.reduce((a, b) => Math.max(a, b), 0),
+      };
     });
     say(`Keystroke to figures updated, 20 stages, median: ${verdict(median(strokes.figures), FRAME_MILLISECONDS)}`);
+    say(
+      `Longest task of the main thread meanwhile, the time domain in its worker: ${strokes.blocked ? `${strokes.blocked.toFixed(0)} ms` : 'under 50 ms'}`,
+    );
     say(`Keystroke to picture moved as well, in the frame after: median ${median(strokes.picture).toFixed(1)} ms`);
   } finally {
     for (const step of undo.reverse()) await step();
@@ -160,4 +160,5 @@ async function benchApplication(): Promise<void> {
 }
 
 benchCore();
+benchTimeDomain();
 await benchApplication();

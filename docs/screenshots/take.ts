@@ -17,7 +17,7 @@ type Shot = {
 
 const open = (name: string) => async (page: Page) => {
   await page.getByRole('link', { name }).click();
-  await page.locator('[data-part]').first().waitFor();
+  await page.locator('[data-climb-from=time-domain]').waitFor();
 };
 
 const SHOTS: Shot[] = [
@@ -51,6 +51,28 @@ const SHOTS: Shot[] = [
       await open('teaching tripler')(page);
       await page.locator('[data-link=input]').click();
       await page.locator('[data-figure=droopByCapacitors]').click();
+    },
+  },
+  {
+    file: 'waveforms',
+    theme: 'light',
+    width: 1280,
+    height: 800,
+    show: async (page) => {
+      await open('Dust-plate precipitator')(page);
+      await page.getByRole('tab', { name: 'Waveforms' }).click();
+      for (const node of ['A2', 'Z2']) await page.locator(`[data-node=${node}]`).click();
+    },
+  },
+  {
+    file: 'charge-up',
+    theme: 'dark',
+    width: 1280,
+    height: 800,
+    show: async (page) => {
+      await open('Electrospinning bench pair')(page);
+      await page.getByRole('tab', { name: 'Charge-up' }).click();
+      await page.locator('[data-charge-up]').waitFor();
     },
   },
   { file: 'telephone', theme: 'light', width: 390, height: 844, show: open('Electrospinning bench pair') },

@@ -1,8 +1,8 @@
 import type { Design } from '@/core/design/design-schema';
 import { writeDesignText } from '@/core/design/read-design';
 
-/** The name a design's file is offered under. */
-export function designFileName(name: string): string {
+/** The name a file about a design is offered under. */
+export function designFileName(name: string, ending = 'ladder.json'): string {
   const plain = name
     .normalize('NFKD')
     .replace(/[^\w\s-]/g, '')
@@ -10,15 +10,20 @@ export function designFileName(name: string): string {
     .toLowerCase()
     .replace(/[\s_]+/g, '-')
     .slice(0, 60);
-  return `${plain || 'design'}.ladder.json`;
+  return `${plain || 'design'}.${ending}`;
 }
 
 /** Hands a design to the user as a file. */
 export function downloadDesign(design: Design): void {
-  const url = URL.createObjectURL(new Blob([writeDesignText(design)], { type: 'application/json' }));
+  downloadText(designFileName(design.name), 'application/json', writeDesignText(design));
+}
+
+/** Hands a text to the user as a file. */
+export function downloadText(fileName: string, type: string, text: string): void {
+  const url = URL.createObjectURL(new Blob([text], { type }));
   const anchor = document.createElement('a');
   anchor.href = url;
-  anchor.download = designFileName(design.name);
+  anchor.download = fileName;
   anchor.click();
   setTimeout(() => URL.revokeObjectURL(url), 1000);
 }

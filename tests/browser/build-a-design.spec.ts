@@ -19,7 +19,7 @@ test('from an empty shelf to a met target by typing, and found again after a rel
   await page.keyboard.press('Escape');
 
   await openLink(page, 'Load');
-  await page.getByRole('radio', { name: 'Current' }).click();
+  await page.getByLabel('Kind of load').selectOption('current');
   await page.getByLabel('Load current').fill('50u');
   await expect(page.getByRole('heading', { name: /Only reaches/ })).toBeVisible();
 

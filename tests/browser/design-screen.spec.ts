@@ -1,5 +1,6 @@
 import { newDesign } from '../../src/core/design/new-design';
 import { predict } from '../../src/core/predict/predict';
+import { finish, transientOf } from '../../src/core/transient/transient';
 import { demoDesign, expect, exported, figure, openLink, saved, say, shelve, stagesField, test } from './fixtures';
 
 test('undo and redo by keyboard and button, saved as they go', async ({ page, request }) => {
@@ -71,9 +72,9 @@ test('the Climb answers one-key changes and shows a part by keyboard and pointer
 test('rungs, target and verdict name the same volts, also between one and two kilovolts', async ({ page, request }) => {
   const design = demoDesign('photomultiplier-bias');
   await page.goto(`/designs/${await shelve(request, design)}`);
-  const { output } = predict(design);
+  const { transient } = finish(transientOf(design));
   const drawing = page.getByRole('group', { name: 'Ladder drawn by potential' });
-  await expect(drawing).toContainText(`−${Math.round(output.meanVolts!)}`);
+  await expect(drawing).toContainText(`−${Math.round(transient.meanVolts)}`);
   await expect(drawing).toContainText(`target −${design.target!.volts}`);
 });
 
@@ -133,7 +134,7 @@ test('past the hard limit there is no figure, and the reason stands beside', asy
   await page.goto(
     `/designs/${await shelve(request, { ...newDesign('Too much'), load: { kind: 'current', amps: 1 } })}`,
   );
-  await expect(page.getByRole('heading', { name: /No figure/ })).toBeVisible();
+  await expect(page.getByRole('heading', { name: /The time domain gives/ })).toBeVisible();
   await expect(page.locator('[data-finding=current-out-of-reach]')).toContainText('can never give 1.00 A');
   expect(await figure(page, 'mean')).toBe('–');
 });
@@ -152,7 +153,7 @@ test('what would help most does what it says', async ({ page, request }) => {
 test('a resistive load is solved for its own current', async ({ page, request }) => {
   await page.goto(`/designs/${await shelve(request)}`);
   await openLink(page, 'Load');
-  await page.getByRole('radio', { name: 'Resistance' }).click();
+  await page.getByLabel('Kind of load').selectOption('resistance');
   await page.getByLabel('Load resistance').fill('10M');
   await saved(page, 2);
   const { output } = predict(await exported(page));

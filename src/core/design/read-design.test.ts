@@ -84,6 +84,21 @@ describe('changing one field', () => {
     expect(design.ladder.capacitor.farads).toBe(1e-9);
     expect(changed.driver).toBe(design.driver);
   });
+  it('a list of capacitances keeps each part’s value by its place when the ladder grows or changes its topology', () => {
+    const listed = changeDesign(newDesign('Listed'), {
+      path: '$.ladder.capacitorFarads',
+      value: [1e-9, 2e-9, 3e-9, 4e-9],
+    });
+    const taller = changeDesign(listed, { path: '$.ladder.stages', value: 3 });
+    expect(taller.ladder.capacitorFarads).toEqual([1e-9, 2e-9, 3e-9, 4e-9, 1e-9, 1e-9]);
+    const twoSided = changeDesign(listed, { path: '$.ladder.topology', value: 'bipolar' });
+    expect(twoSided.ladder.capacitorFarads).toEqual([1e-9, 2e-9, 3e-9, 4e-9, 1e-9, 1e-9, 1e-9, 1e-9]);
+    expect(readDesign(twoSided).ok).toBe(true);
+  });
+  it('half a stage is rounded up where the new topology takes none', () => {
+    const half = changeDesign(newDesign('Half'), { path: '$.ladder.stages', value: 1.5 });
+    expect(changeDesign(half, { path: '$.ladder.topology', value: 'full-wave' }).ladder.stages).toBe(2);
+  });
   it('refuses a path through nothing', () =>
     expect(() => changeDesign(newDesign('x'), { path: '$.target.volts', value: 1 })).toThrow(RangeError));
 });

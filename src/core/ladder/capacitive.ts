@@ -104,6 +104,24 @@ export function capacitiveResponse(
   return { swings: named(swing, (id) => known.get(id)!), discharge: named(drawn, () => 0) };
 }
 
+/** What each winding sees of the ladder's capacitances between the pulses: a capacitor that follows it counts for nothing, F. */
+export function inputFarads(
+  network: LadderNetwork,
+  strayFarads: number,
+  swings: ReadonlyMap<string, number>,
+): number[] {
+  const pairs = [
+    ...network.capacitors.map(({ lower, upper, farads }) => ({ one: lower, other: upper, farads })),
+    ...network.diodes.map(({ anode, cathode }) => ({ one: anode, other: cathode, farads: strayFarads })),
+  ];
+  return network.sources.map(({ node, sign }) =>
+    pairs.reduce((sum, { one, other, farads }) => {
+      const far = one === node ? other : other === node ? one : null;
+      return far === null ? sum : sum + farads * (1 - sign * swings.get(far)!);
+    }, 0),
+  );
+}
+
 /** Whether a diode conducts at the positive peak of the drive, from the alternating voltages at its ends. */
 export function conductsAtPositivePeak(diode: LadderDiode, swings: ReadonlyMap<string, number>): boolean {
   return swings.get(diode.anode)! > swings.get(diode.cathode)!;

@@ -1,5 +1,5 @@
 import { amplitudeVolts, hasFastEdges, type Drive } from '../drive/drive';
-import { conductsAtPositivePeak } from './capacitive';
+import { conductsAtPositivePeak, inputFarads } from './capacitive';
 import { lightLoadBookkeeping, type LightLoad } from './charge-bookkeeping';
 import type { LadderNetwork } from './network';
 import { idealVolts, unloadedLadder, type UnloadedLadder } from './unloaded';
@@ -42,6 +42,8 @@ export type LoadedLadder = {
   steps: number;
   /** Part of the ideal no-load output that strays leave, 0..1. */
   strayFactor: number;
+  /** Capacitance each winding sees between the pulses: what strays leave it to carry, F. */
+  inputFarads: number[];
   /** Output current past which charging would take longer than half a period: no closed form holds, A; Infinity on a square or pulse. */
   hardLimitAmps: number;
   /** Output current past which a coupling capacitor cannot carry the charge, whatever the output, A; Infinity without one. */
@@ -103,6 +105,7 @@ export function loadedLadder(
     stepVolts,
     steps: stepsOf(network),
     strayFactor: ideal > 0 ? Math.min(1, unloaded.outputVolts / ideal) : 0,
+    inputFarads: inputFarads(network, diode.strayFarads, response.swings),
     hardLimitAmps: hardLimitAmps(drive, lightLoad, feeding),
     chargeLimitAmps: chargeLimitAmps(network, drive, lightLoad),
   };

@@ -1,4 +1,7 @@
 import fc from 'fast-check';
+import { GRADINGS } from '../ladder/grading';
+import { TOPOLOGIES } from '../ladder/network';
+import { stagesFor, TOPOLOGY_KINDS } from '../ladder/topologies';
 import { MOST_STAGES, type Design } from '../design/design-schema';
 import { newDesign } from '../design/new-design';
 import { readDesign } from '../design/read-design';
@@ -16,6 +19,13 @@ const orNull = <T>(value: fc.Arbitrary<T>) => fc.option(value, { nil: null });
 /** Any design that the schema lets through, far past what makes sense. */
 const anyDesign: fc.Arbitrary<Design> = fc
   .record({
+    topology: fc.constantFrom(...TOPOLOGIES),
+    grading: fc.constantFrom(...GRADINGS),
+    unlike: fc.boolean(),
+    spread: fc.array(decades(-3, 3), { minLength: 4 * MOST_STAGES, maxLength: 4 * MOST_STAGES }),
+    waveform: fc.constantFrom('sine', 'square', 'pulse'),
+    duty: fc.double({ min: 0.01, max: 0.99, noNaN: true }),
+    seriesHenries: fc.oneof(fc.constant(0), decades(-9, 3)),
     halves: fc.integer({ min: 1, max: 2 * MOST_STAGES }),
     farads: decades(-15, 3),
     ratedVolts: orNull(decades(-3, 9)),
@@ -32,11 +42,18 @@ const anyDesign: fc.Arbitrary<Design> = fc
       fc.constant({ kind: 'open' as const }),
       decades(-15, 3).map((amps) => ({ kind: 'current' as const, amps })),
       decades(-3, 14).map((ohms) => ({ kind: 'resistance' as const, ohms })),
+      decades(-3, 14).map((ohms) => ({ kind: 'meter' as const, ohms })),
+      fc
+        .tuple(decades(-3, 6), decades(-15, 3))
+        .map(([onsetVolts, ampsPerSquareVolt]) => ({ kind: 'corona' as const, onsetVolts, ampsPerSquareVolt })),
+      decades(-3, 6).map((strikeVolts) => ({ kind: 'gap' as const, strikeVolts, arcOhms: 1e3, quenchAmps: 1e-3 })),
     ),
     targetVolts: orNull(decades(-3, 9)),
   })
   .map((part) => {
     const base = newDesign('any');
+    const stages = stagesFor(part.topology, part.halves / 2);
+    const count = TOPOLOGY_KINDS[part.topology].build(stages, 1).capacitors.length;
     return {
       ...base,
       target:
@@ -47,12 +64,18 @@ const anyDesign: fc.Arbitrary<Design> = fc
         ...base.driver,
         positivePeakVolts: part.peakVolts,
         negativePeakVolts: part.negativeVolts,
+        waveform: part.waveform,
+        duty: part.duty,
+        seriesHenries: part.seriesHenries,
         frequencyHertz: part.hertz,
         seriesOhms: part.seriesOhms,
       },
       ladder: {
         ...base.ladder,
-        stages: part.halves / 2,
+        topology: part.topology,
+        stages,
+        grading: part.grading,
+        capacitorFarads: part.unlike ? part.spread.slice(0, count).map((times) => times * part.farads) : null,
         strayFarads: part.strayFarads,
         capacitor: { ...base.ladder.capacitor, farads: part.farads, ratedVolts: part.ratedVolts },
         diode: {

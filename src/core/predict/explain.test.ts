@@ -1,6 +1,12 @@
+import { lightLoadOf } from '../../../tests/reference/drives';
+import type { Design } from '../design/design-schema';
 import { newDesign } from '../design/new-design';
 import { sayQuantity } from '../quantity/print-quantity';
+import { GRADINGS } from '../ladder/grading';
+import { TOPOLOGIES } from '../ladder/network';
+import { droopFormula } from './droop-formula';
 import { explain, FIGURES } from './explain';
+import { ladderOfDesign } from './ladder-of-design';
 import { predict } from './predict';
 
 const design = {
@@ -25,6 +31,46 @@ it('puts in the numbers that the prediction holds', () => {
   expect(explain('droopByCapacitors', design, prediction).besides[0].value).toBe(
     sayQuantity(prediction.output.textbookDroopVolts!, 'V', 4),
   );
+});
+
+it('speaks of every topology, waveform and grading without gaps, and quotes the sum that it uses', () => {
+  for (const topology of TOPOLOGIES)
+    for (const waveform of ['sine', 'square'] as const)
+      for (const grading of GRADINGS) {
+        const one: Design = {
+          ...design,
+          driver: { ...design.driver, waveform },
+          ladder: { ...design.ladder, topology, grading },
+          load: { kind: 'resistance', ohms: 5e8 },
+        };
+        const found = predict(one);
+        const words = FIGURES.map((figure) => explain(figure, one, found));
+        expect(JSON.stringify(words)).not.toMatch(/NaN|undefined|Infinity/);
+      }
+});
+
+it('the short formula is what bookkeeping gives', () => {
+  // The printed sums evaluated at n = 2, in units of I / f C.
+  const at = (ladder: Partial<Design['ladder']>) => {
+    const { network } = ladderOfDesign({ ...design, ladder: { ...design.ladder, ...ladder } });
+    return lightLoadOf({
+      ...network,
+      capacitors: network.capacitors.map((part) => ({ ...part, farads: part.farads / 1e-9 })),
+    }).droop;
+  };
+  const cases: [Partial<Design['ladder']>, string, number][] = [
+    [{}, '2n³/3 + n²/2 + n/3', 8],
+    [{ topology: 'full-wave' }, 'n³/6 + n²/4 + n/3', 3],
+    [{ topology: 'bipolar' }, '2 (2n³/3 + n²/2 + n/3)', 16],
+    [{ grading: 'first-doubled' }, '2n³/3 + n/3', 6],
+    [{ grading: 'tapered' }, 'n² + (1 + 1/2 + … + 1/n)/2', 4.75],
+    [{ topology: 'bridge-doubler' }, '1', 1],
+    [{ topology: 'clamp' }, '1/2', 0.5],
+  ];
+  for (const [ladder, formula, value] of cases) {
+    expect(droopFormula({ ...design, ladder: { ...design.ladder, ...ladder } })!.droop).toBe(formula);
+    expect(at(ladder)).toBeCloseTo(value, 9);
+  }
 });
 
 it('says so where there is no figure', () => {

@@ -39,6 +39,20 @@ it.each<[string, [string, unknown][], string]>([
   ['diodes drop it all', [['$.ladder.diode.forwardVolts', 2000]], 'stop no-output'],
   ['no bleeder', [['$.output.bleederOhms', null]], 'note no-bleeder'],
   [
+    'a gap that strikes',
+    [['$.load', { kind: 'gap', strikeVolts: 2000, arcOhms: 1000, quenchAmps: 1e-3 }]],
+    'warn gap-strikes',
+  ],
+  ['leakage inductance', [['$.driver.seriesHenries', 1e-3]], 'note leakage-inductance-left-out'],
+  [
+    'a capacitor so small that a diode of the other column stays idle',
+    [
+      ['$.ladder.topology', 'full-wave'],
+      ['$.ladder.capacitorFarads', [1e-9, 1e-12, 1e-9, 1e-12, 1e-9, 1e-9]],
+    ],
+    'warn capacitors-too-unlike',
+  ],
+  [
     'target not tried',
     [['$.target', { volts: 1000, amps: 1e-3, ripplePeakToPeakFraction: null, polarity: 'positive' }]],
     'note load-under-target',

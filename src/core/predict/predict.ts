@@ -1,5 +1,5 @@
 import type { Design } from '../design/design-schema';
-import { amplitudeVolts, driveOf } from '../drive/drive';
+import { amplitudeVolts, driveOf, hasFastEdges } from '../drive/drive';
 import { closedFormAmps, rippleAt, type LoadedLadder } from '../ladder/loaded';
 import { idealVolts } from '../ladder/unloaded';
 import { bleedSeconds, storedCharge } from '../output/discharge';
@@ -69,9 +69,10 @@ export function predict(design: Design): Prediction {
     name: design.name,
     drive: driveOf(design),
     topology: network.topology,
+    terminals: { output: network.output, return: network.return },
     output,
     target: targetOf(design, output),
-    input: inputOf(ladder, point, ripple?.chargingAngle ?? 0),
+    input: inputOf(design, ladder, point, ripple?.chargingAngle ?? 0),
     optimumStages: optimumStages(design),
     textbookOptimumStages: textbookOptimum(ladder, design, point),
     smallestMargin: margins.length ? Math.min(...margins) : null,
@@ -167,7 +168,7 @@ function outputOf(
     regulation: meanVolts > 0 ? droopVolts / meanVolts : null,
     amps: point.loadAmps,
     bleederAmps: point.bleederAmps,
-    watts: point.loadAmps * meanVolts,
+    watts: point.loadAmps * meanVolts + swingWatts(design, ladder).load,
     terminalMeanVolts: point.terminalVolts,
   };
 }
@@ -192,16 +193,40 @@ function targetOf(design: Design, output: OutputPrediction): TargetPrediction | 
 }
 
 /** Power in by conservation: what leaves the terminal, the diodes' drops and the source's own loss. */
-function inputOf(ladder: LoadedLadder, point: WorkingPoint | null, chargingAngle: number): Prediction['input'] {
+function inputOf(
+  design: Design,
+  ladder: LoadedLadder,
+  point: WorkingPoint | null,
+  chargingAngle: number,
+): Prediction['input'] {
   if (!point) return { watts: null, amps: null, efficiency: null };
   const demand = sourceDemand(ladder, point.ladderAmps, point.droop, chargingAngle);
   const diodeAmps = point.ladderAmps * ladder.lightLoad.diodeCharges.reduce((sum, charge) => sum + charge, 0);
   const diodeWatts = diodeAmps * ladder.forwardVolts;
-  const watts = point.terminalVolts * point.ladderAmps + diodeWatts + demand.sourceWatts;
+  const swing = swingWatts(design, ladder);
+  const watts = point.terminalVolts * point.ladderAmps + swing.terminal + diodeWatts + demand.sourceWatts;
   return {
     watts,
     amps: demand.rmsAmps,
-    efficiency: watts > 0 && point.loadAmps > 0 ? (point.loadVolts * point.loadAmps) / watts : null,
+    efficiency: watts > 0 && point.loadAmps > 0 ? (point.loadVolts * point.loadAmps + swing.load) / watts : null,
+  };
+}
+
+/**
+ * Power that the drive's own swing on an unsmoothed output gives resistances
+ * beside what the mean does, W: the variance of the waveform over the
+ * resistance (handbook).
+ */
+function swingWatts({ load, output }: Design, { unloaded, drive }: LoadedLadder): { terminal: number; load: number } {
+  const swing = unloaded.feedthroughPeakToPeakVolts;
+  if (swing < amplitudeVolts(drive)) return { terminal: 0, load: 0 };
+  const variance = hasFastEdges(drive) ? swing ** 2 * drive.duty * (1 - drive.duty) : swing ** 2 / 8;
+  const resistive = load.kind === 'resistance' || load.kind === 'meter' ? load.ohms : Infinity;
+  const through = variance / (resistive + output.seriesOhms);
+  const bled = output.bleederOhms === null ? 0 : variance / output.bleederOhms;
+  return {
+    terminal: through + bled,
+    load: resistive === Infinity ? 0 : (through * resistive) / (resistive + output.seriesOhms),
   };
 }
 

@@ -127,6 +127,8 @@ export type Prediction = {
   name: string;
   drive: Drive;
   topology: Topology;
+  /** The nodes between which the load stands; `return` is ground but for two-sided ladders. */
+  terminals: { output: string; return: string };
   output: OutputPrediction;
   target: TargetPrediction | null;
   /** `amps` is the RMS current in the source, an upper estimate, as are the watts. */

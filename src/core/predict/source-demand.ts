@@ -1,4 +1,4 @@
-import { hasFastEdges } from '../drive/drive';
+import { amplitudeVolts, hasFastEdges } from '../drive/drive';
 import type { Droop, LoadedLadder } from '../ladder/loaded';
 
 /**
@@ -10,7 +10,9 @@ import type { Droop, LoadedLadder } from '../ladder/loaded';
  * whichever spreads them more; the true pulse is wider than either, so both
  * figures are upper estimates: 0 to 26 % high in loss against integration.
  * A square or pulse gives its charge at one voltage, so that all of the droop
- * is lost, in the resistance where there is one. Source: derived.
+ * is lost, in the resistance where there is one. Strays take a current of their
+ * own beside the pulses: on a sine w C V, out of step with them, so that the
+ * squares add; at every edge of a square C Vpp^2 / 2 is lost. Source: derived.
  *
  * @param amps mean current out of the ladder, A
  * @param chargingAngle from the ripple, rad
@@ -23,17 +25,26 @@ export function sourceDemand(
   droop: Droop,
   chargingAngle: number,
 ): { rmsAmps: number | null; sourceWatts: number } {
-  if (amps === 0) return { rmsAmps: 0, sourceWatts: 0 };
   const { windingPulses } = ladder.lightLoad;
-  const { seriesOhms } = ladder.drive;
+  const { seriesOhms, frequencyHertz } = ladder.drive;
+  const peakVolts = amplitudeVolts(ladder.drive);
   if (hasFastEdges(ladder.drive)) {
-    const sourceWatts = droop.totalVolts * amps;
+    const sourceWatts =
+      droop.totalVolts * amps +
+      ladder.inputFarads.reduce((sum, farads) => sum + frequencyHertz * farads * (2 * peakVolts) ** 2, 0);
+    if (sourceWatts === 0) return { rmsAmps: 0, sourceWatts };
     return { rmsAmps: seriesOhms > 0 ? Math.sqrt(sourceWatts / windingPulses.length / seriesOhms) : null, sourceWatts };
   }
   const t = droop.sourceAngle;
-  const shape = Math.min(t > 0 ? tipSquare(t) : Infinity, chargingAngle > 0 ? rampSquare(chargingAngle) : Infinity);
+  // Nothing drawn, no pulses; the strays' own current flows all the same.
+  const shape =
+    amps === 0
+      ? 0
+      : Math.min(t > 0 ? tipSquare(t) : Infinity, chargingAngle > 0 ? rampSquare(chargingAngle) : Infinity);
   const squares = windingPulses.map(
-    ({ positive, negative }) => ((positive ** 2 + negative ** 2) / 2) * amps ** 2 * 2 * Math.PI * shape,
+    ({ positive, negative }, index) =>
+      ((positive ** 2 + negative ** 2) / 2) * amps ** 2 * 2 * Math.PI * shape +
+      (2 * Math.PI * frequencyHertz * ladder.inputFarads[index] * peakVolts) ** 2 / 2,
   );
   return {
     rmsAmps: Math.sqrt(Math.max(...squares)),

@@ -3,8 +3,8 @@ import { amplitudeVolts, type Drive } from '../drive/drive';
 import { closedFormAmps, type LoadedLadder } from '../ladder/loaded';
 import { freeNodes } from '../ladder/network';
 import { workingPoint } from '../output/terminal';
-import { ladderOfDesign, strayFaradsOf } from '../predict/ladder-of-design';
-import { circuitOf, type Circuit, type CircuitParts } from './circuit';
+import type { Circuit } from './circuit';
+import { circuitOfDesign } from './circuit-of-design';
 import { measurePeriod, type Measured, type Waveforms } from './measure';
 import type { State } from './period';
 import { settle, type Convergence, type SettleProgress } from './steady-state';
@@ -12,7 +12,7 @@ import { Stepper } from './stepper';
 import { timeGrid, type TimeGrid } from './time-grid';
 
 /** What the time domain says of a design in its steady state; magnitudes in V like the prediction beside it. */
-type Transient = {
+export type Transient = {
   converged: boolean;
   /** Why there is no settled state, when there is none. */
   reason: string | null;
@@ -54,24 +54,6 @@ const USUAL_STEPS = 400;
 const SETTLED = 1e-6;
 /** Periods at most, fewer where each takes longer. */
 const mostPeriodsOf = (unknowns: number) => Math.max(160, Math.min(400, Math.round(20_000 / unknowns)));
-
-/** The circuit a design describes and the ladder it stands for. */
-function circuitOfDesign(design: Design): { ladder: LoadedLadder; circuit: Circuit } {
-  const ladder = ladderOfDesign(design);
-  return { ladder, circuit: circuitOf(ladder.network, ladder.drive, circuitParts(design), design.output, design.load) };
-}
-
-function circuitParts(design: Design): CircuitParts {
-  const { diode } = design.ladder;
-  return {
-    forwardVolts: diode.forwardVolts,
-    strayFarads: strayFaradsOf(design),
-    onOhms: diode.onOhms,
-    leakSiemens: diode.peakInverseVolts === null ? 0 : diode.leakageAmps / diode.peakInverseVolts,
-    // A diode driven from equal forward into equal reverse current recovers in transit time times ln 2 (from memory).
-    transitSeconds: (diode.recoverySeconds ?? 0) / Math.LN2,
-  };
-}
 
 /**
  * The steady state of a design in the time domain: settled on a grid of half

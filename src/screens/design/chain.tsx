@@ -159,7 +159,7 @@ function InputFields({ store, design, prediction }: Editing) {
       ) : null}
       <QuantityField
         id="input-volts"
-        label={`${symmetric ? `Voltage, ${FORM_NAMES[form].toLowerCase().replace('rms', 'RMS')}` : 'Positive peak'}${perWinding}`}
+        label={`${symmetric ? `Voltage, ${FORM_NAMES[form]}` : 'Positive peak'}${perWinding}`}
         unit="V"
         shownDigits={form === 'peak' ? undefined : 10}
         value={sineVoltsAs(driver.positivePeakVolts, form)}

@@ -1,75 +1,88 @@
 'use client';
 
-import {
-  Chart as ChartJs,
-  Legend,
-  LinearScale,
-  LineElement,
-  PointElement,
-  Tooltip,
-  type ChartOptions,
-  type Plugin,
-} from 'chart.js';
-import { useTheme } from 'next-themes';
 import { Tabs } from 'radix-ui';
-import { memo, useMemo, useSyncExternalStore, type ReactNode } from 'react';
+import { memo, useMemo, type ReactNode } from 'react';
 import { Line } from 'react-chartjs-2';
 import type { Design } from '@/core/design/design-schema';
 import { loadLine, stagesCurve } from '@/core/predict/curves';
 import type { Prediction } from '@/core/predict/prediction';
 import { engineeringScale, sayQuantity } from '@/core/quantity/print-quantity';
+import type { TransientClient } from '@/worker/transient-client';
+import { ChargeUpChart } from './charge-up-chart';
+import { commonOptions, FACE, useColours, withMarks, type Colours } from './chart-style';
+import { DischargeChart } from './discharge-chart';
+import type { TimeDomain } from './use-transient';
+import { WaveformChart } from './waveform-chart';
 
-type Colours = Record<'ink' | 'soft' | 'rule' | 'copper' | 'climb' | 'summit' | 'line' | 'sheet', string>;
-
-/** The palette as Chart.js wants it: computed colours, read again when the theme changes. */
-function useColours(): Colours | null {
-  const { resolvedTheme } = useTheme();
-  const mounted = useSyncExternalStore(
-    () => () => undefined,
-    () => true,
-    () => false,
-  );
-  return useMemo(() => {
-    if (!mounted || !resolvedTheme) return null;
-    const style = getComputedStyle(document.documentElement);
-    const read = (name: string) => style.getPropertyValue(`--${name}`).trim();
-    return {
-      ink: read('ink'),
-      soft: read('soft'),
-      rule: read('rule'),
-      copper: read('copper'),
-      climb: read('climb'),
-      summit: read('summit'),
-      line: read('line'),
-      sheet: read('sheet'),
-    };
-  }, [mounted, resolvedTheme]);
-}
-
-/** Load line and stages, in tabs. */
+/** Load line, stages and the time domain, in tabs. */
 export const Charts = memo(function Charts({
   design,
   prediction,
+  timeDomain,
+  client,
+  traces,
+  onTraces,
   tab,
   onTab,
 }: {
   design: Design;
   prediction: Prediction;
+  timeDomain: TimeDomain;
+  client: () => TransientClient;
+  /** Ids of the nodes and parts whose waveforms are drawn. */
+  traces: readonly string[];
+  onTraces: (traces: string[]) => void;
   tab: string;
   onTab: (tab: string) => void;
 }) {
   const colours = useColours();
   return (
     <Tabs.Root value={tab} onValueChange={onTab} className="flex h-full flex-col">
-      <Tabs.List aria-label="Charts" className="flex gap-5 px-4 pt-1.5">
+      <Tabs.List aria-label="Charts" className="flex gap-5 overflow-x-auto px-4 pt-1.5 whitespace-nowrap">
         <ChartTab value="load-line">Load line</ChartTab>
         <ChartTab value="stages">Stages</ChartTab>
+        <ChartTab value="waveforms">Waveforms</ChartTab>
+        <ChartTab value="charge-up">Charge-up</ChartTab>
+        <ChartTab value="discharge">Discharge</ChartTab>
       </Tabs.List>
       <Tabs.Content value="load-line" className="min-h-0 flex-1 px-3 pb-1">
         {colours ? <LoadLineChart design={design} prediction={prediction} colours={colours} /> : null}
       </Tabs.Content>
       <Tabs.Content value="stages" className="min-h-0 flex-1 px-3 pb-1">
         {colours ? <StagesChart design={design} prediction={prediction} colours={colours} /> : null}
+      </Tabs.Content>
+      <Tabs.Content value="waveforms" className="min-h-0 flex-1 px-3 pb-1">
+        {colours ? (
+          <WaveformChart
+            prediction={prediction}
+            timeDomain={timeDomain}
+            traces={traces}
+            onTraces={onTraces}
+            colours={colours}
+          />
+        ) : null}
+      </Tabs.Content>
+      <Tabs.Content value="charge-up" className="min-h-0 flex-1 px-3 pb-1">
+        {colours ? (
+          <ChargeUpChart
+            design={design}
+            prediction={prediction}
+            timeDomain={timeDomain}
+            client={client}
+            colours={colours}
+          />
+        ) : null}
+      </Tabs.Content>
+      <Tabs.Content value="discharge" className="min-h-0 flex-1 px-3 pb-1">
+        {colours ? (
+          <DischargeChart
+            design={design}
+            prediction={prediction}
+            timeDomain={timeDomain}
+            client={client}
+            colours={colours}
+          />
+        ) : null}
       </Tabs.Content>
     </Tabs.Root>
   );
@@ -85,99 +98,6 @@ function ChartTab({ value, children }: { value: string; children: ReactNode }) {
     </Tabs.Trigger>
   );
 }
-
-const FACE = 'Spline Sans Mono Variable, monospace';
-
-function commonOptions(colours: Colours, xTitle: string, yTitle: string): ChartOptions<'line'> {
-  const axis = (title: string) => ({
-    type: 'linear' as const,
-    grid: { color: colours.rule, lineWidth: 0.8 },
-    border: { color: colours.rule },
-    ticks: { color: colours.soft, font: { family: FACE, size: 11 }, maxTicksLimit: 7, includeBounds: false },
-    title: { display: true, text: title, color: colours.soft, font: { family: FACE, size: 11 } },
-    beginAtZero: true,
-  });
-  return {
-    responsive: true,
-    maintainAspectRatio: false,
-    animation: false,
-    interaction: { mode: 'nearest', intersect: false },
-    scales: { x: axis(xTitle), y: axis(yTitle) },
-    plugins: {
-      legend: { display: false },
-      tooltip: {
-        backgroundColor: colours.sheet,
-        titleColor: colours.soft,
-        bodyColor: colours.ink,
-        borderColor: colours.rule,
-        borderWidth: 1,
-        displayColors: false,
-        bodyFont: { family: FACE, size: 12 },
-      },
-    },
-  };
-}
-
-/** Words beside one point, and a level line with its name: what our two drawing plugins read from a chart's options. */
-type Marks = {
-  point: { words: string; x: number; y: number; colour: string } | null;
-  level: { words: string; y: number; colour: string; side: 'left' | 'right'; below: boolean } | null;
-};
-
-/** Chart.js types only the options of plugins it knows; ours stand under the plugin's own id. */
-const withMarks = (options: ChartOptions<'line'>, marks: Marks) => {
-  options.plugins = { ...options.plugins, marks } as ChartOptions<'line'>['plugins'];
-};
-
-/** Text with a rim of paper, readable where lines pass. */
-function haloedText(ctx: CanvasRenderingContext2D, words: string, x: number, y: number) {
-  ctx.setLineDash([]);
-  ctx.lineWidth = 4;
-  ctx.lineJoin = 'round';
-  ctx.strokeStyle = getComputedStyle(ctx.canvas).getPropertyValue('--paper');
-  ctx.strokeText(words, x, y);
-  ctx.fillText(words, x, y);
-}
-
-/** Draws what `options.plugins.marks` names; reading it at each drawing lets a chart be updated in place. */
-const marksPlugin: Plugin<'line'> = {
-  id: 'marks',
-  afterDatasetsDraw(chart) {
-    const marks = (chart.options.plugins as { marks?: Marks }).marks;
-    const { ctx, chartArea, scales } = chart;
-    ctx.save();
-    if (marks?.level?.words) {
-      const { words, y, colour, side, below } = marks.level;
-      const height = scales.y.getPixelForValue(y);
-      if (height >= chartArea.top && height <= chartArea.bottom) {
-        ctx.strokeStyle = colour;
-        ctx.fillStyle = colour;
-        ctx.setLineDash([2, 3]);
-        ctx.beginPath();
-        ctx.moveTo(chartArea.left, height);
-        ctx.lineTo(chartArea.right, height);
-        ctx.stroke();
-        ctx.font = `11px ${FACE}`;
-        ctx.textAlign = side;
-        const at = side === 'left' ? chartArea.left + 6 : chartArea.right - 4;
-        haloedText(ctx, words, at, below && height + 13 < chartArea.bottom ? height + 13 : height - 5);
-      }
-    }
-    if (marks?.point?.words) {
-      const { words, x, y, colour } = marks.point;
-      const left = scales.x.getPixelForValue(x);
-      const height = scales.y.getPixelForValue(y);
-      ctx.font = `12px ${FACE}`;
-      ctx.fillStyle = colour;
-      const fitsRight = left + 10 + ctx.measureText(words).width < chartArea.right;
-      ctx.textAlign = fitsRight ? 'left' : 'right';
-      haloedText(ctx, words, fitsRight ? left + 10 : left - 10, Math.max(chartArea.top + 11, height - 9));
-    }
-    ctx.restore();
-  },
-};
-
-ChartJs.register(LinearScale, LineElement, PointElement, Tooltip, Legend, marksPlugin);
 
 type ChartProps = { design: Design; prediction: Prediction; colours: Colours };
 
@@ -254,7 +174,7 @@ function StagesChart({ design, prediction, colours }: ChartProps) {
     () => stagesCurve(design, [stages, ...(optimumStages === null ? [] : [optimumStages])]),
     [design, stages, optimumStages],
   );
-  const volts = engineeringScale(Math.max(...curve.map((point) => point.noLoadVolts)), 'V');
+  const volts = engineeringScale(Math.max(0, ...curve.map((point) => point.noLoadVolts)), 'V');
   const best = optimumStages === null ? null : curve[optimumStages - 1];
   const options = commonOptions(colours, 'stages', volts.name);
   options.scales!.x!.ticks = { ...options.scales!.x!.ticks, precision: 0, maxTicksLimit: 14 } as never;
@@ -282,6 +202,8 @@ function StagesChart({ design, prediction, colours }: ChartProps) {
     pointRadius: 2,
   });
   const target = design.target;
+  if (curve.length === 0)
+    return <p className="px-1 py-6 text-soft">This topology has one form: there are no stages to add or take away.</p>;
   withMarks(options, {
     level: target
       ? { words: 'target', y: target.volts / volts.per, colour: colours.copper, side: 'right', below: true }

@@ -1,5 +1,6 @@
 import { scaleLinear } from 'd3-scale';
-import type { Prediction } from '@/core/predict/prediction';
+import type { Column, PartColumn } from '@/core/ladder/network';
+import type { NodePrediction, Prediction } from '@/core/predict/prediction';
 import { formatPlain } from '@/core/quantity/print-quantity';
 
 /** Where the columns of the Climb stand and how volts become heights, in pixels. */
@@ -12,12 +13,14 @@ export type ClimbLayout = {
   perUnit: number;
   unit: 'V' | 'kV';
   plot: { left: number; right: number; top: number; bottom: number };
-  source: number;
-  oscillatingCapacitors: number;
-  oscillatingNodes: number;
-  smoothingNodes: number;
-  smoothingCapacitors: number;
+  /** Where the nodes of each column stand, the smoothing column's with ground at its foot. */
+  nodesOf: Record<Exclude<Column, 'ground'>, number>;
+  capacitorsOf: Record<PartColumn, number>;
+  /** The second half of a centre-tapped winding. */
+  antisource: number;
   labels: number;
+  /** Greatest potential of any rung without load, for the colour ramp. */
+  topVolts: number;
   /** Height of an average stage, for sizing what does not belong to one of them. */
   stagePixels: number;
   /** Room between each smoothing node and the nearest other one, for sizing the parts that meet there. */
@@ -26,6 +29,27 @@ export type ClimbLayout = {
 
 /** What a rung's tick and its figure need at the right edge. */
 const LABEL_ROOM = 74;
+/** Where the columns stand, as parts of the width. */
+const TWO_COLUMNS = {
+  source: 0.08,
+  oscillatingCapacitors: 0.17,
+  oscillating: 0.3,
+  smoothing: 0.68,
+  smoothingCapacitors: 0.78,
+  antiphase: 0.3,
+  antiphaseCapacitors: 0.17,
+  antisource: 0.08,
+};
+const THREE_COLUMNS = {
+  source: 0.04,
+  oscillatingCapacitors: 0.1,
+  oscillating: 0.18,
+  smoothing: 0.4,
+  smoothingCapacitors: 0.47,
+  antiphase: 0.68,
+  antiphaseCapacitors: 0.76,
+  antisource: 0.82,
+};
 const MARGIN = { top: 30, bottom: 34, left: 52, right: 14 };
 
 export function climbLayout(
@@ -34,19 +58,28 @@ export function climbLayout(
   width: number,
   height: number,
 ): ClimbLayout {
-  const { drive, output, nodes } = prediction;
+  const { output, nodes } = prediction;
+  const twoSided = prediction.terminals.return !== 'ground';
+  const reach = (read: (node: NodePrediction) => number | null) => nodes.map((node) => read(node) ?? node.noLoadVolts);
+  const topVolts = Math.max(...nodes.map((node) => Math.abs(node.noLoadVolts)), 0);
   const highest = Math.max(
-    output.noLoadVolts,
+    topVolts,
     output.idealNoLoadVolts * 0.02,
-    targetVolts ?? 0,
-    ...nodes.map((node) => node.maxVolts ?? 0),
+    (targetVolts ?? 0) / (twoSided ? 2 : 1),
+    ...reach((node) => node.maxVolts),
     1e-9,
   );
-  const lowest = -drive.negativePeakVolts;
+  const lowest = Math.min(
+    ...reach((node) => node.minVolts),
+    ...nodes.map((node) => node.noLoadVolts),
+    twoSided ? -(targetVolts ?? 0) / 2 : 0,
+  );
   const plot = { left: MARGIN.left, right: width - MARGIN.right, top: MARGIN.top, bottom: height - MARGIN.bottom };
   const scale = scaleLinear([Math.min(lowest, -highest * 0.02), highest], [plot.bottom, plot.top]);
   const span = plot.right - plot.left;
-  const rungs = nodes.filter((node) => node.column === 'smoothing' || node.column === 'ground');
+  const rungs = nodes
+    .filter((node) => node.column === 'smoothing' || node.column === 'ground')
+    .sort((a, b) => (a.meanVolts ?? a.noLoadVolts) - (b.meanVolts ?? b.noLoadVolts));
   const rungHeights = rungs.map((node) => scale(node.meanVolts ?? node.noLoadVolts));
   const roomAt = new Map(
     rungs.map((node, index) => [
@@ -59,7 +92,9 @@ export function climbLayout(
       ),
     ]),
   );
-  const unit = highest >= 2000 ? 'kV' : 'V';
+  const unit = Math.max(highest, -lowest) >= 2000 ? 'kV' : 'V';
+  const lanes = prediction.topology === 'full-wave' ? THREE_COLUMNS : TWO_COLUMNS;
+  const at = (part: number) => plot.left + span * part;
   return {
     width,
     height,
@@ -68,13 +103,21 @@ export function climbLayout(
     perUnit: unit === 'kV' ? 1000 : 1,
     unit,
     plot,
-    source: plot.left + span * 0.08,
-    oscillatingCapacitors: plot.left + span * 0.17,
-    oscillatingNodes: plot.left + span * 0.3,
-    smoothingNodes: plot.left + span * 0.68,
-    smoothingCapacitors: plot.left + span * 0.78,
-    labels: Math.min(plot.left + span * 0.86, width - LABEL_ROOM),
-    stagePixels: (scale(0) - scale(output.noLoadVolts)) / Math.max(1, Math.ceil(prediction.diodes.length / 2)),
+    nodesOf: {
+      source: at(lanes.source),
+      oscillating: at(lanes.oscillating),
+      smoothing: at(lanes.smoothing),
+      antiphase: at(lanes.antiphase),
+    },
+    capacitorsOf: {
+      oscillating: at(lanes.oscillatingCapacitors),
+      smoothing: at(lanes.smoothingCapacitors),
+      antiphase: at(lanes.antiphaseCapacitors),
+    },
+    antisource: at(lanes.antisource),
+    labels: Math.min(at(0.86), width - LABEL_ROOM),
+    topVolts,
+    stagePixels: (scale(0) - scale(topVolts)) / Math.max(1, Math.ceil(Math.max(...nodes.map((node) => node.stage)))),
     roomAt,
   };
 }
@@ -96,15 +139,21 @@ export function labelsThatFit(heights: readonly number[], least: number): boolea
   return fits;
 }
 
+/** Across the picture, a node's place. */
+export function nodeX(layout: ClimbLayout, node: Pick<NodePrediction, 'id' | 'column'>): number {
+  if (node.column === 'ground') return layout.nodesOf.smoothing;
+  return node.id === 'antisource' ? layout.antisource : layout.nodesOf[node.column];
+}
+
 /** A voltage as it stands beside the scale: in the scale's unit, to three digits or the whole unit, with the sign of the polarity. */
 export function scaleFigure(volts: number, layout: Pick<ClimbLayout, 'perUnit'>, negative: boolean): string {
-  const shown = volts / layout.perUnit;
-  return `${negative && volts !== 0 ? '−' : ''}${formatPlain(shown, shown >= 1000 ? 4 : 3)}`;
+  const shown = Math.abs(volts) / layout.perUnit;
+  return `${negative !== volts < 0 && volts !== 0 ? '−' : ''}${formatPlain(shown, shown >= 1000 ? 4 : 3)}`;
 }
 
 /** Position along the ramp of potential, from ground to the terminal without load, as a colour. */
 export function potentialColour(volts: number, topVolts: number): string {
-  const share = topVolts > 0 ? Math.min(1, Math.max(0, volts / topVolts)) : 0;
+  const share = topVolts > 0 ? Math.min(1, Math.abs(volts) / topVolts) : 0;
   return share < 0.5
     ? `color-mix(in oklab, var(--climb) ${Math.round(share * 200)}%, var(--foot))`
     : `color-mix(in oklab, var(--summit) ${Math.round(share * 200 - 100)}%, var(--climb))`;

@@ -2,10 +2,11 @@
 
 import { memo, useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import type { CapacitorPrediction, DiodePrediction, NodePrediction, Prediction } from '@/core/predict/prediction';
+import type { Side } from '@/core/ladder/network';
 import { formatQuantity, sayQuantity } from '@/core/quantity/print-quantity';
 import { fitOf } from '@/core/stress/margin';
 import { FitMark } from '@/ui/fit-mark';
-import { climbLayout, labelsThatFit, potentialColour, scaleFigure, type ClimbLayout } from './climb-layout';
+import { climbLayout, labelsThatFit, nodeX, potentialColour, scaleFigure, type ClimbLayout } from './climb-layout';
 import { ClimbCapacitor, ClimbDiode } from './climb-parts';
 
 type ClimbProps = {
@@ -13,6 +14,12 @@ type ClimbProps = {
   targetVolts: number | null;
   selected: string | null;
   onSelect: (id: string | null) => void;
+  /** Whether the figures are those of the settled time domain. */
+  inTime: boolean;
+  /** Nodes and parts whose waveforms are shown. */
+  traces: readonly string[];
+  /** Takes a node into the waveforms or out of them; null while they are not on screen. */
+  onTrace: ((id: string) => void) | null;
 };
 
 /** The drawing in which height is potential: what each rung reaches under load, and where it would stand without. */
@@ -40,14 +47,23 @@ export const Climb = memo(function Climb(props: ClimbProps) {
         ))}
         <span>fill: part of the rating in use</span>
         <span>faint tick: without load</span>
+        <span data-climb-from={props.inTime ? 'time-domain' : 'closed-form'}>
+          {props.inTime ? 'drawn from the time domain' : 'drawn from the closed form'}
+        </span>
       </figcaption>
     </figure>
   );
 });
 
+const COLUMNS = ['oscillating', 'smoothing', 'antiphase'] as const;
+
 /** Parts in the order of the chain from the foot, for moving through them by arrow keys. */
 function partOrder(prediction: Prediction): string[] {
-  return prediction.diodes.flatMap((diode, index) => [diode.id, prediction.capacitors[index].id]);
+  const { diodes, capacitors } = prediction;
+  const longer = Math.max(diodes.length, capacitors.length);
+  return Array.from({ length: longer }, (_, index) => [diodes[index]?.id, capacitors[index]?.id])
+    .flat()
+    .filter((id) => id !== undefined);
 }
 
 const Drawing = memo(function Drawing({
@@ -55,6 +71,8 @@ const Drawing = memo(function Drawing({
   targetVolts,
   selected,
   onSelect,
+  traces,
+  onTrace,
   width,
   height,
 }: ClimbProps & { width: number; height: number }) {
@@ -90,8 +108,9 @@ const Drawing = memo(function Drawing({
     onSelect: select,
     onMove: move,
   });
-  const negative = prediction.output.polarity === 'negative';
-  const top = prediction.output.noLoadVolts;
+  // A ladder that climbs both ways stands as it is; only a one-sided one is the mirror of its positive twin.
+  const negative = prediction.output.polarity === 'negative' && prediction.terminals.return === 'ground';
+  const top = layout.topVolts;
   const capacitors = prediction.capacitors.map((part) => ({ part, place: capacitorPlace(part, layout, nodes) }));
   const diodes = prediction.diodes.map((part) => ({ part, place: diodePlace(part, layout, nodes) }));
 
@@ -105,7 +124,14 @@ const Drawing = memo(function Drawing({
       className="block select-none"
     >
       <Scale layout={layout} negative={negative} />
-      {targetVolts === null ? null : <TargetLine layout={layout} volts={targetVolts} negative={negative} />}
+      {targetVolts === null ? null : (
+        <TargetLine
+          layout={layout}
+          volts={targetVolts}
+          negative={negative}
+          twoSided={prediction.terminals.return !== 'ground'}
+        />
+      )}
       <Feet layout={layout} prediction={prediction} />
       <path d={[...capacitors, ...diodes].map(({ place }) => place.wires).join('')} stroke="var(--line)" fill="none" />
       {capacitors.map(({ part, place }) => (
@@ -129,26 +155,31 @@ const Drawing = memo(function Drawing({
           x={place.x}
           y={place.y}
           size={place.size}
-          pointsRight={place.intoSmoothing !== negative}
+          pointsRight={place.cathodeIsRight !== negative}
           colour={potentialColour(place.meetingVolts, top)}
           fit={fitOf(part.margin)}
           fill={part.ratedVolts === null ? null : hundredth(part.reverseVolts / part.ratedVolts)}
         />
       ))}
       {prediction.nodes.map((node) =>
-        node.column === 'oscillating' || node.column === 'source' ? (
+        node.column === 'smoothing' || node.column === 'ground' ? null : (
           <Swing key={node.id} node={node} layout={layout} top={top} />
-        ) : null,
+        ),
       )}
       <Rungs prediction={prediction} layout={layout} negative={negative} />
       <g className="figures fill-soft text-[11.5px]" textAnchor="middle">
-        <text x={(layout.oscillatingCapacitors + layout.oscillatingNodes) / 2} y={height - 8}>
-          oscillating
-        </text>
-        <text x={(layout.smoothingNodes + layout.smoothingCapacitors) / 2} y={height - 8}>
-          smoothing
-        </text>
+        {COLUMNS.filter((column) => prediction.capacitors.some((part) => part.column === column)).map((column) => (
+          <text
+            key={column}
+            x={(layout.capacitorsOf[column] + layout.nodesOf[column]) / 2}
+            y={height - 8}
+            className={width < 460 && column !== 'smoothing' ? 'hidden' : undefined}
+          >
+            {column}
+          </text>
+        ))}
       </g>
+      {onTrace ? <Probes prediction={prediction} layout={layout} traces={traces} onTrace={onTrace} /> : null}
       {prediction.output.meanVolts === null ? (
         <text
           x={(layout.plot.left + layout.plot.right) / 2}
@@ -190,21 +221,37 @@ function Scale({ layout, negative }: { layout: ClimbLayout; negative: boolean })
   );
 }
 
-function TargetLine({ layout, volts, negative }: { layout: ClimbLayout; volts: number; negative: boolean }) {
+function TargetLine({
+  layout,
+  volts,
+  negative,
+  twoSided,
+}: {
+  layout: ClimbLayout;
+  volts: number;
+  negative: boolean;
+  /** Whether it is asked for across both sides, each of which then stands for half. */
+  twoSided: boolean;
+}) {
   const { plot, y } = layout;
+  const levels = twoSided ? [volts / 2, -volts / 2] : [volts];
   return (
     <g>
-      <line
-        x1={plot.left}
-        x2={plot.right}
-        y1={y(volts)}
-        y2={y(volts)}
-        stroke="var(--copper)"
-        strokeWidth={1.4}
-        strokeDasharray="2 3"
-      />
-      <text x={plot.left + 4} y={y(volts) - 5} className="figures climb-label fill-copper text-[11.5px]">
+      {levels.map((level) => (
+        <line
+          key={level}
+          x1={plot.left}
+          x2={plot.right}
+          y1={y(level)}
+          y2={y(level)}
+          stroke="var(--copper)"
+          strokeWidth={1.4}
+          strokeDasharray="2 3"
+        />
+      ))}
+      <text x={plot.left + 4} y={y(levels[0]) - 5} className="figures climb-label fill-copper text-[11.5px]">
         target {scaleFigure(volts, layout, negative)}
+        {twoSided ? ' across both' : ''}
       </text>
     </g>
   );
@@ -212,19 +259,33 @@ function TargetLine({ layout, volts, negative }: { layout: ClimbLayout; volts: n
 
 /** Ground under the smoothing column and the source under the oscillating one. */
 function Feet({ layout, prediction }: { layout: ClimbLayout; prediction: Prediction }) {
-  const { y, smoothingNodes, source, oscillatingCapacitors } = layout;
+  const { y, nodesOf, capacitorsOf, antisource } = layout;
   const foot = y(0);
+  const twoSided = prediction.terminals.return !== 'ground';
+  const threeColumns = prediction.topology === 'full-wave';
+  const coupled = prediction.capacitors.some((part) => part.column === 'oscillating');
+  const sourceLow =
+    prediction.nodes.find((node) => node.id === 'source')?.minVolts ?? -prediction.drive.negativePeakVolts;
   const peak = formatQuantity(prediction.drive.positivePeakVolts, 'V');
   return (
     <g>
       <path
-        d={`M${smoothingNodes} ${foot}v7M${smoothingNodes - 9} ${foot + 7}h18M${smoothingNodes - 5.5} ${foot + 10.5}h11M${smoothingNodes - 2} ${foot + 14}h4`}
+        d={`M${nodesOf.smoothing} ${foot}v7M${nodesOf.smoothing - 9} ${foot + 7}h18M${nodesOf.smoothing - 5.5} ${foot + 10.5}h11M${nodesOf.smoothing - 2} ${foot + 14}h4`}
         stroke="var(--soft)"
         strokeWidth={1.3}
       />
-      <path d={`M${source} ${foot}H${oscillatingCapacitors}`} stroke="var(--line)" />
-      <text x={source + 10} y={y(-prediction.drive.negativePeakVolts) + 3} className="figures fill-soft text-[11.5px]">
-        in {peak.digits} {peak.unit} peak
+      {coupled ? (
+        <path
+          d={`M${nodesOf.source} ${foot}H${capacitorsOf.oscillating}${threeColumns ? `M${antisource} ${foot}H${capacitorsOf.antiphase}` : ''}`}
+          stroke="var(--line)"
+        />
+      ) : null}
+      <text
+        x={twoSided ? layout.plot.left - 20 : nodesOf.source + 10}
+        y={twoSided ? layout.height - 8 : y(sourceLow) + 3}
+        className="figures fill-soft text-[11.5px]"
+      >
+        in {peak.digits} {peak.unit} peak{threeColumns ? ', each half' : ''}
       </text>
     </g>
   );
@@ -248,45 +309,51 @@ function partLabel(id: string, kind: string, volts: number, rated: number | null
 
 /** Where a capacitor stands and the wires to its two nodes. */
 function capacitorPlace(capacitor: CapacitorPrediction, layout: ClimbLayout, nodes: Nodes) {
-  const oscillating = capacitor.column === 'oscillating';
-  const x = oscillating ? layout.oscillatingCapacitors : layout.smoothingCapacitors;
-  const node = oscillating ? layout.oscillatingNodes : layout.smoothingNodes;
-  const lower = nodes.get(capacitor.lower)!;
-  const top = tenth(layout.y(standing(nodes.get(capacitor.upper)!)));
-  const bottom = tenth(layout.y(standing(lower)));
+  const x = layout.capacitorsOf[capacitor.column];
+  const node = layout.nodesOf[capacitor.column];
+  const [near, far] = capacitor.side === 1 ? [capacitor.lower, capacitor.upper] : [capacitor.upper, capacitor.lower];
+  const top = tenth(layout.y(standing(nodes.get(far)!)));
+  const bottom = tenth(layout.y(standing(nodes.get(near)!)));
   return {
     x: tenth(x),
     y: tenth((top + bottom) / 2),
     size: halfPixel(Math.max(5, Math.min(14, Math.abs(bottom - top) * 0.5))),
-    wires: `M${tenth(x)} ${bottom}V${top}H${tenth(node)}${lower.column === 'ground' ? `M${tenth(x)} ${bottom}H${tenth(node)}` : ''}`,
+    wires: `M${tenth(x)} ${bottom}V${top}H${tenth(node)}${near === 'ground' ? `M${tenth(x)} ${bottom}H${tenth(node)}` : ''}`,
   };
 }
 
 /** Where a diode lies and the wire it lies on: at the height where its ends meet at a peak. */
 function diodePlace(diode: DiodePrediction, layout: ClimbLayout, nodes: Nodes) {
-  const intoSmoothing = nodes.get(diode.cathode)!.column === 'smoothing';
-  const smoothing = nodes.get(intoSmoothing ? diode.cathode : diode.anode)!;
-  const room = layout.roomAt.get(smoothing.id) ?? layout.stagePixels;
-  // Two diodes meet every smoothing node, one from below and one above: set apart so that both can be read.
+  const anode = nodes.get(diode.anode)!;
+  const cathode = nodes.get(diode.cathode)!;
+  const cathodeIsSteady = isSteady(cathode);
+  const [steady, swinging] = cathodeIsSteady ? [cathode, anode] : [anode, cathode];
+  const room = layout.roomAt.get(steady.id) ?? layout.stagePixels;
+  // Two diodes meet every steady node, one from below and one above: set apart so that both can be read.
   const apart = Math.max(2, Math.min(8, room * 0.22));
-  const meetingVolts = (intoSmoothing ? smoothing.maxVolts : smoothing.minVolts) ?? smoothing.noLoadVolts;
-  const y = tenth(layout.y(meetingVolts) + (intoSmoothing ? apart : -apart));
-  const from = tenth((diode.anode === 'source' ? layout.source : layout.oscillatingNodes) + 6);
-  const zone = layout.smoothingNodes - layout.oscillatingNodes;
+  const meetingVolts = (cathodeIsSteady ? steady.maxVolts : steady.minVolts) ?? steady.noLoadVolts;
+  const y = tenth(layout.y(meetingVolts) + (cathodeIsSteady ? apart : -apart));
+  const away = nodeX(layout, swinging);
+  const home = nodeX(layout, steady);
+  const outward = Math.sign(home - away);
   return {
-    x: tenth(layout.oscillatingNodes + zone * (intoSmoothing ? 0.66 : 0.36)),
+    x: tenth(away + (home - away) * (outward > 0 ? (cathodeIsSteady ? 0.66 : 0.36) : cathodeIsSteady ? 0.5 : 0.22)),
     y,
     size: halfPixel(Math.max(4, Math.min(13, room * 0.4))),
-    intoSmoothing,
+    cathodeIsRight: nodeX(layout, cathode) > nodeX(layout, anode),
     meetingVolts,
-    wires: `M${from} ${y}H${tenth(layout.smoothingNodes - 9)}`,
+    wires: `M${tenth(away + 6 * outward)} ${y}H${tenth(home - 9 * outward)}`,
   };
+}
+
+function isSteady(node: NodePrediction): boolean {
+  return node.column === 'smoothing' || node.column === 'ground';
 }
 
 /** The range through which an oscillating node swings each cycle, with its mean. */
 function Swing({ node, layout, top }: { node: NodePrediction; layout: ClimbLayout; top: number }) {
   const { y } = layout;
-  const x = node.column === 'source' ? layout.source : layout.oscillatingNodes;
+  const x = nodeX(layout, node);
   if (node.minVolts === null || node.maxVolts === null) {
     return <circle cx={x} cy={y(node.noLoadVolts)} r={2.6} fill="var(--line)" />;
   }
@@ -298,7 +365,7 @@ function Swing({ node, layout, top }: { node: NodePrediction; layout: ClimbLayou
   return (
     <g>
       <title>
-        {node.column === 'source' ? 'Source' : `Oscillating node of stage ${node.stage}`} swings from{' '}
+        {node.column === 'source' ? 'Source' : `Oscillating node ${node.id}`} swings from{' '}
         {sayQuantity(node.minVolts, 'V')} to {sayQuantity(node.maxVolts, 'V')} each cycle
       </title>
       <rect
@@ -315,21 +382,106 @@ function Swing({ node, layout, top }: { node: NodePrediction; layout: ClimbLayou
   );
 }
 
+/** Every node as a place to take a waveform from. */
+function Probes({
+  prediction,
+  layout,
+  traces,
+  onTrace,
+}: {
+  prediction: Prediction;
+  layout: ClimbLayout;
+  traces: readonly string[];
+  onTrace: (id: string) => void;
+}) {
+  return (
+    <g>
+      {prediction.nodes
+        .filter((node) => node.column !== 'ground')
+        .map((node) => {
+          const taken = traces.includes(node.id);
+          return (
+            <circle
+              key={node.id}
+              role="button"
+              tabIndex={0}
+              data-node={node.id}
+              aria-label={`Waveform of node ${node.id}`}
+              aria-pressed={taken}
+              cx={nodeX(layout, node)}
+              cy={layout.y(standing(node))}
+              r={Math.max(3.5, Math.min(6, layout.stagePixels * 0.12))}
+              fill={taken ? 'var(--copper)' : 'var(--sheet)'}
+              stroke="var(--copper)"
+              strokeWidth={1.4}
+              className="cursor-pointer"
+              onClick={() => onTrace(node.id)}
+              onKeyDown={(event) => {
+                if (event.key !== 'Enter' && event.key !== ' ') return;
+                event.preventDefault();
+                onTrace(node.id);
+              }}
+            >
+              <title>Waveform of {node.id}</title>
+            </circle>
+          );
+        })}
+    </g>
+  );
+}
+
 /** The rungs under load, thick by their ripple, each with its sag from the faint tick where it stands without load. */
 function Rungs({ prediction, layout, negative }: { prediction: Prediction; layout: ClimbLayout; negative: boolean }) {
+  const { terminals, output } = prediction;
+  const twoSided = terminals.return !== 'ground';
+  return (
+    <g>
+      <SideRungs prediction={prediction} layout={layout} negative={negative} side={1} />
+      {twoSided ? <SideRungs prediction={prediction} layout={layout} negative={negative} side={-1} /> : null}
+      {twoSided && output.meanVolts !== null ? (
+        <text
+          x={layout.width - 6}
+          y={layout.y(0) - 6}
+          textAnchor="end"
+          className="figures climb-label fill-ink text-[12.5px] font-semibold"
+        >
+          across {scaleFigure(output.meanVolts, layout, false)}
+        </text>
+      ) : null}
+    </g>
+  );
+}
+
+function SideRungs({
+  prediction,
+  layout,
+  negative,
+  side,
+}: {
+  prediction: Prediction;
+  layout: ClimbLayout;
+  negative: boolean;
+  side: Side;
+}) {
   const { y } = layout;
-  const rungs = prediction.nodes.filter((node) => node.column === 'smoothing');
-  const top = prediction.output.noLoadVolts;
+  const { terminals, output } = prediction;
+  const oneSided = terminals.return === 'ground';
+  const terminalId = side === 1 ? terminals.output : terminals.return;
+  // The output of a clamp is no smoothing node; it counts as the one rung there is.
+  const rungs = prediction.nodes.filter(
+    (node) => (node.column === 'smoothing' && node.side === side) || node.id === terminalId,
+  );
   const say = (volts: number) => scaleFigure(volts, layout, negative);
   const terminal = rungs[rungs.length - 1];
-  const loadVolts = prediction.output.meanVolts ?? standing(terminal);
-  const behindResistor = (prediction.output.droopBySeriesResistorVolts ?? 0) > 0;
+  const loadVolts = oneSided ? (output.meanVolts ?? standing(terminal)) : standing(terminal);
+  const behindResistor = oneSided && (output.droopBySeriesResistorVolts ?? 0) > 0;
   const fits = labelsThatFit(
     rungs.map((node, index) => y(index === rungs.length - 1 ? loadVolts : standing(node))),
     14,
   );
   const topY = y(standing(terminal));
-  const noLoadY = Math.min(y(terminal.noLoadVolts), topY - 15);
+  const noLoadY =
+    side === 1 ? Math.min(y(terminal.noLoadVolts), topY - 15) : Math.max(y(terminal.noLoadVolts), topY + 15);
   const ticks = rungs.map((node) => `M${tenth(layout.labels - 7)} ${tenth(y(node.noLoadVolts))}h20`).join('');
   const sags = rungs
     .map((node) => `M${tenth(layout.labels + 3)} ${tenth(y(node.noLoadVolts))}V${tenth(y(standing(node)))}`)
@@ -339,23 +491,21 @@ function Rungs({ prediction, layout, negative }: { prediction: Prediction; layou
       <path d={ticks} stroke="var(--line)" />
       <path d={sags} stroke="var(--line)" strokeDasharray="1 3" />
       {rungs.map((node, index) => {
-        const colour = potentialColour(node.noLoadVolts, top);
+        const colour = potentialColour(node.noLoadVolts, layout.topVolts);
+        const smooth = node.column === 'smoothing';
         const ripple = node.maxVolts === null ? 0 : tenth(y(node.minVolts!) - y(node.maxVolts));
         const last = index === rungs.length - 1;
+        const { smoothing: x } = layout.nodesOf;
         return (
           <g key={node.id} className="climb-rung" style={{ transform: `translateY(${tenth(y(standing(node)))}px)` }}>
-            <path d={`M${tenth(layout.smoothingNodes)} 0H${tenth(layout.smoothingCapacitors)}`} stroke="var(--line)" />
-            <rect
-              x={layout.smoothingNodes - 9}
-              y={-ripple / 2}
-              width={18}
-              height={ripple}
-              rx={1.2}
-              fill={colour}
-              opacity={0.38}
-            />
+            {smooth ? (
+              <>
+                <path d={`M${tenth(x)} 0H${tenth(layout.capacitorsOf.smoothing)}`} stroke="var(--line)" />
+                <rect x={x - 9} y={-ripple / 2} width={18} height={ripple} rx={1.2} fill={colour} opacity={0.38} />
+              </>
+            ) : null}
             <path
-              d={`M${tenth(layout.smoothingNodes - 9)} 0h18M${tenth(layout.labels - 10)} 0h26`}
+              d={`${smooth ? `M${tenth(x - 9)} 0h18` : ''}M${tenth(layout.labels - 10)} 0h26`}
               stroke={colour}
               strokeWidth={2.5}
             />
@@ -376,10 +526,10 @@ function Rungs({ prediction, layout, negative }: { prediction: Prediction; layou
           ) : null}
         </text>
       </g>
-      {prediction.output.droopVolts !== null && prediction.output.droopVolts > 0 ? (
+      {output.droopVolts !== null && output.droopVolts > 0 && (side === 1 || layout.width > 520) ? (
         <text
           x={layout.width - 6}
-          y={noLoadY - 6}
+          y={noLoadY + (side === 1 ? -6 : 14)}
           textAnchor="end"
           className="figures climb-label fill-soft text-[11.5px]"
         >

@@ -2,19 +2,21 @@
 
 import Redo from 'lucide-react/icons/redo-2';
 import Undo from 'lucide-react/icons/undo-2';
+import dynamic from 'next/dynamic';
 import { useRouter } from 'next/navigation';
 import { useCallback, useDeferredValue, useMemo, useState } from 'react';
 import { toast } from 'sonner';
 import { useStore } from 'zustand';
 import { createDesign, type StoredDesign } from '@/client/designs-api';
 import { downloadDesign } from '@/client/design-file';
+import { TOPOLOGY_KINDS } from '@/core/ladder/topologies';
+import { seenInTime } from '@/core/predict/in-time';
 import { predict } from '@/core/predict/predict';
 import { whatHelpsMost } from '@/core/predict/what-helps';
 import { buttonStyle } from '@/ui/button';
 import { useCommands, type ScreenCommand } from '@/ui/commands';
 import { TopBar } from '@/ui/top-bar';
 import { Chain, LINKS, type Link } from './chain';
-import { Charts } from './charts';
 import { Climb } from './climb';
 import { ConflictDialog } from './conflict-dialog';
 import { createEditorStore } from './editor-store';
@@ -23,8 +25,14 @@ import { HistoryDialog } from './history-dialog';
 import { Notes } from './notes';
 import { PartPanel } from './part-panel';
 import { SaveNotice } from './save-notice';
+import { useTransient, WAITING } from './use-transient';
 import { useAutosave } from './use-autosave';
 import { Verdict, VerdictStrip } from './verdict';
+
+const NO_TRACES: string[] = [];
+
+/** Charts need a browser to be drawn in. */
+const Charts = dynamic(() => import('./charts').then((module) => module.Charts), { ssr: false });
 
 /** One design: the chain, the Climb, the verdict and the charts, live on every keystroke. */
 export function DesignScreen({ stored }: { stored: StoredDesign }) {
@@ -42,6 +50,12 @@ export function DesignScreen({ stored }: { stored: StoredDesign }) {
   const [link, setLink] = useState<Link | ''>('ladder');
   const [part, setPart] = useState<string | null>(null);
   const [tab, setTab] = useState('load-line');
+  const [traces, setTraces] = useState<string[]>([]);
+  const { timeDomain, client } = useTransient(laterDesign);
+  const climbed = useMemo(
+    () => (timeDomain.kind === 'ready' ? seenInTime(laterPrediction, timeDomain.run.transient) : laterPrediction),
+    [laterPrediction, timeDomain],
+  );
   const [history, setHistory] = useState(false);
 
   const apply = useCallback(
@@ -52,6 +66,19 @@ export function DesignScreen({ stored }: { stored: StoredDesign }) {
     [store],
   );
 
+  /** Puts a node or part into the waveforms, or takes it out. */
+  const trace = useCallback(
+    (id: string) => setTraces((now) => (now.includes(id) ? now.filter((one) => one !== id) : [...now, id])),
+    [],
+  );
+  const choosePart = useCallback(
+    (id: string | null) => {
+      setPart(id);
+      if (id !== null && tab === 'waveforms') trace(id);
+    },
+    [tab, trace],
+  );
+
   const goTo = useCallback((path: string) => {
     const wanted = path.startsWith('$.driver') ? 'input' : LINKS.find((name) => path.startsWith(`$.${name}`));
     if (!wanted) return;
@@ -60,7 +87,12 @@ export function DesignScreen({ stored }: { stored: StoredDesign }) {
   }, []);
 
   const commands = useMemo<ScreenCommand[]>(() => {
-    const stepStages = (by: number) => apply('$.ladder.stages', store.getState().design.ladder.stages + by);
+    const stepStages = (by: number) => {
+      const { stages, topology } = store.getState().design.ladder;
+      const whole = TOPOLOGY_KINDS[topology].stages === 'whole';
+      if (TOPOLOGY_KINDS[topology].stages === 'fixed') toast('This topology has one form: it has no stages to add.');
+      else apply('$.ladder.stages', stages + (whole ? Math.sign(by) : by));
+    };
     const openLink = (by: number) =>
       setLink((now) => {
         const at = now === '' ? (by > 0 ? -1 : LINKS.length) : LINKS.indexOf(now);
@@ -86,6 +118,9 @@ export function DesignScreen({ stored }: { stored: StoredDesign }) {
       { name: 'Previous link of the chain', keys: 'u', run: () => openLink(-1) },
       { name: 'Load line', keys: 'l', run: () => setTab('load-line') },
       { name: 'Stages chart', keys: 's', run: () => setTab('stages') },
+      { name: 'Waveforms', keys: 'w', run: () => setTab('waveforms') },
+      { name: 'Charge-up', keys: 'c', run: () => setTab('charge-up') },
+      { name: 'Discharge', keys: 'd', run: () => setTab('discharge') },
       { name: 'History', keys: 'h', run: () => setHistory(true) },
       { name: 'Export as a file', keys: 'e', run: () => downloadDesign(store.getState().design) },
       { name: 'Duplicate this design', run: () => void duplicate() },
@@ -142,19 +177,38 @@ export function DesignScreen({ stored }: { stored: StoredDesign }) {
           </div>
           <div className="flex h-[26rem] min-h-0 flex-none flex-col lg:h-auto lg:flex-1">
             <Climb
-              prediction={laterPrediction}
+              prediction={climbed}
+              inTime={timeDomain.kind === 'ready'}
               targetVolts={laterDesign.target?.volts ?? null}
               selected={part}
-              onSelect={setPart}
+              onSelect={choosePart}
+              traces={tab === 'waveforms' ? traces : NO_TRACES}
+              onTrace={tab === 'waveforms' ? trace : null}
             />
           </div>
           {part ? <PartPanel prediction={laterPrediction} id={part} onClose={() => setPart(null)} /> : null}
           <div className="h-[230px] shrink-0 border-t border-rule">
-            <Charts design={laterDesign} prediction={laterPrediction} tab={tab} onTab={setTab} />
+            <Charts
+              design={laterDesign}
+              prediction={laterPrediction}
+              timeDomain={timeDomain}
+              client={client}
+              traces={traces}
+              onTraces={setTraces}
+              tab={tab}
+              onTab={setTab}
+            />
           </div>
         </div>
         <div className="order-3 min-h-0 overflow-y-auto border-rule lg:order-none lg:border-l">
-          <Verdict design={design} prediction={prediction} helps={helps} onApply={apply} onGo={goTo} />
+          <Verdict
+            design={design}
+            prediction={prediction}
+            helps={helps}
+            timeDomain={design === laterDesign ? timeDomain : WAITING}
+            onApply={apply}
+            onGo={goTo}
+          />
         </div>
         <VerdictStrip design={design} prediction={prediction} />
       </main>

@@ -11,24 +11,28 @@ import { fitOf } from '@/core/stress/margin';
 import { showCautionsAgain } from '@/ui/cautions';
 import { FitMark } from '@/ui/fit-mark';
 import { Quantity } from '@/ui/quantity';
+import { InTimePanel } from './in-time-panel';
+import type { TimeDomain } from './use-transient';
 
 type VerdictProps = {
   design: Design;
   prediction: Prediction;
   helps: HelpfulChange | null;
+  timeDomain: TimeDomain;
   onApply: (path: string, value: number) => void;
   /** Opens the link of the chain that a field belongs to. */
   onGo: (path: string) => void;
 };
 
 /** Whether the target is met, every figure that can be opened, the weakest parts, what would help, and the cautions. */
-export function Verdict({ design, prediction, helps, onApply, onGo }: VerdictProps) {
+export function Verdict({ design, prediction, helps, timeDomain, onApply, onGo }: VerdictProps) {
   return (
     <section aria-label="Verdict" className="px-4 py-4">
       <div role="status">
-        <Sentence design={design} prediction={prediction} />
+        <Sentence design={design} prediction={prediction} timeDomain={timeDomain} />
       </div>
       <Figures design={design} prediction={prediction} />
+      <InTimePanel design={design} prediction={prediction} timeDomain={timeDomain} />
       <Findings findings={prediction.findings} onApply={onApply} onGo={onGo} />
       <WeakestParts prediction={prediction} />
       {helps ? <WouldHelp change={helps} onApply={onApply} /> : null}
@@ -37,11 +41,28 @@ export function Verdict({ design, prediction, helps, onApply, onGo }: VerdictPro
   );
 }
 
-function Sentence({ design, prediction }: { design: Design; prediction: Prediction }) {
+function Sentence({
+  design,
+  prediction,
+  timeDomain,
+}: {
+  design: Design;
+  prediction: Prediction;
+  timeDomain: TimeDomain;
+}) {
   const { output, target } = prediction;
   const wanted = design.target;
   const signed = (volts: number) => sayQuantity(signedVolts(volts, output.polarity), 'V');
   const style = 'text-[17px] leading-snug font-semibold tracking-tight';
+  if (output.meanVolts === null && timeDomain.kind === 'ready' && timeDomain.run.transient.converged) {
+    const { meanVolts, amps } = timeDomain.run.transient;
+    return (
+      <h2 className={style}>
+        The time domain gives <span className="text-copper">{signed(meanVolts)}</span> at {sayQuantity(amps, 'A')}. The
+        closed form has no figure here.
+      </h2>
+    );
+  }
   if (output.meanVolts === null)
     return (
       <h2 className={style}>

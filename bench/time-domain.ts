@@ -1,0 +1,146 @@
+import v8 from 'node:v8';
+import vm from 'node:vm';
+import { amplitudeVolts } from '../src/core/drive/drive';
+import { freeNodes } from '../src/core/ladder/network';
+import type { Design } from '../src/core/design/design-schema';
+import { ladderOfDesign } from '../src/core/predict/ladder-of-design';
+import { predict } from '../src/core/predict/predict';
+import { circuitOfDesign } from '../src/core/transient/circuit-of-design';
+import { measurePeriod } from '../src/core/transient/measure';
+import { PeriodRunner, type State } from '../src/core/transient/period';
+import { settle } from '../src/core/transient/steady-state';
+import { Stepper } from '../src/core/transient/stepper';
+import { timeGrid } from '../src/core/transient/time-grid';
+import { finish, transientOf } from '../src/core/transient/transient';
+import { benchDesign } from '../tests/reference/bench-design';
+import { integrateLadder } from '../tests/reference/smooth-diode-ladder';
+import { median, say, time, verdict } from './measure';
+
+const STEPS = 200;
+
+/** Half-wave stages with diode capacitances and a source resistance, loaded to a moderate droop. */
+function loadedStages(stages: number): Design {
+  const hertz = 20e3;
+  const farads = 1e-9;
+  return benchDesign({
+    driver: { positivePeakVolts: 5000, frequencyHertz: hertz, seriesOhms: 25 },
+    ladder: { stages, capacitor: { farads } },
+    diode: { forwardVolts: 20, junctionFarads: 1e-12 },
+    load: { kind: 'current', amps: (0.05 * 5000 * hertz * farads) / stages ** 2 },
+  });
+}
+
+/** How fast the settled time domain is, against others and against its own growth. */
+export function benchTimeDomain(): void {
+  say(
+    `Time domain: periodic steady state, half-wave with diode capacitances, ${STEPS} steps a period and half as many`,
+  );
+  say('  stages      ms  periods   over 2 stages, against n^2');
+  let base = 0;
+  for (const stages of [2, 4, 8, 12, 16, 30, 32]) {
+    const design = loadedStages(stages);
+    let periods = 0;
+    const milliseconds = time(7, () => {
+      periods = finish(transientOf(design, STEPS)).transient.periods;
+    });
+    base ||= milliseconds;
+    const growth = milliseconds / base / (stages / 2) ** 2;
+    const limit = { 12: 100, 30: 500 }[stages];
+    say(
+      `  ${String(stages).padStart(6)} ${milliseconds.toFixed(1).padStart(7)} ${String(periods).padStart(8)}   ${growth.toFixed(2)}${limit ? `   ${verdict(milliseconds, limit)}` : ''}`,
+    );
+  }
+  againstOdex();
+  againstPlainRunning();
+  memory();
+}
+
+function againstOdex(): void {
+  const stages = 4;
+  const { lightLoad, unloaded } = ladderOfDesign(benchDesign({ ladder: { stages } }));
+  const loadAmps = (0.1 * 2 * stages) / lightLoad.droop;
+  const design = benchDesign({
+    ladder: { stages },
+    diode: { onOhms: 2e-4 },
+    load: { kind: 'current', amps: loadAmps },
+  });
+  const droops = predict(design).output.droopVolts! / lightLoad.droop;
+  const cycles = 12;
+  const integrated = time(
+    1,
+    () =>
+      integrateLadder(ladderOfDesign(design).network, {
+        peakVolts: 1,
+        frequencyHertz: 1,
+        loadAmps,
+        diodeOhms: 2e-4,
+        softVolts: 2e-5,
+        start: unloaded.capacitorVolts.map((volts, at) => volts - droops * lightLoad.capacitorDroops[at]),
+        cycles,
+      }),
+    0,
+  );
+  const settled = time(9, () => finish(transientOf(design, STEPS)));
+  const whole = 11 * stages ** 2;
+  say(
+    `  Four stages from the closed form's state: ${settled.toFixed(1)} ms; odex ${integrated.toFixed(0)} ms for ${cycles} periods (ratio ${Math.round(integrated / settled)}), of the ${whole} that settling to 0.1 % takes (ratio about ${Math.round((integrated / settled) * (whole / cycles))})`,
+  );
+}
+
+function againstPlainRunning(): void {
+  const design = loadedStages(12);
+  const { ladder, circuit } = circuitOfDesign(design);
+  const grid = timeGrid(ladder.drive, STEPS);
+  const start = (): State => {
+    const volts = Float64Array.from(circuit.names, () => 0);
+    for (const { id } of freeNodes(ladder.network)) volts[circuit.place.get(id)!] = ladder.unloaded.nodeVolts.get(id)!;
+    const state = {
+      charge: new Float64Array(volts.length),
+      flux: new Float64Array(circuit.windings.length),
+      volts,
+    };
+    new Stepper(circuit).chargeAt(volts, grid.drive[grid.steps - 1], state.charge);
+    return state;
+  };
+  const options = {
+    tolerance: 1e-6,
+    scaleVolts: Math.max(ladder.unloaded.outputVolts, amplitudeVolts(ladder.drive)),
+    mostPeriods: 400,
+  };
+  let settledVolts = 0;
+  const newton = time(5, () => {
+    const state = start();
+    finish(settle(circuit, grid, state, options, false));
+    settledVolts = state.volts[circuit.output];
+  });
+  const began = performance.now();
+  const runner = new PeriodRunner(new Stepper(circuit), grid);
+  const state = start();
+  let periods = 0;
+  while (Math.abs(state.volts[circuit.output] / settledVolts - 1) > 1e-3 && periods < 10_000) {
+    runner.period(state);
+    periods += 1;
+  }
+  const plain = performance.now() - began;
+  say(
+    `  Twelve stages from the state without load: ${newton.toFixed(1)} ms; plain running to 0.1 % ${plain.toFixed(0)} ms (${periods} periods), ratio ${Math.round(plain / newton)}`,
+  );
+  if (!measurePeriod(circuit, grid, state)) throw new Error('the plain run ended in no state');
+}
+
+function memory(): void {
+  v8.setFlagsFromString('--expose-gc');
+  const collect = vm.runInNewContext('gc') as () => void;
+  const design = loadedStages(6);
+  const held: number[] = [];
+  for (let solve = 1; solve <= 1000; solve += 1) {
+    finish(transientOf(design, 64));
+    if (solve % 100 === 0) {
+      collect();
+      held.push(process.memoryUsage().heapUsed / 1e6);
+    }
+  }
+  say(
+    `  Memory after 100 solves ${held[0].toFixed(1)} MB, after 1,000 ${held[held.length - 1].toFixed(1)} MB (median ${median(held).toFixed(1)} MB)`,
+  );
+}

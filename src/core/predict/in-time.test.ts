@@ -1,0 +1,40 @@
+import { benchDesign } from '../../../tests/reference/bench-design';
+import { finish, transientOf } from '../transient/transient';
+import { compareInTime, seenInTime } from './in-time';
+import { predict } from './predict';
+
+const compared = (changes: Parameters<typeof benchDesign>[0]) => {
+  const design = benchDesign(changes);
+  const prediction = predict(design);
+  const { transient } = finish(transientOf(design, 200));
+  return { prediction, transient, comparison: compareInTime(design, prediction, transient) };
+};
+const load = { kind: 'current', amps: 0.01 };
+
+it('agrees with itself where nothing is left out', () => {
+  const { comparison } = compared({ ladder: { stages: 2 }, load });
+  expect(Math.abs(comparison.differenceFraction!)).toBeLessThan(0.005);
+  expect(comparison.why).toMatch(/^They agree/);
+});
+
+it.each<[string, Parameters<typeof benchDesign>[0], RegExp]>([
+  [
+    'recovery',
+    { ladder: { stages: 3 }, diode: { recoverySeconds: 0.03 }, driver: { seriesOhms: 0.05 }, load },
+    /recover/,
+  ],
+  ['on-resistance', { ladder: { stages: 4 }, diode: { onOhms: 0.6 }, load }, /resistance and leakage/],
+  ['inductance', { ladder: { stages: 3 }, driver: { seriesHenries: 0.3 }, load }, /leakage inductance/],
+  ['a load past the closed form', { ladder: { stages: 4 }, load: { kind: 'current', amps: 0.3 } }, /past what/],
+  ['a gap that strikes', { ladder: { stages: 2 }, load: { kind: 'gap', strikeVolts: 1 } }, /before the gap strikes/],
+])('names %s', (_name, changes, why) => expect(compared(changes).comparison.why).toMatch(why));
+
+it('puts the time domain’s nodes and output in the picture, and leaves the parts as predicted', () => {
+  const { prediction, transient } = compared({ ladder: { stages: 4 }, load: { kind: 'current', amps: 0.3 } });
+  const seen = seenInTime(prediction, transient);
+  expect(seen.output.meanVolts).toBe(transient.meanVolts);
+  expect(seen.nodes.find((node) => node.id === 'B4')!.meanVolts).toBe(
+    transient.nodes.find((node) => node.id === 'B4')!.meanVolts,
+  );
+  expect(seen.capacitors).toBe(prediction.capacitors);
+});

@@ -1,0 +1,75 @@
+import type { Design } from '../design/design-schema';
+import { sayQuantity } from '../quantity/print-quantity';
+import type { Transient } from '../transient/transient';
+import type { Prediction } from './prediction';
+
+/** Part of the output up to which closed form and time domain count as one. */
+const AGREEMENT = 0.005;
+/** Recovery that is this part of a period is felt. */
+const FELT_RECOVERY = 0.005;
+
+/** How closed form and time domain compare, and the one thing that explains it best. */
+export type Comparison = {
+  /** Time domain less closed form, V and as a part of the closed form; null where that has no figure. */
+  differenceVolts: number | null;
+  differenceFraction: number | null;
+  why: string;
+};
+
+/**
+ * One sentence on why the two differ: what the closed form leaves out or only
+ * estimates, judged by what the design has of it, the largest first.
+ */
+export function compareInTime(design: Design, prediction: Prediction, transient: Transient): Comparison {
+  const { meanVolts } = prediction.output;
+  const differenceVolts = meanVolts === null ? null : transient.meanVolts - meanVolts;
+  const differenceFraction = differenceVolts === null || !meanVolts ? null : differenceVolts / meanVolts;
+  return { differenceVolts, differenceFraction, why: whyTheyDiffer(design, prediction, transient, differenceFraction) };
+}
+
+function whyTheyDiffer(
+  design: Design,
+  { output, drive }: Prediction,
+  transient: Transient,
+  difference: number | null,
+): string {
+  if (!transient.converged)
+    return `${transient.reason ?? 'It did not settle.'} Its figures may still be off by ${sayQuantity(transient.error.settlingVolts, 'V', 2)}.`;
+  if (design.load.kind === 'gap' && transient.gapStrikes)
+    return 'Both are the state before the gap strikes; see Charge-up for what follows.';
+  if (difference === null) return 'The load is past what the closed form can say; the time domain has no such limit.';
+  if (Math.abs(difference) <= AGREEMENT) return 'They agree: closer than the parts are known.';
+  const { diode } = design.ladder;
+  const lower = difference < 0;
+  if (lower && (diode.recoverySeconds ?? 0) * drive.frequencyHertz > FELT_RECOVERY)
+    return 'Mostly loss in the diodes: they let charge flow back while they recover, which the closed form leaves out.';
+  if (drive.seriesHenries > 0)
+    return 'Mostly leakage inductance, which spreads and delays the charging and which the closed form leaves out.';
+  if (lower && (diode.onOhms > 0 || diode.leakageAmps > 0))
+    return 'Mostly loss in the diodes: their resistance and leakage are left out of the closed form.';
+  const bySource = output.droopBySourceVolts ?? 0;
+  const byCapacitors = output.droopByCapacitorsVolts ?? 0;
+  if (bySource > 0.15 * byCapacitors)
+    return 'Mostly the drive’s resistance: how it joins with the capacitors is only estimated in the closed form.';
+  if (design.ladder.strayFarads + diode.junctionFarads > 0)
+    return 'Mostly strays under load: the closed form takes them as without load.';
+  return 'Mostly the light-load limit: the closed form is exact only as the load goes to zero.';
+}
+
+/** A prediction as the time domain sees it, for the picture: its nodes, its output, the rest as predicted. */
+export function seenInTime(prediction: Prediction, transient: Transient): Prediction {
+  const found = new Map(transient.nodes.map((node) => [node.id, node]));
+  const noLoadVolts = prediction.output.noLoadVolts;
+  return {
+    ...prediction,
+    output: {
+      ...prediction.output,
+      meanVolts: transient.meanVolts,
+      minVolts: transient.minVolts,
+      maxVolts: transient.maxVolts,
+      ripplePeakToPeakVolts: transient.ripplePeakToPeakVolts,
+      droopVolts: noLoadVolts - transient.meanVolts,
+    },
+    nodes: prediction.nodes.map((node) => ({ ...node, ...found.get(node.id) })),
+  };
+}

@@ -1,0 +1,232 @@
+import type { Design } from '../design/design-schema';
+import { circuitOfDesign } from './circuit-of-design';
+import type { Circuit } from './circuit';
+import { PeriodRunner, Sensitivity, type State } from './period';
+import { PeriodEquation } from './period-equation';
+import { Stepper } from './stepper';
+import { timeGrid } from './time-grid';
+
+/** One moment of a charge-up, at the end of a period: what the terminal shows over that period, V. */
+type ChargeUpSample = { seconds: number; meanVolts: number; minVolts: number; maxVolts: number };
+
+export type ChargeUp = {
+  /** Whether every period was run, none strided over. */
+  exact: boolean;
+  samples: ChargeUpSample[];
+  /** Time to reach parts of the settled mean, s; null where it did not. */
+  reached: { part: number; seconds: number | null }[];
+  /** Why it ended before 95 %, when it did. */
+  reason: string | null;
+  /** Greatest currents on the way; null where nothing in the design limits them. */
+  surge: { sourceAmps: number; diodeAmps: number; diode: string; limited: boolean };
+  /** What a gap did; null without one. */
+  gap: { strikes: number; strikesPerSecond: number | null; peakAmps: number; coulombsEach: number } | null;
+  periods: number;
+};
+
+export type ChargeUpProgress = { part: number; seconds: number };
+
+const STEPS = 100;
+const PARTS = [0.5, 0.9, 0.95];
+/** Periods always run one by one, for the surge. */
+const FIRST_PERIODS = 12;
+/** A stride is this part of the time since switch-on at most. */
+const STRIDE_PART = 1 / 10;
+const MOST_PERIODS = 60_000;
+/** A gap that fires over and over is watched for so many strikes. */
+const STRIKES_WATCHED = 12;
+/** An arc that burns for so many periods goes on burning. */
+const BURNING_PERIODS = 400;
+
+/**
+ * How a supply charges from dead: drive switched on at the start of a period,
+ * every capacitor empty.
+ *
+ * The first periods are run one by one, for the surge into the first
+ * capacitors. After them, unless exactness is asked for, the envelope is
+ * followed by implicit strides of growing numbers of periods, (1/k + I - M) d =
+ * P(x) - x for k at a time, each followed by a whole period: first order in the
+ * stride, a few percent in time. A gap needs every step, so with one nothing is
+ * strided over.
+ *
+ * @param design complete, as `readDesign` returns it
+ * @param settledVolts mean at the terminal that counts as all the way, V
+ * @param exact whether every period is to be run
+ * @yields how far it has come
+ */
+export function* chargeUpOf(
+  design: Design,
+  settledVolts: number,
+  exact: boolean,
+): Generator<ChargeUpProgress, ChargeUp> {
+  const { ladder, circuit } = circuitOfDesign(design);
+  const { drive, network } = ladder;
+  const grid = timeGrid(drive, STEPS);
+  const period = 1 / drive.frequencyHertz;
+  const stepper = new Stepper(circuit);
+  const runner = new PeriodRunner(stepper, grid);
+  const watch = new Watch(stepper);
+  const state: State = {
+    charge: new Float64Array(stepper.nodes),
+    flux: new Float64Array(circuit.windings.length),
+    volts: new Float64Array(stepper.nodes),
+  };
+  const striding = !exact && !watch.hasGap;
+  const equation = striding ? new PeriodEquation(runner, new Sensitivity(stepper)) : null;
+  const samples: ChargeUpSample[] = [{ seconds: 0, meanVolts: 0, minVolts: 0, maxVolts: 0 }];
+  let elapsed = 0;
+  let periods = 0;
+  let reason: string | null = null;
+  const wanted = PARTS[PARTS.length - 1] * settledVolts;
+  while (samples[samples.length - 1].meanVolts < wanted) {
+    watch.restart();
+    let done: boolean;
+    if (equation && elapsed >= FIRST_PERIODS) {
+      const stride = Math.max(1, Math.floor(elapsed * STRIDE_PART));
+      done = equation.evaluate(state, watch.listen);
+      if (done && stride > 1 && equation.correct(1 / (stride - 1), state)) {
+        elapsed += stride - 1;
+        watch.restart();
+        done = runner.period(state, watch.listen);
+        periods += 1;
+      } else {
+        equation.readEnd(state);
+      }
+    } else {
+      done = runner.period(state, watch.listen);
+    }
+    elapsed += 1;
+    periods += 1;
+    if (!done) {
+      reason = 'A step of the computation found no solution.';
+      break;
+    }
+    samples.push({ seconds: elapsed * period, ...watch.terminal() });
+    yield { part: settledVolts > 0 ? watch.terminal().meanVolts / settledVolts : 1, seconds: elapsed * period };
+    if (watch.strikes >= STRIKES_WATCHED) {
+      reason = 'The gap fires over and over; watched until its rate was clear.';
+      break;
+    }
+    if (watch.burning(period) > BURNING_PERIODS) {
+      reason = 'The gap strikes and its arc does not go out: the supply keeps it burning.';
+      break;
+    }
+    if (periods >= MOST_PERIODS) {
+      reason = `It had not reached 95 % after ${elapsed} periods.`;
+      break;
+    }
+  }
+  const { diode, diodeAmps, sourceAmps } = watch.surge();
+  return {
+    exact: !striding,
+    samples,
+    reached: PARTS.map((part) => ({ part, seconds: timeTo(samples, part * settledVolts) })),
+    reason,
+    surge: { sourceAmps, diodeAmps, diode: network.diodes[diode].id, limited: isLimited(design) },
+    gap: watch.hasGap
+      ? {
+          strikes: watch.strikes,
+          strikesPerSecond: watch.rate(),
+          peakAmps: watch.arcPeakAmps,
+          coulombsEach: watch.strikes > 0 ? watch.arcCoulombs / watch.strikes : 0,
+        }
+      : null,
+    periods,
+  };
+}
+
+/** Something must limit the surge for its figure to mean anything. */
+function isLimited({ driver, ladder }: Design): boolean {
+  return driver.seriesOhms > 0 || driver.seriesHenries > 0 || ladder.diode.onOhms > 0;
+}
+
+function timeTo(samples: readonly ChargeUpSample[], volts: number): number | null {
+  const after = samples.findIndex((sample) => sample.meanVolts >= volts);
+  if (after <= 0) return after === 0 ? 0 : null;
+  const [one, other] = [samples[after - 1], samples[after]];
+  const share = (volts - one.meanVolts) / (other.meanVolts - one.meanVolts);
+  return one.seconds + share * (other.seconds - one.seconds);
+}
+
+/** Watches steps go by: the terminal over a period, greatest currents, and the gap's arc, which it strikes and quenches. */
+class Watch {
+  readonly hasGap: boolean;
+  strikes = 0;
+  arcPeakAmps = 0;
+  arcCoulombs = 0;
+  private mean = 0;
+  private least = Infinity;
+  private most = -Infinity;
+  private seconds = 0;
+  private clock = 0;
+  private strikeTimes: number[] = [];
+  private readonly diodePeaks: Float64Array;
+  private sourcePeak = 0;
+  private readonly circuit: Circuit;
+
+  constructor(private readonly stepper: Stepper) {
+    this.circuit = stepper.circuit;
+    this.hasGap = this.circuit.loads.some((load) => load.kind === 'gap');
+    this.diodePeaks = new Float64Array(this.circuit.diodes.length);
+  }
+
+  restart(): void {
+    this.mean = 0;
+    this.least = Infinity;
+    this.most = -Infinity;
+    this.seconds = 0;
+  }
+
+  terminal(): Omit<ChargeUpSample, 'seconds'> {
+    return { meanVolts: this.mean / this.seconds, minVolts: this.least, maxVolts: this.most };
+  }
+
+  surge() {
+    const diodeAmps = this.diodePeaks.reduce((a, b) => Math.max(a, b), 0);
+    return { diodeAmps, diode: Math.max(0, this.diodePeaks.indexOf(diodeAmps)), sourceAmps: this.sourcePeak };
+  }
+
+  /** Periods for which an arc has burnt without a break. */
+  burning(period: number): number {
+    return this.stepper.arcs.includes(1) ? (this.clock - this.strikeTimes[this.strikeTimes.length - 1]) / period : 0;
+  }
+
+  /** Strikes a second between the first and the last. */
+  rate(): number | null {
+    const times = this.strikeTimes;
+    return times.length < 3 ? null : (times.length - 1) / (times[times.length - 1] - times[0]);
+  }
+
+  readonly listen = (seconds: number, _step: number, drive: number, volts: Float64Array, flux: Float64Array): void => {
+    const { stepper, circuit } = this;
+    const at = (node: number) => stepper.at(node, volts, drive);
+    const across = at(circuit.output) - at(circuit.return);
+    this.mean += seconds * across;
+    this.seconds += seconds;
+    this.clock += seconds;
+    this.least = Math.min(this.least, across);
+    this.most = Math.max(this.most, across);
+    circuit.diodes.forEach(({ anode, cathode, forwardVolts, onSiemens }, index) => {
+      const over = at(anode) - at(cathode) - forwardVolts;
+      if (over > 0) this.diodePeaks[index] = Math.max(this.diodePeaks[index], onSiemens * over);
+    });
+    circuit.windings.forEach(({ node, sign, ohms, henries }, index) => {
+      const amps = henries > 0 ? flux[index] / henries : (sign * drive - volts[node]) / ohms;
+      this.sourcePeak = Math.max(this.sourcePeak, Math.abs(amps));
+    });
+    circuit.loads.forEach((load, index) => {
+      if (load.kind !== 'gap') return;
+      const overGap = at(load.from) - at(load.to);
+      if (stepper.arcs[index]) {
+        const amps = load.arcSiemens * overGap;
+        this.arcPeakAmps = Math.max(this.arcPeakAmps, amps);
+        this.arcCoulombs += amps * seconds;
+        if (amps < load.quenchAmps) stepper.arcs[index] = 0;
+      } else if (overGap >= load.strikeVolts) {
+        stepper.arcs[index] = 1;
+        this.strikes += 1;
+        this.strikeTimes.push(this.clock);
+      }
+    });
+  };
+}

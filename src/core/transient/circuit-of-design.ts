@@ -1,0 +1,26 @@
+import type { Design } from '../design/design-schema';
+import type { LoadedLadder } from '../ladder/loaded';
+import { ladderOfDesign, strayFaradsOf } from '../predict/ladder-of-design';
+import { circuitOf, type Circuit, type CircuitParts } from './circuit';
+
+/** The circuit a design describes and the ladder it stands for, optionally behind another output and load. */
+export function circuitOfDesign(
+  design: Design,
+  output: Design['output'] = design.output,
+  load: Design['load'] = design.load,
+): { ladder: LoadedLadder; circuit: Circuit } {
+  const ladder = ladderOfDesign(design);
+  return { ladder, circuit: circuitOf(ladder.network, ladder.drive, circuitParts(design), output, load) };
+}
+
+function circuitParts(design: Design): CircuitParts {
+  const { diode } = design.ladder;
+  return {
+    forwardVolts: diode.forwardVolts,
+    strayFarads: strayFaradsOf(design),
+    onOhms: diode.onOhms,
+    leakSiemens: diode.peakInverseVolts === null ? 0 : diode.leakageAmps / diode.peakInverseVolts,
+    // A diode driven from equal forward into equal reverse current recovers in transit time times ln 2 (from memory).
+    transitSeconds: (diode.recoverySeconds ?? 0) / Math.LN2,
+  };
+}

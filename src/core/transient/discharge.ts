@@ -1,0 +1,100 @@
+import type { Design } from '../design/design-schema';
+import { circuitOfDesign } from './circuit-of-design';
+import { PeriodRunner, type State } from './period';
+import { Stepper } from './stepper';
+import { timeGrid } from './time-grid';
+
+type DischargeSample = { seconds: number; volts: number; joules: number };
+
+/** What is left in a ladder as its output is discharged after the drive has stopped. */
+export type Discharge = {
+  samples: DischargeSample[];
+  /** Time until the terminal stays under 60 V dc, s; null when it does not within the run. */
+  secondsTo60: number | null;
+  /** Voltage that each capacitor still holds at the end, V. */
+  capacitors: { id: string; volts: number }[];
+  /** Greatest current in any diode on the way, A. */
+  diodePeakAmps: number;
+  /** Energy at the start and at the end, and what went into the discharging resistor, J. */
+  joules: { start: number; end: number; resistor: number };
+  /** What the terminal may come back to when the discharge is taken away, V. */
+  reboundVolts: number;
+};
+
+export type DischargeOptions = {
+  /** Resistor across the terminal, Ω. */
+  ohms: number;
+  /** How long it stays there, s. */
+  seconds: number;
+  /**
+   * Part of a capacitor's voltage that its dielectric gives back after a short,
+   * 0 to 1. Film gives 0.0005 to 0.002, class-2 ceramics 0.006 to 0.025 (trade
+   * lore, from memory; measured as IEC 60384-1 describes).
+   */
+  absorption: number;
+};
+
+const STEPS_PER_DECADE = 40;
+const FIRST_PART = 1e-4;
+const HAZARDOUS_DC_VOLTS = 60;
+
+/**
+ * Discharges a charged ladder through a resistor with the drive off: the
+ * winding stands as a short for direct current, diodes let every stage give up
+ * charge as the output falls, and what they leave behind stays.
+ *
+ * @param design complete, as `readDesign` returns it; its bleeder stays, its load is gone
+ * @param startVolts of the ladder's nodes against ground by name, V, at the moment the drive stops
+ * @returns V, A, J; energy is conserved but for what the diodes and the winding take
+ */
+export function dischargeOf(
+  design: Design,
+  startVolts: ReadonlyMap<string, number>,
+  options: DischargeOptions,
+): Discharge {
+  const bleeder = design.output.bleederOhms;
+  const ohms = bleeder === null ? options.ohms : 1 / (1 / bleeder + 1 / options.ohms);
+  const { ladder, circuit } = circuitOfDesign(design, { seriesOhms: 0, bleederOhms: ohms }, { kind: 'open' });
+  const stepper = new Stepper(circuit);
+  const runner = new PeriodRunner(stepper, timeGrid(ladder.drive, 8));
+  const volts = Float64Array.from(circuit.names, (name) => startVolts.get(name) ?? 0);
+  const state: State = {
+    charge: new Float64Array(volts.length),
+    flux: new Float64Array(circuit.windings.length),
+    volts,
+  };
+  stepper.chargeAt(volts, 0, state.charge);
+  const parts = circuit.capacitors.slice(0, circuit.ladderCapacitors);
+  const across = ({ from, to }: { from: number; to: number }) =>
+    stepper.at(to, state.volts, 0) - stepper.at(from, state.volts, 0);
+  const output = () => stepper.at(circuit.output, state.volts, 0) - stepper.at(circuit.return, state.volts, 0);
+  const stored = () => circuit.capacitors.reduce((sum, part) => sum + (part.farads * across(part) ** 2) / 2, 0);
+  const heldBefore = parts.map((part) => Math.abs(across(part)));
+  const start = stored();
+  const samples: DischargeSample[] = [{ seconds: 0, volts: output(), joules: start }];
+  let elapsed = 0;
+  let diodePeakAmps = 0;
+  let intoResistor = 0;
+  const growth = 10 ** (1 / STEPS_PER_DECADE);
+  for (let next = options.seconds * FIRST_PART; elapsed < options.seconds * (1 - 1e-9); next *= growth) {
+    const seconds = Math.min(next, options.seconds) - elapsed;
+    if (!runner.advance(state, seconds, 0)) break;
+    elapsed += seconds;
+    for (const { anode, cathode, forwardVolts, onSiemens } of circuit.diodes) {
+      const over = stepper.at(anode, state.volts, 0) - stepper.at(cathode, state.volts, 0) - forwardVolts;
+      if (over > 0) diodePeakAmps = Math.max(diodePeakAmps, onSiemens * over);
+    }
+    intoResistor += (output() ** 2 / ohms) * seconds;
+    samples.push({ seconds: elapsed, volts: output(), joules: stored() });
+  }
+  const under = samples.findIndex((sample) => Math.abs(sample.volts) < HAZARDOUS_DC_VOLTS);
+  const smoothing = ladder.network.capacitors.map((part) => part.column === 'smoothing');
+  return {
+    samples,
+    secondsTo60: under < 0 ? null : samples[under].seconds,
+    capacitors: ladder.network.capacitors.map(({ id }, at) => ({ id, volts: across(parts[at]) })),
+    diodePeakAmps,
+    joules: { start, end: stored(), resistor: intoResistor },
+    reboundVolts: options.absorption * heldBefore.reduce((sum, held, at) => sum + (smoothing[at] ? held : 0), 0),
+  };
+}

@@ -1,0 +1,29 @@
+import { sineDrive } from '../../../tests/reference/drives';
+import { timeGrid } from './time-grid';
+
+it('a sine starts at its middle, has its peaks between steps and its short steps about them', () => {
+  const grid = timeGrid(sineDrive(10, 50), 100);
+  expect(grid.times[grid.steps]).toBeCloseTo(1 / 50, 12);
+  const peak = grid.drive.findIndex((volts) => volts === Math.max(...grid.drive));
+  expect(grid.times[peak + 1]).toBeCloseTo(1 / 200, 12);
+  expect(grid.seconds[peak]).toBeLessThan(grid.seconds[0] / 4);
+  expect(grid.drive[grid.steps - 1]).toBeCloseTo(0, 9);
+});
+
+it('a pulse stands high for its duty and has short steps after both edges', () => {
+  const drive = { ...sineDrive(10, 1), waveform: 'pulse' as const, negativePeakVolts: 3, duty: 0.2 };
+  const grid = timeGrid(drive, 100);
+  const high = grid.seconds.reduce((sum, length, step) => sum + (grid.drive[step] > 0 ? length : 0), 0);
+  expect(high).toBeCloseTo(0.2, 12);
+  expect(Math.min(...grid.drive)).toBe(-3);
+  grid.afterEdge.forEach((edge, step) => {
+    if (edge) expect(grid.seconds[step]).toBeLessThanOrEqual(grid.seconds[step + 1]);
+  });
+});
+
+it('a sampled waveform is straight between its samples and meets its start again', () => {
+  const grid = timeGrid(sineDrive(1, 1), 8, { volts: [0, 2, 0, -2] });
+  expect([...grid.drive]).toEqual([1, 2, 1, 0, -1, -2, -1, 0]);
+  expect(() => timeGrid(sineDrive(1, 1), 8, { volts: [1] })).toThrow(RangeError);
+  expect(() => timeGrid(sineDrive(1, 1), 4)).toThrow(RangeError);
+});

@@ -1,0 +1,89 @@
+import type { Prediction } from '../predict/prediction';
+import type { Waveforms } from './measure';
+
+/** One waveform over the period as it really runs: polarity applied. */
+export type Trace = { id: string; name: string; unit: 'V' | 'A'; values: Float64Array };
+
+/**
+ * The waveforms of a settled period by the ids of nodes and parts: a node's
+ * voltage against ground, a capacitor's across it, a diode's current.
+ *
+ * A negative ladder is computed as its positive mirror; here every voltage gets
+ * its sign. A diode's current stays what flows forward.
+ */
+export class Traces {
+  private readonly sign: 1 | -1;
+
+  constructor(
+    private readonly prediction: Prediction,
+    private readonly waveforms: Waveforms,
+  ) {
+    this.sign = prediction.output.polarity === 'negative' && prediction.terminals.return === 'ground' ? -1 : 1;
+  }
+
+  get times(): Float64Array {
+    return this.waveforms.times;
+  }
+
+  drive(): Trace {
+    return { id: 'drive', name: 'drive', unit: 'V', values: this.waveforms.drive.map((volts) => this.sign * volts) };
+  }
+
+  output(): Trace {
+    const { output, return: back } = this.prediction.terminals;
+    return { id: 'output', name: 'output', unit: 'V', values: this.difference(output, back) };
+  }
+
+  /** Null for an id that this ladder does not have. */
+  of(id: string): Trace | null {
+    const { capacitors, diodes, nodes } = this.prediction;
+    const capacitor = capacitors.find((part) => part.id === id);
+    if (capacitor)
+      return { id, name: `${id} across`, unit: 'V', values: this.difference(capacitor.upper, capacitor.lower) };
+    const diode = diodes.findIndex((part) => part.id === id);
+    if (diode >= 0) return { id, name: `${id} current`, unit: 'A', values: this.waveforms.diodeAmps[diode] };
+    if (nodes.some((node) => node.id === id)) return { id, name: id, unit: 'V', values: this.difference(id, 'ground') };
+    return null;
+  }
+
+  /** Current that the winding gives, the first of two. */
+  winding(): Trace {
+    return {
+      id: 'winding',
+      name: 'winding current',
+      unit: 'A',
+      values: this.waveforms.windingAmps[0].map((amps) => this.sign * amps),
+    };
+  }
+
+  /** Everything there is, for export: a row of names with units and a row for each step. */
+  table(): (string | number)[][] {
+    const columns = [
+      this.drive(),
+      this.output(),
+      ...this.prediction.nodes.filter((node) => node.column !== 'ground').map((node) => this.of(node.id)!),
+      ...this.prediction.capacitors.map((part) => this.of(part.id)!),
+      ...this.prediction.diodes.map((part) => this.of(part.id)!),
+      this.winding(),
+    ];
+    return [
+      ['time, s', ...columns.map((column) => `${column.name}, ${column.unit}`)],
+      ...Array.from(this.times, (time, step) => [time, ...columns.map((column) => column.values[step])]),
+    ];
+  }
+
+  private difference(one: string, other: string): Float64Array {
+    const [a, b] = [this.nodeValues(one), this.nodeValues(other)];
+    return a.map((volts, step) => this.sign * (volts - b[step]));
+  }
+
+  private nodeValues(id: string): Float64Array {
+    const { nodes, drive } = this.waveforms;
+    const found = nodes.get(id);
+    if (found) return found;
+    // A stiff source follows the drive; the second half of a centre-tapped one mirrors it.
+    if (id === 'source') return drive;
+    if (id === 'antisource') return drive.map((volts) => -volts);
+    return new Float64Array(drive.length);
+  }
+}

@@ -1,0 +1,120 @@
+import { readFileSync } from 'node:fs';
+import { newDesign } from '../../src/core/design/new-design';
+import { predict } from '../../src/core/predict/predict';
+import { finish, transientOf } from '../../src/core/transient/transient';
+import { demoDesign, expect, exported, openLink, say, shelve, test } from './fixtures';
+
+const plain = (text: string) => text.replace(/\s+/g, ' ').trim();
+
+test('the time domain stands beside the closed form as the core computes it, and the Climb is drawn from it', async ({
+  page,
+  request,
+}) => {
+  const design = demoDesign('flocking-applicator');
+  await page.goto(`/designs/${await shelve(request, design)}`);
+  const { transient } = finish(transientOf(design));
+  const cell = (name: string) => page.locator(`[data-in-time=${name}]`);
+  await expect(cell('mean')).toBeVisible();
+  expect(plain(await cell('mean').innerText())).toBe(say(transient.meanVolts, 'V', 4));
+  expect(plain(await cell('ripple').innerText())).toBe(say(transient.ripplePeakToPeakVolts, 'V', 4));
+  expect(plain(await cell('watts').innerText())).toBe(say(transient.watts.in, 'W', 4));
+  await expect(cell('why')).toContainText('Settled within');
+  await expect(page.locator('[data-climb-from=time-domain]')).toBeVisible();
+  await expect(page.getByRole('group', { name: 'Ladder drawn by potential' })).toContainText(
+    `−${(transient.meanVolts / 1000).toFixed(1)}`,
+  );
+});
+
+test('every topology is chosen, drawn, predicted and settled', async ({ page, request }) => {
+  const base = newDesign('All kinds');
+  await page.goto(`/designs/${await shelve(request, { ...base, load: { kind: 'resistance', ohms: 1e9 } })}`);
+  const parts = { 'full-wave': 14, bipolar: 16, 'bridge-doubler': 4, clamp: 2, 'half-wave': 8 };
+  for (const [topology, count] of Object.entries(parts)) {
+    await page.getByLabel('Topology').selectOption(topology);
+    await expect(page.locator('[data-part]')).toHaveCount(count);
+    const design = await exported(page);
+    expect(design.ladder.topology).toBe(topology);
+    const { output } = predict(design);
+    await expect(page.locator('[data-figure=noLoad]')).toContainText(say(output.noLoadVolts, 'V').split(' ')[0]);
+    const { transient } = finish(transientOf(design));
+    await expect(page.locator('[data-in-time=mean]')).toContainText(say(transient.meanVolts, 'V', 4).split(' ')[0]);
+  }
+});
+
+test('half a stage is rounded up for a full-wave ladder, and capacitors can be listed one by one', async ({
+  page,
+  request,
+}) => {
+  const base = newDesign('Odd drawer');
+  await page.goto(`/designs/${await shelve(request, { ...base, ladder: { ...base.ladder, stages: 1.5 } })}`);
+  await page.getByLabel('Capacitors', { exact: true }).selectOption('listed');
+  await page.getByLabel('C2, oscillating 2').fill('3n3');
+  await page.getByLabel('Topology').selectOption('full-wave');
+  await expect(page.getByRole('textbox', { name: 'Stages', exact: true })).toHaveValue('2');
+  const { ladder } = await exported(page);
+  expect(ladder.capacitorFarads).toHaveLength(6);
+  expect(ladder.capacitorFarads![3]).toBe(3.3e-9);
+  await page.getByLabel('Capacitors', { exact: true }).selectOption('tapered');
+  expect((await exported(page)).ladder).toMatchObject({ grading: 'tapered', capacitorFarads: null });
+});
+
+test('a pulse has a duty, and unlike loads have their own fields', async ({ page, request }) => {
+  await page.goto(`/designs/${await shelve(request)}`);
+  await openLink(page, 'Input');
+  await page.getByRole('radio', { name: 'Pulse' }).click();
+  await page.getByLabel('Duty at the positive peak').fill('120');
+  await expect(page.getByRole('alert').filter({ hasText: 'between 0 and 1' })).toBeVisible();
+  await page.getByLabel('Duty at the positive peak').fill('30');
+  await openLink(page, 'Load');
+  await page.getByLabel('Kind of load').selectOption('corona');
+  await page.getByLabel('Corona starts at').fill('2k');
+  const design = await exported(page);
+  expect(design.driver).toMatchObject({ waveform: 'pulse', duty: 0.3 });
+  expect(design.load).toMatchObject({ kind: 'corona', onsetVolts: 2000 });
+  await page.getByLabel('Kind of load').selectOption('gap');
+  await page.getByLabel('Gap strikes at').fill('1k');
+  await expect(page.locator('[data-finding=gap-strikes]')).toBeVisible();
+});
+
+test('waveforms: nodes and parts come and go by the Climb, and the CSV holds what the core computed', async ({
+  page,
+  request,
+}) => {
+  const design = demoDesign('dust-plate-precipitator');
+  await page.goto(`/designs/${await shelve(request, design)}`);
+  await page.getByRole('tab', { name: 'Waveforms' }).click();
+  const chart = page.getByRole('img', { name: /^Waveforms over one period/ });
+  await expect(chart).toBeVisible();
+  await page.locator('[data-node=A2]').click();
+  await page.locator('[data-part=D3]').click();
+  await expect(chart).toHaveAttribute('aria-label', /A2, D3 current$/);
+  await page.getByRole('button', { name: 'Take A2 out' }).click();
+  await expect(chart).toHaveAttribute('aria-label', /mean, D3 current$/);
+  const download = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Save as CSV' }).click();
+  const lines = readFileSync(await (await download).path(), 'utf8').split('\n');
+  const heads = lines[0].split('","').map((head) => head.replaceAll('"', ''));
+  expect(heads.slice(0, 3)).toEqual(['time, s', 'drive, V', 'output, V']);
+  const { transient, waveforms } = finish(transientOf(design));
+  expect(lines).toHaveLength(waveforms.times.length + 1);
+  const outputs = lines.slice(1).map((line) => Number(line.split(',')[2]));
+  // A negative supply: what the core has as magnitudes is written with its sign.
+  expect(Math.min(...outputs)).toBeLessThan(-transient.meanVolts * 0.98);
+  expect(outputs[10]).toBeCloseTo(-waveforms.nodes.get('B2')![10], 6);
+});
+
+test('charge-up shows time and surge, every period on request; discharge says what is left', async ({
+  page,
+  request,
+}) => {
+  await page.goto(`/designs/${await shelve(request, demoDesign('teaching-tripler'))}`);
+  await page.getByRole('tab', { name: 'Charge-up' }).click();
+  await expect(page.locator('[data-charge-up=envelope]')).toContainText('95 % after');
+  await page.getByRole('button', { name: 'Run every period' }).click();
+  await expect(page.locator('[data-charge-up=exact]')).toContainText('Every period was run.');
+  await page.getByRole('tab', { name: 'Discharge' }).click();
+  await expect(page.locator('[data-discharge=left]')).toContainText('Measure the terminal and every capacitor.');
+  const before = await page.locator('[data-discharge=left]').innerText();
+  await page.getByLabel('Through').fill('100k');
+  await expect(page.locator('[data-discharge=left]')).not.toHaveText(before);
+});
