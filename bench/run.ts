@@ -111,11 +111,6 @@ async function benchApplication(): Promise<void> {
       const part = document.querySelector('[data-part=C40]')!;
       const figures: number[] = [];
       const picture: number[] = [];
-      const blocked: number[] = [];
-      const tasks = new PerformanceObserver((list) =>
-        blocked.push(...list.getEntries().map((entry) => entry.duration)),
-      );
-      tasks.observe({ type: 'longtask' });
       for (let stroke = 0; stroke < 80; stroke += 1) {
         const before = { figure: figure.textContent, label: part.getAttribute('transform') };
         set.call(field, `${560 + stroke * 4}p`);
@@ -139,20 +134,28 @@ async function benchApplication(): Promise<void> {
         );
         await new Promise((resolve) => setTimeout(resolve, 60));
       }
-      // Let the time domain of the last state arrive and be drawn as well.
-      await new Promise((resolve) => setTimeout(resolve, 1500));
-      tasks.disconnect();
-      return {
-        figures: figures.slice(20),
-        picture: picture.slice(20).filter((time) => !Number.isNaN(time)),
-        blocked: blocked.reduce((a, b) => Math.max(a, b), 0),
-      };
+      return { figures: figures.slice(20), picture: picture.slice(20).filter((time) => !Number.isNaN(time)) };
     });
     say(`Keystroke to figures updated, 20 stages, median: ${verdict(median(strokes.figures), FRAME_MILLISECONDS)}`);
-    say(
-      `Longest task of the main thread meanwhile, the time domain in its worker: ${strokes.blocked ? `${strokes.blocked.toFixed(0)} ms` : 'under 50 ms'}`,
-    );
     say(`Keystroke to picture moved as well, in the frame after: median ${median(strokes.picture).toFixed(1)} ms`);
+    // Typed on as a user does, with nothing waiting in a loop, and until the last time domain has been drawn.
+    const longest = await page.getByLabel('Each capacitor').evaluate(async (field: HTMLInputElement) => {
+      const set = Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value')!.set!;
+      const tasks: number[] = [];
+      new PerformanceObserver((list) => tasks.push(...list.getEntries().map((entry) => entry.duration))).observe({
+        type: 'longtask',
+      });
+      for (let stroke = 0; stroke < 40; stroke += 1) {
+        set.call(field, `${600 + stroke * 4}p`);
+        field.dispatchEvent(new Event('input', { bubbles: true }));
+        await new Promise((resolve) => setTimeout(resolve, stroke % 8 === 7 ? 600 : 60));
+      }
+      await new Promise((resolve) => setTimeout(resolve, 1500));
+      return tasks.reduce((a, b) => Math.max(a, b), 0);
+    });
+    say(
+      `Longest task of the main thread over 40 keystrokes and their time domains: ${longest === 0 ? 'none over 50 ms' : `${longest.toFixed(0)} ms  OVER`}`,
+    );
   } finally {
     for (const step of undo.reverse()) await step();
     rmSync(folder, { recursive: true, force: true });

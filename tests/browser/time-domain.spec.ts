@@ -20,6 +20,9 @@ test('the time domain stands beside the closed form as the core computes it, and
   expect(plain(await cell('watts').innerText())).toBe(say(transient.watts.in, 'W', 4));
   await expect(cell('why')).toContainText('Settled within');
   await expect(page.locator('[data-climb-from=time-domain]')).toBeVisible();
+  await page.locator('[data-part=D3]').click();
+  const { peakAmps } = transient.diodes.find((part) => part.id === 'D3')!;
+  expect(plain(await page.locator('[data-part-in-time=D3]').innerText())).toContain(`${say(peakAmps, 'A')} peak`);
   await expect(page.getByRole('group', { name: 'Ladder drawn by potential' })).toContainText(
     `−${(transient.meanVolts / 1000).toFixed(1)}`,
   );
@@ -115,6 +118,93 @@ test('charge-up shows time and surge, every period on request; discharge says wh
   await page.getByRole('tab', { name: 'Discharge' }).click();
   await expect(page.locator('[data-discharge=left]')).toContainText('Measure the terminal and every capacitor.');
   const before = await page.locator('[data-discharge=left]').innerText();
-  await page.getByLabel('Through').fill('100k');
+  await page.getByRole('textbox', { name: 'Through' }).fill('100k');
   await expect(page.locator('[data-discharge=left]')).not.toHaveText(before);
+});
+
+test('a stiff supply without anything to limit it says so, and a gap that fires is counted', async ({
+  page,
+  request,
+}) => {
+  const base = newDesign('Sparks');
+  const gap = { kind: 'gap' as const, strikeVolts: 3000, arcOhms: 1000, quenchAmps: 0.5 };
+  const stiff = { ...base, driver: { ...base.driver, seriesOhms: 0 }, load: gap };
+  await page.goto(`/designs/${await shelve(request, stiff)}`);
+  await expect(page.locator('[data-in-time=why]')).toContainText('before the gap strikes');
+  await page.keyboard.press('c');
+  const found = page.locator('[data-charge-up=exact]');
+  await expect(found).toContainText('nothing limits it');
+  await expect(found).toContainText('Gap strikes');
+  await expect(found).toContainText('fires over and over');
+});
+
+test('a long charge-up shows its progress, stops when asked, and can be asked for again', async ({ page, request }) => {
+  const base = newDesign('Tall');
+  const tall = { ...base, ladder: { ...base.ladder, stages: 24 }, load: { kind: 'current' as const, amps: 1e-7 } };
+  await page.goto(`/designs/${await shelve(request, tall)}`);
+  await page.getByRole('tab', { name: 'Charge-up' }).click();
+  await page.getByRole('button', { name: 'Run every period' }).click();
+  await expect(page.getByRole('progressbar', { name: 'Charge-up' })).toBeVisible();
+  await page.getByRole('button', { name: 'Stop' }).click();
+  await expect(page.getByText('Stopped.')).toBeVisible();
+  await page.getByRole('button', { name: 'Show the envelope' }).click();
+  await expect(page.locator('[data-charge-up=envelope]')).toContainText('95 % after');
+});
+
+test('a keystroke ends the work on the design before it, and only the last one’s time domain shows', async ({
+  page,
+  request,
+}) => {
+  await page.goto(`/designs/${await shelve(request, demoDesign('flocking-applicator'))}`);
+  const field = page.getByLabel('Each capacitor');
+  for (const farads of ['600p', '700p', '800p']) await field.fill(farads);
+  await expect(page.locator('[data-in-time=mean]')).toBeVisible();
+  const { transient } = finish(transientOf(await exported(page)));
+  await expect(page.locator('[data-in-time=mean]')).toHaveText(
+    new RegExp(say(transient.meanVolts, 'V', 4).replace(' ', '\\s*')),
+  );
+});
+
+test('drag in the waveforms magnifies, and the whole period comes back', async ({ page, request }) => {
+  await page.goto(`/designs/${await shelve(request, demoDesign('dust-plate-precipitator'))}`);
+  await page.keyboard.press('w');
+  const chart = page.getByRole('img', { name: /^Waveforms over one period/ });
+  await expect(chart).toBeVisible();
+  const picture = async () => (await chart.screenshot()).toString('base64');
+  await page.waitForTimeout(300);
+  const whole = await picture();
+  const box = (await chart.boundingBox())!;
+  await page.mouse.move(box.x + box.width * 0.3, box.y + box.height * 0.4);
+  await page.mouse.down();
+  await page.mouse.move(box.x + box.width * 0.5, box.y + box.height * 0.4, { steps: 5 });
+  await page.mouse.up();
+  await page.mouse.move(box.x + 2, box.y - 30);
+  await expect.poll(picture).not.toBe(whole);
+  await page.getByRole('button', { name: 'Whole period' }).click();
+  await page.mouse.move(box.x + 2, box.y - 30);
+  await expect.poll(picture).toBe(whole);
+});
+
+test('nodes are taken into the waveforms by keyboard too', async ({ page, request }) => {
+  await page.goto(`/designs/${await shelve(request)}`);
+  await page.getByRole('tab', { name: 'Waveforms' }).click();
+  const chart = page.getByRole('img', { name: /^Waveforms over one period/ });
+  await expect(chart).toBeVisible();
+  await page.getByRole('button', { name: 'Waveform of node B1' }).focus();
+  await page.keyboard.press('Enter');
+  await expect(chart).toHaveAttribute('aria-label', /, B1$/);
+  await page.keyboard.press('Enter');
+  await expect(chart).toHaveAttribute('aria-label', /mean$/);
+});
+
+test('undo takes back a topology and a list of capacitors', async ({ page, request }) => {
+  await page.goto(`/designs/${await shelve(request)}`);
+  await page.getByLabel('Topology').selectOption('bipolar');
+  await expect(page.locator('[data-part]')).toHaveCount(16);
+  await page.getByLabel('Capacitors', { exact: true }).selectOption('listed');
+  await expect(page.getByLabel('C5, oscillating, below 1')).toBeVisible();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.locator('[data-part]')).toHaveCount(8);
+  expect((await exported(page)).ladder).toMatchObject({ topology: 'half-wave', capacitorFarads: null });
 });

@@ -2,11 +2,15 @@ import { MOST_STAGES, type Design } from '../design/design-schema';
 import { workingPoint } from '../output/terminal';
 import { hasOneForm, ladderOfDesign } from './ladder-of-design';
 
+const GOLDEN = (Math.sqrt(5) - 1) / 2;
+
 /**
  * Whole number of stages that gives the highest mean output into this load.
  *
  * Output against stage count rises to one peak and falls (to nothing where the
- * closed form ends), so the peak is closed in on by thirds. For an ideal ladder
+ * closed form ends), so it is doubled until the output falls, and the peak then
+ * closed in on by golden section, which uses
+ * every other count again. For an ideal ladder
  * it is the floor of sqrt(V f C / I) (common practice, no source, for the floor).
  *
  * @returns null when nothing is drawn, so that more stages always add, when the
@@ -28,10 +32,16 @@ export function optimumStages(design: Design): number | null {
     return found;
   };
   let low = 1;
-  let high = MOST_STAGES;
+  let high = 2;
+  while (high < MOST_STAGES && volts(high) > volts(low)) {
+    low = high;
+    high = Math.min(MOST_STAGES, 2 * high);
+  }
+  // The peak may stand one doubling before the last rise.
+  low = Math.max(1, Math.floor(low / 2));
   while (high - low > 2) {
-    const lower = low + Math.floor((high - low) / 3);
-    const upper = high - Math.floor((high - low) / 3);
+    const lower = high - Math.round((high - low) * GOLDEN);
+    const upper = Math.max(lower + 1, low + Math.round((high - low) * GOLDEN));
     if (volts(lower) < volts(upper)) low = lower + 1;
     else high = upper;
   }

@@ -1,13 +1,14 @@
 'use client';
 
 import { memo, useCallback, useEffect, useMemo, useRef, useState } from 'react';
-import type { CapacitorPrediction, DiodePrediction, NodePrediction, Prediction } from '@/core/predict/prediction';
-import type { Side } from '@/core/ladder/network';
+import type { NodePrediction, Prediction } from '@/core/predict/prediction';
 import { formatQuantity, sayQuantity } from '@/core/quantity/print-quantity';
 import { fitOf } from '@/core/stress/margin';
 import { FitMark } from '@/ui/fit-mark';
-import { climbLayout, labelsThatFit, nodeX, potentialColour, scaleFigure, type ClimbLayout } from './climb-layout';
+import { climbLayout, nodeX, potentialColour, scaleFigure, type ClimbLayout } from './climb-layout';
 import { ClimbCapacitor, ClimbDiode } from './climb-parts';
+import { capacitorPlace, diodePlace, hundredth, standing, tenth } from './climb-places';
+import { Rungs } from './climb-rungs';
 
 type ClimbProps = {
   prediction: Prediction;
@@ -291,63 +292,9 @@ function Feet({ layout, prediction }: { layout: ClimbLayout; prediction: Predict
   );
 }
 
-const standing = (node: NodePrediction) => node.meanVolts ?? node.noLoadVolts;
-
-/** Sizes in half pixels: a shape that would change by less keeps its outline and only moves. */
-const halfPixel = (size: number) => Math.round(size * 2) / 2;
-/** Fills in hundredths, for the same reason. */
-const hundredth = (fill: number) => Math.round(fill * 100) / 100;
-/** Places in tenths of a pixel. */
-const tenth = (place: number) => Math.round(place * 10) / 10;
-
-type Nodes = ReadonlyMap<string, NodePrediction>;
-
 function partLabel(id: string, kind: string, volts: number, rated: number | null, margin: number | null): string {
   const fit = fitOf(margin);
   return `${kind} ${id}, ${sayQuantity(volts, 'V')}${rated === null ? '' : ` of ${sayQuantity(rated, 'V')}`}, ${fit}`;
-}
-
-/** Where a capacitor stands and the wires to its two nodes. */
-function capacitorPlace(capacitor: CapacitorPrediction, layout: ClimbLayout, nodes: Nodes) {
-  const x = layout.capacitorsOf[capacitor.column];
-  const node = layout.nodesOf[capacitor.column];
-  const [near, far] = capacitor.side === 1 ? [capacitor.lower, capacitor.upper] : [capacitor.upper, capacitor.lower];
-  const top = tenth(layout.y(standing(nodes.get(far)!)));
-  const bottom = tenth(layout.y(standing(nodes.get(near)!)));
-  return {
-    x: tenth(x),
-    y: tenth((top + bottom) / 2),
-    size: halfPixel(Math.max(5, Math.min(14, Math.abs(bottom - top) * 0.5))),
-    wires: `M${tenth(x)} ${bottom}V${top}H${tenth(node)}${near === 'ground' ? `M${tenth(x)} ${bottom}H${tenth(node)}` : ''}`,
-  };
-}
-
-/** Where a diode lies and the wire it lies on: at the height where its ends meet at a peak. */
-function diodePlace(diode: DiodePrediction, layout: ClimbLayout, nodes: Nodes) {
-  const anode = nodes.get(diode.anode)!;
-  const cathode = nodes.get(diode.cathode)!;
-  const cathodeIsSteady = isSteady(cathode);
-  const [steady, swinging] = cathodeIsSteady ? [cathode, anode] : [anode, cathode];
-  const room = layout.roomAt.get(steady.id) ?? layout.stagePixels;
-  // Two diodes meet every steady node, one from below and one above: set apart so that both can be read.
-  const apart = Math.max(2, Math.min(8, room * 0.22));
-  const meetingVolts = (cathodeIsSteady ? steady.maxVolts : steady.minVolts) ?? steady.noLoadVolts;
-  const y = tenth(layout.y(meetingVolts) + (cathodeIsSteady ? apart : -apart));
-  const away = nodeX(layout, swinging);
-  const home = nodeX(layout, steady);
-  const outward = Math.sign(home - away);
-  return {
-    x: tenth(away + (home - away) * (outward > 0 ? (cathodeIsSteady ? 0.66 : 0.36) : cathodeIsSteady ? 0.5 : 0.22)),
-    y,
-    size: halfPixel(Math.max(4, Math.min(13, room * 0.4))),
-    cathodeIsRight: nodeX(layout, cathode) > nodeX(layout, anode),
-    meetingVolts,
-    wires: `M${tenth(away + 6 * outward)} ${y}H${tenth(home - 9 * outward)}`,
-  };
-}
-
-function isSteady(node: NodePrediction): boolean {
-  return node.column === 'smoothing' || node.column === 'ground';
 }
 
 /** The range through which an oscillating node swings each cycle, with its mean. */
@@ -426,116 +373,6 @@ function Probes({
             </circle>
           );
         })}
-    </g>
-  );
-}
-
-/** The rungs under load, thick by their ripple, each with its sag from the faint tick where it stands without load. */
-function Rungs({ prediction, layout, negative }: { prediction: Prediction; layout: ClimbLayout; negative: boolean }) {
-  const { terminals, output } = prediction;
-  const twoSided = terminals.return !== 'ground';
-  return (
-    <g>
-      <SideRungs prediction={prediction} layout={layout} negative={negative} side={1} />
-      {twoSided ? <SideRungs prediction={prediction} layout={layout} negative={negative} side={-1} /> : null}
-      {twoSided && output.meanVolts !== null ? (
-        <text
-          x={layout.width - 6}
-          y={layout.y(0) - 6}
-          textAnchor="end"
-          className="figures climb-label fill-ink text-[12.5px] font-semibold"
-        >
-          across {scaleFigure(output.meanVolts, layout, false)}
-        </text>
-      ) : null}
-    </g>
-  );
-}
-
-function SideRungs({
-  prediction,
-  layout,
-  negative,
-  side,
-}: {
-  prediction: Prediction;
-  layout: ClimbLayout;
-  negative: boolean;
-  side: Side;
-}) {
-  const { y } = layout;
-  const { terminals, output } = prediction;
-  const oneSided = terminals.return === 'ground';
-  const terminalId = side === 1 ? terminals.output : terminals.return;
-  // The output of a clamp is no smoothing node; it counts as the one rung there is.
-  const rungs = prediction.nodes.filter(
-    (node) => (node.column === 'smoothing' && node.side === side) || node.id === terminalId,
-  );
-  const say = (volts: number) => scaleFigure(volts, layout, negative);
-  const terminal = rungs[rungs.length - 1];
-  const loadVolts = oneSided ? (output.meanVolts ?? standing(terminal)) : standing(terminal);
-  const behindResistor = oneSided && (output.droopBySeriesResistorVolts ?? 0) > 0;
-  const fits = labelsThatFit(
-    rungs.map((node, index) => y(index === rungs.length - 1 ? loadVolts : standing(node))),
-    14,
-  );
-  const topY = y(standing(terminal));
-  const noLoadY =
-    side === 1 ? Math.min(y(terminal.noLoadVolts), topY - 15) : Math.max(y(terminal.noLoadVolts), topY + 15);
-  const ticks = rungs.map((node) => `M${tenth(layout.labels - 7)} ${tenth(y(node.noLoadVolts))}h20`).join('');
-  const sags = rungs
-    .map((node) => `M${tenth(layout.labels + 3)} ${tenth(y(node.noLoadVolts))}V${tenth(y(standing(node)))}`)
-    .join('');
-  return (
-    <g>
-      <path d={ticks} stroke="var(--line)" />
-      <path d={sags} stroke="var(--line)" strokeDasharray="1 3" />
-      {rungs.map((node, index) => {
-        const colour = potentialColour(node.noLoadVolts, layout.topVolts);
-        const smooth = node.column === 'smoothing';
-        const ripple = node.maxVolts === null ? 0 : tenth(y(node.minVolts!) - y(node.maxVolts));
-        const last = index === rungs.length - 1;
-        const { smoothing: x } = layout.nodesOf;
-        return (
-          <g key={node.id} className="climb-rung" style={{ transform: `translateY(${tenth(y(standing(node)))}px)` }}>
-            {smooth ? (
-              <>
-                <path d={`M${tenth(x)} 0H${tenth(layout.capacitorsOf.smoothing)}`} stroke="var(--line)" />
-                <rect x={x - 9} y={-ripple / 2} width={18} height={ripple} rx={1.2} fill={colour} opacity={0.38} />
-              </>
-            ) : null}
-            <path
-              d={`${smooth ? `M${tenth(x - 9)} 0h18` : ''}M${tenth(layout.labels - 10)} 0h26`}
-              stroke={colour}
-              strokeWidth={2.5}
-            />
-            {fits[index] && !last ? (
-              <text x={layout.labels + 22} y={4} className="figures climb-label fill-soft text-[11.5px]">
-                {say(standing(node))}
-              </text>
-            ) : null}
-          </g>
-        );
-      })}
-      <g className="climb-rung" style={{ transform: `translateY(${y(loadVolts)}px)` }}>
-        <title>{behindResistor ? 'At the load, behind the series resistor' : 'At the terminal'}</title>
-        <text x={layout.labels + 22} y={4.5} className="figures climb-label fill-ink text-[13px] font-semibold">
-          {say(loadVolts)}
-          {behindResistor && layout.width > 520 ? (
-            <tspan className="fill-soft text-[11.5px] font-normal"> load</tspan>
-          ) : null}
-        </text>
-      </g>
-      {output.droopVolts !== null && output.droopVolts > 0 && (side === 1 || layout.width > 520) ? (
-        <text
-          x={layout.width - 6}
-          y={noLoadY + (side === 1 ? -6 : 14)}
-          textAnchor="end"
-          className="figures climb-label fill-soft text-[11.5px]"
-        >
-          no load {say(terminal.noLoadVolts)}
-        </text>
-      ) : null}
     </g>
   );
 }

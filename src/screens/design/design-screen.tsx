@@ -186,7 +186,14 @@ export function DesignScreen({ stored }: { stored: StoredDesign }) {
               onTrace={tab === 'waveforms' ? trace : null}
             />
           </div>
-          {part ? <PartPanel prediction={laterPrediction} id={part} onClose={() => setPart(null)} /> : null}
+          {part ? (
+            <PartPanel
+              prediction={laterPrediction}
+              transient={timeDomain.kind === 'ready' ? timeDomain.run.transient : null}
+              id={part}
+              onClose={() => setPart(null)}
+            />
+          ) : null}
           <div className="h-[230px] shrink-0 border-t border-rule">
             <Charts
               design={laterDesign}

@@ -3,13 +3,25 @@
 import X from 'lucide-react/icons/x';
 import { partStory } from '@/core/predict/part-story';
 import type { CapacitorPrediction, DiodePrediction, Prediction } from '@/core/predict/prediction';
+import type { Transient } from '@/core/transient/transient';
 import { fitOf } from '@/core/stress/margin';
 import { buttonStyle } from '@/ui/button';
 import { FitMark } from '@/ui/fit-mark';
 import { Quantity } from '@/ui/quantity';
 
 /** The part chosen in the Climb: stress, rating, margin, what it does, what happens if it fails. */
-export function PartPanel({ prediction, id, onClose }: { prediction: Prediction; id: string; onClose: () => void }) {
+export function PartPanel({
+  prediction,
+  transient,
+  id,
+  onClose,
+}: {
+  prediction: Prediction;
+  /** The settled time domain, when it is there. */
+  transient: Transient | null;
+  id: string;
+  onClose: () => void;
+}) {
   const story = partStory(prediction, id);
   if (!story) return null;
   const { part, kind } = story;
@@ -51,6 +63,7 @@ export function PartPanel({ prediction, id, onClose }: { prediction: Prediction;
             <Quantity value={(part as DiodePrediction).averageAmps} unit="A" />
           </span>
         )}
+        {transient ? <InTime transient={transient} id={id} /> : null}
       </p>
       <p className="mt-0.5 text-soft">
         {story.does} <span className="text-ink">If it fails:</span> {story.whenItFails}
@@ -64,5 +77,29 @@ export function PartPanel({ prediction, id, onClose }: { prediction: Prediction;
         <X className="size-4" aria-hidden="true" />
       </button>
     </section>
+  );
+}
+
+/** What the time domain says of one part. */
+function InTime({ transient, id }: { transient: Transient; id: string }) {
+  const capacitor = transient.capacitors.find((part) => part.id === id);
+  const diode = transient.diodes.find((part) => part.id === id);
+  return (
+    <span data-part-in-time={id}>
+      <span className="text-soft">in time:</span>{' '}
+      {capacitor ? (
+        <>
+          <Quantity value={capacitor.meanVolts} unit="V" /> <span className="text-soft">mean,</span>{' '}
+          <Quantity value={capacitor.ripplePeakToPeakVolts} unit="V" /> <span className="text-soft">p-p</span>
+        </>
+      ) : null}
+      {diode ? (
+        <>
+          <Quantity value={diode.peakAmps} unit="A" /> <span className="text-soft">peak,</span>{' '}
+          <Quantity value={diode.rmsAmps} unit="A" /> <span className="text-soft">RMS, blocks</span>{' '}
+          <Quantity value={diode.reverseVolts} unit="V" />
+        </>
+      ) : null}
+    </span>
   );
 }

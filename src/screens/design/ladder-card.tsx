@@ -1,0 +1,187 @@
+'use client';
+
+import { GRADINGS, type Grading } from '@/core/ladder/grading';
+import type { Topology } from '@/core/ladder/network';
+import { TOPOLOGY_KINDS } from '@/core/ladder/topologies';
+import type { Prediction } from '@/core/predict/prediction';
+import { More } from '@/ui/more';
+import { PickField } from '@/ui/pick-field';
+import { Quantity } from '@/ui/quantity';
+import { QuantityField } from '@/ui/quantity-field';
+import type { Editing } from './editing';
+
+export function LadderLine({ design, prediction }: Editing) {
+  return (
+    <>
+      {TOPOLOGY_KINDS[design.ladder.topology].stages === 'fixed' ? null : (
+        <>
+          {design.ladder.stages} {design.ladder.stages === 1 ? 'stage' : 'stages'}
+          {design.ladder.topology === 'bipolar' ? ' a side' : ''} ·{' '}
+        </>
+      )}
+      <Quantity value={design.ladder.capacitor.farads} unit="F" /> · no load{' '}
+      <Quantity value={prediction.output.noLoadVolts} unit="V" />
+    </>
+  );
+}
+
+export function LadderFields({ store, design, prediction }: Editing) {
+  const { edit } = store.getState();
+  const { ladder } = design;
+  const kind = TOPOLOGY_KINDS[ladder.topology];
+  return (
+    <>
+      <PickField
+        label="Topology"
+        value={ladder.topology}
+        options={(Object.keys(TOPOLOGY_KINDS) as Topology[]).map((value) => ({
+          value,
+          name: TOPOLOGY_KINDS[value].name,
+        }))}
+        onValue={(value) => edit('$.ladder.topology', value)}
+        hint={`${kind.describe}. ${partsCount(prediction)}`}
+      />
+      {kind.stages === 'fixed' ? null : (
+        <QuantityField
+          id="stages"
+          label={ladder.topology === 'bipolar' ? 'Stages, each side' : 'Stages'}
+          unit=""
+          value={ladder.stages}
+          onValue={(value) => edit('$.ladder.stages', value)}
+          hint={kind.stageHint}
+        />
+      )}
+      <CapacitorFields store={store} design={design} prediction={prediction} />
+      <QuantityField
+        label="Capacitor rating"
+        unit="V"
+        optional
+        value={ladder.capacitor.ratedVolts}
+        onValue={(value) => edit('$.ladder.capacitor.ratedVolts', value)}
+      />
+      <QuantityField
+        label="Diode peak inverse"
+        unit="V"
+        optional
+        value={ladder.diode.peakInverseVolts}
+        onValue={(value) => edit('$.ladder.diode.peakInverseVolts', value)}
+      />
+      <QuantityField
+        label="Diode forward drop"
+        unit="V"
+        value={ladder.diode.forwardVolts}
+        onValue={(value) => edit('$.ladder.diode.forwardVolts', value)}
+      />
+      <QuantityField
+        label="Diode recovery"
+        unit="s"
+        optional
+        value={ladder.diode.recoverySeconds}
+        onValue={(value) => edit('$.ladder.diode.recoverySeconds', value)}
+      />
+      <More>
+        <QuantityField
+          label="Diode average"
+          unit="A"
+          optional
+          value={ladder.diode.averageAmps}
+          onValue={(value) => edit('$.ladder.diode.averageAmps', value)}
+        />
+        <QuantityField
+          label="Diode on-resistance"
+          unit="Ω"
+          value={ladder.diode.onOhms}
+          onValue={(value) => edit('$.ladder.diode.onOhms', value)}
+        />
+        <QuantityField
+          label="Diode leakage"
+          unit="A"
+          value={ladder.diode.leakageAmps}
+          onValue={(value) => edit('$.ladder.diode.leakageAmps', value)}
+          hint="At its peak inverse voltage. Resistance and leakage count in the time domain."
+        />
+        <QuantityField
+          label="Diode junction"
+          unit="F"
+          value={ladder.diode.junctionFarads}
+          onValue={(value) => edit('$.ladder.diode.junctionFarads', value)}
+        />
+        <QuantityField
+          label="Stray, each diode"
+          unit="F"
+          value={ladder.strayFarads}
+          onValue={(value) => edit('$.ladder.strayFarads', value)}
+        />
+        <QuantityField
+          label="Capacitor tolerance"
+          unit="%"
+          value={ladder.capacitor.tolerance}
+          onValue={(value) => edit('$.ladder.capacitor.tolerance', value)}
+        />
+      </More>
+    </>
+  );
+}
+
+function partsCount({ capacitors, diodes }: Prediction): string {
+  const count = (number: number, name: string) => `${number} ${name}${number === 1 ? '' : 's'}`;
+  return `${count(capacitors.length, 'capacitor')}, ${count(diodes.length, 'diode')}.`;
+}
+
+const LISTED = 'listed';
+const GRADING_NAMES: Record<Grading | typeof LISTED, string> = {
+  equal: 'All alike',
+  'first-doubled': 'First doubled',
+  tapered: 'Tapered',
+  listed: 'Each by itself',
+};
+
+/** Capacitances by rule or one by one. */
+function CapacitorFields({ store, design, prediction }: Editing) {
+  const { edit } = store.getState();
+  const { ladder } = design;
+  const { capacitorFarads } = ladder;
+  const grade = (value: Grading | typeof LISTED) =>
+    edit('$.ladder', {
+      ...ladder,
+      ...(value === LISTED
+        ? { capacitorFarads: prediction.capacitors.map((part) => part.farads) }
+        : { grading: value, capacitorFarads: null }),
+    });
+  return (
+    <>
+      <PickField
+        label="Capacitors"
+        value={capacitorFarads ? LISTED : ladder.grading}
+        options={[...GRADINGS, LISTED].map((value) => ({
+          value: value as Grading | typeof LISTED,
+          name: GRADING_NAMES[value as Grading],
+        }))}
+        onValue={grade}
+      />
+      {capacitorFarads ? (
+        prediction.capacitors.map((part, index) => (
+          <QuantityField
+            key={part.id}
+            label={`${part.id}, ${part.column}${part.side === -1 ? ', below' : ''} ${part.stage}`}
+            unit="F"
+            value={capacitorFarads[index] ?? null}
+            onValue={(value) =>
+              edit(
+                '$.ladder.capacitorFarads',
+                capacitorFarads.map((farads, at) => (at === index ? value : farads)),
+              )
+            }
+          />
+        ))
+      ) : (
+        <QuantityField
+          label={ladder.grading === 'tapered' ? 'Top capacitor' : 'Each capacitor'}
+          unit="F"
+          value={ladder.capacitor.farads}
+          onValue={(value) => edit('$.ladder.capacitor.farads', value)}
+        />
+      )}
+    </>
+  );
+}
