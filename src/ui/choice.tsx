@@ -20,7 +20,7 @@ export function Choice<T extends string>({
       aria-label={label}
       value={value}
       onValueChange={(next) => next && onValue(next as T)}
-      className="inline-flex w-full rounded border border-rule bg-sheet p-0.5"
+      className="my-[3px] inline-flex w-full rounded border border-rule bg-sheet p-0.5"
     >
       {options.map((option) => (
         <ToggleGroup.Item

@@ -2,7 +2,13 @@ import type { Design } from '../design/design-schema';
 import { hasFastEdges } from '../drive/drive';
 
 /** A droop and ripple as handbooks would print them for a ladder, in units of I / f C. */
-export type DroopFormula = { droop: string; ripple: string; textbook: string | null };
+export type DroopFormula = {
+  droop: string;
+  ripple: string;
+  textbook: string | null;
+  /** What a symbol stands for, where it is not n. */
+  where?: string;
+};
 
 /**
  * The formula that charge bookkeeping reduces to for this kind of ladder, or
@@ -24,7 +30,7 @@ export function droopFormula(design: Design): DroopFormula | null {
       : { droop: '2n³/3 + n²/2 + n/3', ripple: 'n(n+1)/2', textbook: '2n³/3 + n²/2 − n/6' };
   if (square) return null;
   if (topology === 'half-wave' && grading === 'equal')
-    return { droop: 'k(k+1)(2k+1)/3 + (k+1)²/2, N = 2k + 1', ripple: '(k+1)(k+2)/2', textbook: null };
+    return { droop: 'k(k+1)(2k+1)/3 + (k+1)²/2', ripple: '(k+1)(k+2)/2', textbook: null, where: 'N = 2k + 1' };
   if (topology === 'half-wave' && grading === 'tapered' && whole)
     return { droop: 'n² + (1 + 1/2 + … + 1/n)/2', ripple: 'n', textbook: null };
   if (topology === 'half-wave' && grading === 'first-doubled' && whole)

@@ -73,6 +73,15 @@ it('the short formula is what bookkeeping gives', () => {
   }
 });
 
+it('shows the continuum law beside the exact sum, a little above it', () => {
+  // tanh(a)/a with a = 2 n sqrt(Cs/C) for two stages of 1 nF with 1 pF across each diode: 0.99468.
+  const { besides } = explain('noLoad', design, prediction);
+  const law = besides.find(({ name }) => name.startsWith('Continuum law'))!;
+  expect(law.value).toBe(sayQuantity(4000 * 0.99468, 'V', 4));
+  const clamp: Design = { ...design, ladder: { ...design.ladder, topology: 'clamp' } };
+  expect(explain('noLoad', clamp, predict(clamp)).besides).toHaveLength(1);
+});
+
 it('says so where there is no figure', () => {
   const beyond = { ...design, load: { kind: 'current' as const, amps: 1 } };
   expect(explain('mean', beyond, predict(beyond)).withNumbers).toContain('no figure');

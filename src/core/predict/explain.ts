@@ -70,6 +70,7 @@ export function explain(figure: Figure, design: Design, prediction: Prediction):
             value: say(output.idealNoLoadVolts, 'V'),
             why: 'Counts neither strays nor diode drops nor any load.',
           },
+          ...continuumLaw(design, strayFarads, output.idealNoLoadVolts),
         ],
       };
     case 'mean':
@@ -104,7 +105,7 @@ export function explain(figure: Figure, design: Design, prediction: Prediction):
       };
     case 'droopByCapacitors':
       return {
-        equation: `droop_C = (I / f) · ${formula ? `(${formula.droop}) / C` : 'Σ over capacitors of charge² / 2C'}${edged ? '' : ' − κ Vpk x^1.5'}`,
+        equation: `droop_C = (I / f) · ${formula ? `(${formula.droop}) / C` : 'Σ over capacitors of charge² / 2C'}${edged ? '' : ' − κ Vpk x^1.5'}${formula?.where ? `, ${formula.where}` : ''}`,
         withNumbers: `${current} / (${say(drive.frequencyHertz, 'Hz')} · ${say(farads, 'F')}) = ${say(unitDroop, 'V')}, times ${(ladder.lightLoad.droop * farads).toFixed(2)}${edged ? '' : ', less the lift of wide pulses'} = ${say(output.droopByCapacitorsVolts, 'V')}`,
         source: `Derived by charge bookkeeping: each capacitor’s charge squared over fC${formula && strayFarads > 0 ? ', strays included, which the short formula leaves out' : ''}.${edged ? '' : ' κ fitted to integration.'}`,
         validRange: `${wave} drive, up to two thirds of no-load; exact as the load goes to zero.`,
@@ -218,4 +219,18 @@ export function explain(figure: Figure, design: Design, prediction: Prediction):
         ],
       };
   }
+}
+
+/** The continuum limit that F is usually quoted by, for the ladders it was derived for: half-wave, capacitors alike, strays. */
+function continuumLaw({ ladder }: Design, strayFarads: number, idealVolts: number): Explanation['besides'] {
+  const { topology, grading, capacitorFarads, stages, capacitor } = ladder;
+  if (topology !== 'half-wave' || grading !== 'equal' || capacitorFarads || strayFarads === 0) return [];
+  const a = 2 * stages * Math.sqrt(strayFarads / capacitor.farads);
+  return [
+    {
+      name: 'Continuum law tanh(a)/a for F (Everhart and Lorrain, 1953)',
+      value: say((idealVolts * Math.tanh(a)) / a, 'V'),
+      why: 'Takes the ladder as a smooth line and comes out too high; diode drops come off as well.',
+    },
+  ];
 }

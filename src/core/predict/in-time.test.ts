@@ -25,6 +25,11 @@ it.each<[string, Parameters<typeof benchDesign>[0], RegExp]>([
   ],
   ['on-resistance', { ladder: { stages: 4 }, diode: { onOhms: 0.6 }, load }, /resistance and leakage/],
   ['inductance', { ladder: { stages: 3 }, driver: { seriesHenries: 0.3 }, load }, /leakage inductance/],
+  [
+    'a ripple that a resistance softens',
+    { ladder: { stages: 2 }, driver: { waveform: 'square', seriesOhms: 0.3 }, load: { kind: 'current', amps: 0.002 } },
+    /ripple differs/,
+  ],
   ['a load past the closed form', { ladder: { stages: 4 }, load: { kind: 'current', amps: 0.3 } }, /past what/],
   ['a gap that strikes', { ladder: { stages: 2 }, load: { kind: 'gap', strikeVolts: 1 } }, /before the gap strikes/],
 ])('names %s', (_name, changes, why) => expect(compared(changes).comparison.why).toMatch(why));

@@ -5,6 +5,8 @@ import type { Prediction } from './prediction';
 
 /** Part of the output up to which closed form and time domain count as one. */
 const AGREEMENT = 0.005;
+/** The same for the ripple, which the closed form knows less well. */
+const RIPPLE_AGREEMENT = 0.1;
 /** Recovery that is this part of a period is felt. */
 const FELT_RECOVERY = 0.005;
 
@@ -38,7 +40,12 @@ function whyTheyDiffer(
   if (design.load.kind === 'gap' && transient.gapStrikes)
     return 'Both are the state before the gap strikes; see Charge-up for what follows.';
   if (difference === null) return 'The load is past what the closed form can say; the time domain has no such limit.';
-  if (Math.abs(difference) <= AGREEMENT) return 'They agree: closer than the parts are known.';
+  if (Math.abs(difference) <= AGREEMENT) {
+    const ripple = output.ripplePeakToPeakVolts;
+    return ripple !== null && Math.abs(transient.ripplePeakToPeakVolts - ripple) > RIPPLE_AGREEMENT * ripple
+      ? 'The means agree, closer than the parts are known; the ripple differs because resistance and strays soften what the closed form takes as sudden.'
+      : 'They agree: closer than the parts are known.';
+  }
   const { diode } = design.ladder;
   const lower = difference < 0;
   if (lower && (diode.recoverySeconds ?? 0) * drive.frequencyHertz > FELT_RECOVERY)

@@ -25,8 +25,9 @@ export type SteadyOptions = {
   tolerance: number;
   /** A voltage of the size of the output without load, V. */
   scaleVolts: number;
-  /** Periods to compute at most. */
+  /** Periods to compute at most, and to run plainly after them. */
   mostPeriods: number;
+  mostPlainPeriods: number;
 };
 
 export type SettleProgress = { periods: number; errorVolts: number };
@@ -45,6 +46,9 @@ const COOLING_PERIODS = 2;
 /** Periods for the circuit as it is before its diodes are loosened, for each looseness, and after. */
 const DIRECT_PERIODS = 30;
 const LOOSE_PERIODS = 16;
+/** Periods run plainly between two tries at a correction, and periods for such a try. */
+const PLAIN_PERIODS = 60;
+const AFTER_PLAIN_PERIODS = 6;
 /** Diodes are first loosened to this, in units of 1 / (f C), and tightened by this factor at a time. */
 const LOOSEST = 0.1;
 const TIGHTENING = 0.06;
@@ -74,7 +78,9 @@ const LOOSE_TOLERANCE = 0.25;
  *
  * Where that leads nowhere the diodes are first given so much resistance that
  * each one's charge answers smoothly to the voltages, and are tightened step by
- * step to what they are, each time from the state found before.
+ * step to what they are, each time from the state found before. What is still
+ * not settled then is run plainly, which always leads towards the steady state,
+ * with a correction tried from time to time.
  *
  * @param circuit as it is
  * @param grid steps of one period
@@ -130,6 +136,18 @@ export function* settle(
   }
   restore(state, mastered === null ? direct : kept);
   outcome = yield* asItIs.run(state, Math.max(1, options.mostPeriods - periods), tolerance, FIRST_HOLD, periods);
+  const runner = asItIs.runner;
+  for (let plain = 0; plain < options.mostPlainPeriods && !outcome.converged && !outcome.reason;) {
+    for (let run = 0; run < PLAIN_PERIODS; run += 1) {
+      if (!runner.period(state)) return { ...outcome, reason: NO_SOLUTION };
+      plain += 1;
+      yield { periods: outcome.periods + run + 1, errorVolts: outcome.worstErrorVolts };
+    }
+    periods = outcome.periods + PLAIN_PERIODS;
+    kept = copied(state);
+    outcome = yield* asItIs.run(state, AFTER_PLAIN_PERIODS, tolerance, FIRST_HOLD, periods);
+    if (!outcome.converged) restore(state, kept);
+  }
   if (outcome.converged || outcome.reason) return outcome;
   return { ...outcome, reason: `It had not settled after ${outcome.periods} periods.` };
 }
@@ -137,7 +155,7 @@ export function* settle(
 /** Follows one circuit towards its steady state. */
 class Relaxation {
   private readonly stepper: Stepper;
-  private readonly runner: PeriodRunner;
+  readonly runner: PeriodRunner;
   private readonly equation: PeriodEquation;
   private readonly trial: PeriodEquation;
   private readonly passed: Float64Array;

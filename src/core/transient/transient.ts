@@ -53,6 +53,7 @@ const USUAL_STEPS = 400;
 /** Remaining error at which a state counts as settled, as a part of the output without load. */
 const SETTLED = 1e-6;
 /** Periods at most, fewer where each takes longer. */
+const mostPlainPeriodsOf = (unknowns: number) => Math.min(6000, Math.round(60_000 / unknowns));
 const mostPeriodsOf = (unknowns: number) => Math.max(160, Math.min(400, Math.round(20_000 / unknowns)));
 
 /**
@@ -77,6 +78,7 @@ export function* transientOf(design: Design, steps: number = USUAL_STEPS): Gener
     tolerance: SETTLED,
     scaleVolts: Math.max(ladder.unloaded.outputVolts, amplitudeVolts(ladder.drive)),
     mostPeriods: mostPeriodsOf(circuit.names.length),
+    mostPlainPeriods: mostPlainPeriodsOf(circuit.names.length),
   };
   const state = startingState(design, ladder, circuit, fine);
   const first = yield* settle(circuit, coarse, state, options, false);

@@ -107,8 +107,8 @@ function Done({
   };
   const toEnd = reached[reached.length - 1].seconds;
   return (
-    <div className="grid h-full grid-cols-[minmax(0,1fr)_17rem] gap-3">
-      <div className="min-h-0 min-w-0">
+    <div className="grid h-full gap-3 overflow-y-auto sm:grid-cols-[minmax(0,1fr)_17rem] sm:overflow-visible">
+      <div className="h-40 min-h-0 min-w-0 sm:h-auto">
         <Line
           role="img"
           aria-label={`Charge-up: ${toEnd === null ? (result.reason ?? 'not reached') : `95 % after ${sayQuantity(toEnd, 's')}`}`}

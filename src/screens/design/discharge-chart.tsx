@@ -17,6 +17,9 @@ import type { TimeDomain } from './use-transient';
 const USUAL_OHMS = 1e6;
 const USUAL_SECONDS = 2;
 
+/** Part of its start under which the terminal counts as fallen, for the length of the chart. */
+const FALLEN = 0.005;
+
 function underSixty({ secondsTo60 }: Discharge): string {
   if (secondsTo60 === null) return 'Not under 60 V within this time.';
   return secondsTo60 === 0 ? 'Under 60 V from the start.' : `Under 60 V after ${sayQuantity(secondsTo60, 's', 2)}.`;
@@ -56,14 +59,17 @@ export function DischargeChart({
   if (!nodes || !result) return <TimeDomainWaits timeDomain={timeDomain} />;
   const { polarity } = prediction.output;
   const say = (volts: number) => sayQuantity(signedVolts(Math.max(0, volts), polarity), 'V');
-  const time = engineeringScale(seconds, 's');
+  // What falls within a moment is shown within a moment.
+  const fallen = result.samples.find((sample) => sample.volts < FALLEN * result.samples[0].volts);
+  const shownSeconds = Math.min(seconds, 2 * (fallen?.seconds || seconds));
+  const time = engineeringScale(shownSeconds, 's');
   const volts = engineeringScale(Math.max(...result.samples.map((sample) => sample.volts), 1e-9), 'V');
   const options = commonOptions(colours, `time after switch-off, ${time.name}`, `terminal, ${volts.name}`);
   options.plugins!.tooltip!.callbacks = {
     title: (items) => sayQuantity(items[0].parsed.x! * time.per, 's'),
     label: (item) => say(item.parsed.y! * volts.per),
   };
-  options.scales!.x! = { ...options.scales!.x!, max: seconds / time.per } as never;
+  options.scales!.x! = { ...options.scales!.x!, max: shownSeconds / time.per } as never;
   withMarks(options, {
     level: { words: '60 V', y: 60 / volts.per, colour: colours.over, side: 'right', below: false },
     point: null,
@@ -75,8 +81,8 @@ export function DischargeChart({
     return null;
   };
   return (
-    <div className="grid h-full grid-cols-[minmax(0,1fr)_17rem] gap-3">
-      <div className="min-h-0 min-w-0">
+    <div className="grid h-full gap-3 overflow-y-auto sm:grid-cols-[minmax(0,1fr)_17rem] sm:overflow-visible">
+      <div className="h-40 min-h-0 min-w-0 sm:h-auto">
         <Line
           role="img"
           aria-label={`Discharge through ${sayQuantity(ohms, 'Ω')}: terminal against time after switch-off`}
@@ -84,7 +90,9 @@ export function DischargeChart({
           data={{
             datasets: [
               {
-                data: result.samples.map((sample) => ({ x: sample.seconds / time.per, y: sample.volts / volts.per })),
+                data: result.samples
+                  .filter((sample) => sample.seconds <= shownSeconds)
+                  .map((sample) => ({ x: sample.seconds / time.per, y: sample.volts / volts.per })),
                 borderColor: colours.climb,
                 borderWidth: 2,
                 pointRadius: 0,

@@ -136,7 +136,7 @@ export function WaveformChart({
           </button>
         </span>
       </div>
-      <div className="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_30%] gap-2">
+      <div className="grid min-h-0 flex-1 gap-2 sm:grid-cols-[minmax(0,1fr)_30%]">
         <div className="min-h-0 min-w-0">
           <Line
             ref={(line) => {
@@ -161,7 +161,7 @@ export function WaveformChart({
             }}
           />
         </div>
-        <div className="min-h-0 min-w-0">
+        <div className="hidden min-h-0 min-w-0 sm:block">
           <RippleChart output={output} times={found.times} colours={colours} />
         </div>
       </div>
