@@ -5,7 +5,7 @@ import type { Design } from '../src/core/design/design-schema';
 import { ladderOfDesign } from '../src/core/predict/ladder-of-design';
 import { predict } from '../src/core/predict/predict';
 import { circuitOfDesign } from '../src/core/transient/circuit-of-design';
-import { PeriodRunner, type State } from '../src/core/transient/period';
+import { emptyState, PeriodRunner, type State } from '../src/core/transient/period';
 import { Stepper } from '../src/core/transient/stepper';
 import { timeGrid } from '../src/core/transient/time-grid';
 import { finish, transientOf } from '../src/core/transient/transient';
@@ -90,14 +90,10 @@ function againstPlainRunning(): void {
   const { ladder, circuit } = circuitOfDesign(design);
   const grid = timeGrid(ladder.drive, STEPS);
   const start = (): State => {
-    const volts = Float64Array.from(circuit.names, () => 0);
-    for (const { id } of freeNodes(ladder.network)) volts[circuit.place.get(id)!] = ladder.unloaded.nodeVolts.get(id)!;
-    const state = {
-      charge: new Float64Array(volts.length),
-      flux: new Float64Array(circuit.windings.length),
-      volts,
-    };
-    new Stepper(circuit).chargeAt(volts, grid.drive[grid.steps - 1], state.charge);
+    const state = emptyState(circuit.names.length, circuit.windings.length);
+    for (const { id } of freeNodes(ladder.network))
+      state.volts[circuit.place.get(id)!] = ladder.unloaded.nodeVolts.get(id)!;
+    new Stepper(circuit).chargeAt(state.volts, grid.drive[grid.steps - 1], state.charge);
     return state;
   };
   const settledVolts = finish(transientOf(design, STEPS)).transient.meanVolts;

@@ -1,4 +1,5 @@
 import { lightLoadOf, sineDrive } from '../../../tests/reference/drives';
+import { DROOPS_BEHIND_RESISTANCE } from '../../../tests/reference/source-resistance';
 import { integrateLadder } from '../../../tests/reference/smooth-diode-ladder';
 import { halfWaveNetwork } from './half-wave';
 import { closedFormAmps, droopAt, loadedLadder, rippleAt } from './loaded';
@@ -149,21 +150,16 @@ describe('source resistance', () => {
     expect(Math.sin(t) - t * Math.cos(t)).toBeCloseTo((Math.PI * 0.05 * 100) / 1000, 12);
     expect(droop.sourceVolts).toBeCloseTo(2000 * (1 - Math.cos(t)), 6);
   });
-  // Mean droop of ideal-diode integrations, V = 1, f = 1, C = 1: [stages, x, Rs over R_out, droop].
-  it.each([
-    [1, 0.03, 0.1, 0.15596],
-    [1, 0.1, 0.01, 0.19656],
-    [2, 0.03, 0.01, 0.19543],
-    [2, 0.1, 0.1, 1.65671],
-    [1.5, 0.1, 0.1, 0.91785],
-    [3, 0.1, 0.01, 1.0756],
-  ])('joins the capacitors within the stated heuristic: %d stages, x = %d, Rs/R = %d', (stages, x, part, simulated) => {
-    const light = lightLoadOf(halfWaveNetwork(stages, 1));
-    const ladder = loadedLadder(halfWaveNetwork(stages, 1), sineDrive(1, 1, part * light.droop), ideal);
-    const droop = droopAt(ladder, (x * 2 * stages) / light.droop)!.totalVolts;
-    expect(droop / simulated).toBeGreaterThan(0.95);
-    expect(droop / simulated).toBeLessThan(1.065);
-  });
+  it.each(DROOPS_BEHIND_RESISTANCE)(
+    'joins the capacitors within the stated heuristic: %d stages, x = %d, Rs/R = %d',
+    (stages, x, part, simulated) => {
+      const light = lightLoadOf(halfWaveNetwork(stages, 1));
+      const ladder = loadedLadder(halfWaveNetwork(stages, 1), sineDrive(1, 1, part * light.droop), ideal);
+      const droop = droopAt(ladder, (x * 2 * stages) / light.droop)!.totalVolts;
+      expect(droop / simulated).toBeGreaterThan(0.95);
+      expect(droop / simulated).toBeLessThan(1.065);
+    },
+  );
 });
 
 describe('limits', () => {

@@ -1,7 +1,7 @@
 import type { Design } from '../design/design-schema';
 import { circuitOfDesign } from './circuit-of-design';
 import type { Circuit } from './circuit';
-import { PeriodRunner, Sensitivity, type State } from './period';
+import { emptyState, PeriodRunner, Sensitivity } from './period';
 import { PeriodEquation } from './period-equation';
 import { Stepper } from './stepper';
 import { timeGrid } from './time-grid';
@@ -66,11 +66,7 @@ export function* chargeUpOf(
   const stepper = new Stepper(circuit);
   const runner = new PeriodRunner(stepper, grid);
   const watch = new Watch(stepper);
-  const state: State = {
-    charge: new Float64Array(stepper.nodes),
-    flux: new Float64Array(circuit.windings.length),
-    volts: new Float64Array(stepper.nodes),
-  };
+  const state = emptyState(stepper.nodes, circuit.windings.length);
   const striding = !exact && !watch.hasGap;
   const equation = striding ? new PeriodEquation(runner, new Sensitivity(stepper)) : null;
   const samples: ChargeUpSample[] = [{ seconds: 0, meanVolts: 0, minVolts: 0, maxVolts: 0 }];

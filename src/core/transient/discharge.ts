@@ -1,6 +1,6 @@
 import type { Design } from '../design/design-schema';
 import { circuitOfDesign } from './circuit-of-design';
-import { PeriodRunner, type State } from './period';
+import { emptyState, PeriodRunner } from './period';
 import { Stepper } from './stepper';
 import { timeGrid } from './time-grid';
 
@@ -57,13 +57,9 @@ export function dischargeOf(
   const { ladder, circuit } = circuitOfDesign(design, { seriesOhms: 0, bleederOhms: ohms }, { kind: 'open' });
   const stepper = new Stepper(circuit);
   const runner = new PeriodRunner(stepper, timeGrid(ladder.drive, 8));
-  const volts = Float64Array.from(circuit.names, (name) => startVolts.get(name) ?? 0);
-  const state: State = {
-    charge: new Float64Array(volts.length),
-    flux: new Float64Array(circuit.windings.length),
-    volts,
-  };
-  stepper.chargeAt(volts, 0, state.charge);
+  const state = emptyState(circuit.names.length, circuit.windings.length);
+  circuit.names.forEach((name, node) => (state.volts[node] = startVolts.get(name) ?? 0));
+  stepper.chargeAt(state.volts, 0, state.charge);
   const parts = circuit.capacitors.slice(0, circuit.ladderCapacitors);
   const across = ({ from, to }: { from: number; to: number }) =>
     stepper.at(to, state.volts, 0) - stepper.at(from, state.volts, 0);

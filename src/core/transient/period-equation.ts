@@ -1,5 +1,5 @@
 import { solveDense } from '../numeric/banded-factor';
-import type { PeriodRunner, Sensitivity, State, StepListener } from './period';
+import { assignState, emptyState, type PeriodRunner, type Sensitivity, type State, type StepListener } from './period';
 
 /**
  * One state x, what a period makes of it, and how that answers to a change of
@@ -24,15 +24,10 @@ export class PeriodEquation {
   ) {
     const { nodes, circuit } = runner.stepper;
     const { count } = sensitivity;
-    const emptyState = () => ({
-      charge: new Float64Array(nodes),
-      flux: new Float64Array(circuit.windings.length),
-      volts: new Float64Array(nodes),
-    });
     this.nodes = nodes;
     this.count = count;
-    this.startState = emptyState();
-    this.endState = emptyState();
+    this.startState = emptyState(nodes, circuit.windings.length);
+    this.endState = emptyState(nodes, circuit.windings.length);
     this.gain = new Float64Array(count);
     this.derivative = new Float64Array(count * count);
     this.matrix = new Float64Array(count * count);
@@ -44,8 +39,8 @@ export class PeriodEquation {
   /** Runs the period from a state, which it leaves alone; false when a step has no solution. */
   evaluate(from: State, listen: StepListener): boolean {
     const { startState, endState, gain, nodes, sensitivity } = this;
-    assign(startState, from);
-    assign(endState, from);
+    assignState(startState, from);
+    assignState(endState, from);
     sensitivity.restart();
     if (!this.runner.period(endState, listen, sensitivity)) return false;
     for (let at = 0; at < nodes; at += 1) gain[at] = endState.charge[at] - startState.charge[at];
@@ -55,11 +50,11 @@ export class PeriodEquation {
   }
 
   readStart(into: State): void {
-    assign(into, this.startState);
+    assignState(into, this.startState);
   }
 
   readEnd(into: State): void {
-    assign(into, this.endState);
+    assignState(into, this.endState);
   }
 
   /** Size of F(x): square root of twice the energy of what the period changes, J. */
@@ -89,7 +84,7 @@ export class PeriodEquation {
   correct(hold: number, into: State): boolean {
     const { correction, startState, nodes, shift } = this;
     if (!this.solve(hold, this.gain, correction) || !(this.shiftBy(correction) < Infinity)) return false;
-    assign(into, startState);
+    assignState(into, startState);
     for (let at = 0; at < nodes; at += 1) {
       into.charge[at] += correction[at];
       into.volts[at] += shift[at];
@@ -137,10 +132,4 @@ export class PeriodEquation {
     });
     return Math.sqrt(Math.max(0, energy));
   }
-}
-
-function assign(into: State, from: State): void {
-  into.charge.set(from.charge);
-  into.flux.set(from.flux);
-  into.volts.set(from.volts);
 }

@@ -11,6 +11,21 @@ export type State = {
   volts: Float64Array;
 };
 
+/** Every capacitor empty, no current. */
+export function emptyState(nodes: number, windings: number): State {
+  return { charge: new Float64Array(nodes), flux: new Float64Array(windings), volts: new Float64Array(nodes) };
+}
+
+export function copyOf(state: State): State {
+  return { charge: state.charge.slice(), flux: state.flux.slice(), volts: state.volts.slice() };
+}
+
+export function assignState(into: State, from: State): void {
+  into.charge.set(from.charge);
+  into.flux.set(from.flux);
+  into.volts.set(from.volts);
+}
+
 /** Called at the end of every step with its length, s, the drive and the solution there; what flows is steady through a step. */
 export type StepListener = (
   seconds: number,
@@ -30,7 +45,7 @@ const LONGEST_TAKEN_AS_ONE = 1 / 24;
  * overshoot or ring, whatever the diodes do, and where capacitors settle fast
  * against a step it is exact. Methods of second order overshoot where a diode
  * opens within a step, by enough to leave other diodes idle. What the step
- * length costs is taken out by comparing two grids (see `solve.ts`).
+ * length costs is taken out by comparing two grids (see `transient.ts`).
  */
 export class PeriodRunner {
   readonly stepper: Stepper;

@@ -1,5 +1,5 @@
 import type { Circuit } from './circuit';
-import { PeriodRunner, Sensitivity, type State, type StepListener } from './period';
+import { assignState, copyOf, PeriodRunner, Sensitivity, type State, type StepListener } from './period';
 import { PeriodEquation } from './period-equation';
 import { Stepper } from './stepper';
 import type { TimeGrid } from './time-grid';
@@ -97,12 +97,12 @@ export function* settle(
 ): Generator<SettleProgress, Convergence> {
   const asItIs = new Relaxation(circuit, grid, options.scaleVolts);
   const { tolerance } = options;
-  const start = copied(state);
+  const start = copyOf(state);
   let outcome = yield* asItIs.run(state, DIRECT_PERIODS, tolerance, near ? FIRST_HOLD_NEAR : FIRST_HOLD, 0);
   let { periods } = outcome;
   if (outcome.converged) return outcome;
-  const direct = copied(state);
-  restore(state, start);
+  const direct = copyOf(state);
+  assignState(state, start);
   let kept = start;
   let looseness = LOOSEST;
   /** The looseness last mastered; none yet. */
@@ -121,12 +121,12 @@ export function* settle(
     periods = outcome.periods;
     if (outcome.converged) {
       if (!loose) return outcome;
-      kept = copied(state);
+      kept = copyOf(state);
       mastered = looseness;
       looseness *= tightening;
       continue;
     }
-    restore(state, kept);
+    assignState(state, kept);
     if (mastered === null) {
       looseness *= 6;
     } else {
@@ -134,7 +134,7 @@ export function* settle(
       looseness = mastered * tightening;
     }
   }
-  restore(state, mastered === null ? direct : kept);
+  assignState(state, mastered === null ? direct : kept);
   outcome = yield* asItIs.run(state, Math.max(1, options.mostPeriods - periods), tolerance, FIRST_HOLD, periods);
   const runner = asItIs.runner;
   for (let plain = 0; plain < options.mostPlainPeriods && !outcome.converged && !outcome.reason;) {
@@ -144,9 +144,9 @@ export function* settle(
       yield { periods: outcome.periods + run + 1, errorVolts: outcome.worstErrorVolts };
     }
     periods = outcome.periods + PLAIN_PERIODS;
-    kept = copied(state);
+    kept = copyOf(state);
     outcome = yield* asItIs.run(state, AFTER_PLAIN_PERIODS, tolerance, FIRST_HOLD, periods);
-    if (!outcome.converged) restore(state, kept);
+    if (!outcome.converged) assignState(state, kept);
   }
   if (outcome.converged || outcome.reason) return outcome;
   return { ...outcome, reason: `It had not settled after ${outcome.periods} periods.` };
@@ -284,16 +284,6 @@ function loosen(circuit: Circuit, looseness: number): Circuit {
 
 function isLooser(circuit: Circuit, looseness: number): boolean {
   return circuit.diodes.some((diode) => (circuit.hertz * diode.nearFarads) / looseness < diode.onSiemens);
-}
-
-function copied(state: State): State {
-  return { charge: state.charge.slice(), flux: state.flux.slice(), volts: state.volts.slice() };
-}
-
-function restore(state: State, from: State): void {
-  state.charge.set(from.charge);
-  state.flux.set(from.flux);
-  state.volts.set(from.volts);
 }
 
 function greatest(values: Float64Array): number {

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { hobbyDesign } from '../../../tests/reference/hobby-design';
 import { benchDesign } from '../../../tests/reference/bench-design';
 import { circuitOfDesign } from './circuit-of-design';
-import { PeriodRunner, Sensitivity, type State } from './period';
+import { copyOf, emptyState, PeriodRunner, Sensitivity, type State } from './period';
 import { settle } from './steady-state';
 import { Stepper } from './stepper';
 import { timeGrid } from './time-grid';
@@ -12,11 +12,7 @@ const runnerOf = (design: Parameters<typeof circuitOfDesign>[0], steps = 40) => 
   const { ladder, circuit } = circuitOfDesign(design);
   const stepper = new Stepper(circuit);
   const runner = new PeriodRunner(stepper, timeGrid(ladder.drive, steps));
-  const state: State = {
-    charge: new Float64Array(stepper.nodes),
-    flux: new Float64Array(circuit.windings.length),
-    volts: new Float64Array(stepper.nodes),
-  };
+  const state = emptyState(stepper.nodes, circuit.windings.length);
   return { ladder, circuit, stepper, runner, state };
 };
 
@@ -91,7 +87,7 @@ describe('one step', () => {
       load: { kind: 'resistance', ohms: 90 },
     });
     const { runner, state, stepper } = runnerOf(design);
-    const other: State = { charge: state.charge.slice(), flux: state.flux.slice(), volts: state.volts.slice() };
+    const other = copyOf(state);
     other.charge.forEach((_, node) => (other.charge[node] += 0.3 * Math.sin(3 * node + 1)));
     const apart = () => {
       const charge = state.charge.map((value, node) => value - other.charge[node]);
@@ -120,9 +116,9 @@ describe('the derivative of a period', () => {
     const design = benchDesign({ ...changes, load: { kind: 'resistance', ohms: 40 } });
     const { runner, stepper, state } = runnerOf(design);
     for (let period = 0; period < 25; period += 1) runner.period(state);
-    const start = { charge: state.charge.slice(), flux: state.flux.slice(), volts: state.volts.slice() };
+    const start = copyOf(state);
     const from = (node: number, change: number): State => {
-      const one = { charge: start.charge.slice(), flux: start.flux.slice(), volts: start.volts.slice() };
+      const one = copyOf(start);
       one.charge[node] += change;
       return one;
     };

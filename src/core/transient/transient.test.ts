@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { benchDesign } from '../../../tests/reference/bench-design';
 import { hobbyDesign } from '../../../tests/reference/hobby-design';
+import { DROOPS_BEHIND_RESISTANCE } from '../../../tests/reference/source-resistance';
 import { integrateLadder } from '../../../tests/reference/smooth-diode-ladder';
 import type { Design } from '../design/design-schema';
 import { ladderOfDesign } from '../predict/ladder-of-design';
@@ -103,22 +104,17 @@ describe('outside the closed form’s range', () => {
     expect(transient.meanVolts).toBeLessThan(8 / 3);
     expect(transient.amps).toBeLessThanOrEqual(amps * 1.0001);
   });
-  // Mean droop of ideal-diode integrations with a source resistance, V = 1, f = 1, C = 1: [stages, x, Rs over R_out, droop].
-  it.each([
-    [1, 0.03, 0.1, 0.15596],
-    [1, 0.1, 0.01, 0.19656],
-    [2, 0.03, 0.01, 0.19543],
-    [2, 0.1, 0.1, 1.65671],
-    [1.5, 0.1, 0.1, 0.91785],
-    [3, 0.1, 0.01, 1.0756],
-  ])('source resistance: %d stages, x = %d, Rs/R = %d droop as integrated', (stages, x, part, droop) => {
-    const ladder = { stages };
-    const amps = ampsAt(x, ladder);
-    const seriesOhms = (part * x * 2 * stages) / amps;
-    const { meanVolts } = settled(benchDesign({ ladder, driver: { seriesOhms }, load: { kind: 'current', amps } }));
-    // Within 0.1 % of no-load: those integrations give three to four digits of the droop.
-    expect(Math.abs(2 * stages - meanVolts - droop) / (2 * stages)).toBeLessThan(0.001);
-  });
+  it.each(DROOPS_BEHIND_RESISTANCE)(
+    'source resistance: %d stages, x = %d, Rs/R = %d droop as integrated',
+    (stages, x, part, droop) => {
+      const ladder = { stages };
+      const amps = ampsAt(x, ladder);
+      const seriesOhms = (part * x * 2 * stages) / amps;
+      const { meanVolts } = settled(benchDesign({ ladder, driver: { seriesOhms }, load: { kind: 'current', amps } }));
+      // Within 0.1 % of no-load: those integrations give three to four digits of the droop.
+      expect(Math.abs(2 * stages - meanVolts - droop) / (2 * stages)).toBeLessThan(0.001);
+    },
+  );
 });
 
 describe('without load, strays across every diode', () => {

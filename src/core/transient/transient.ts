@@ -6,7 +6,7 @@ import { workingPoint } from '../output/terminal';
 import type { Circuit } from './circuit';
 import { circuitOfDesign } from './circuit-of-design';
 import { measurePeriod, type Measured, type Waveforms } from './measure';
-import type { State } from './period';
+import { copyOf, emptyState, type State } from './period';
 import { settle, type Convergence, type SettleProgress } from './steady-state';
 import { Stepper } from './stepper';
 import { timeGrid, type TimeGrid } from './time-grid';
@@ -68,7 +68,7 @@ const mostPeriodsOf = (unknowns: number) => Math.max(160, Math.min(400, Math.rou
  * @yields the progress of settling
  * @returns figures and the waveforms of the last period; figures are those of
  *   the last state reached when it did not settle, and `converged` says so
- * @throws RangeError never for a design that passed the schema
+ * @throws RangeError when a step of the last period has no solution, which no design is known to bring about
  */
 export function* transientOf(design: Design, steps: number = USUAL_STEPS): Generator<SettleProgress, TransientRun> {
   const { ladder, circuit } = circuitOfDesign(design);
@@ -88,7 +88,15 @@ export function* transientOf(design: Design, steps: number = USUAL_STEPS): Gener
   const periods = first.periods + (second === first ? 0 : second.periods);
   if (!whole) throw new RangeError('transientOf: the last state cannot be run through a period');
   return {
-    transient: figures(design, ladder, circuit, fine, { ...second, periods }, rough, whole.measured),
+    transient: figures(
+      design,
+      ladder,
+      circuit,
+      fine,
+      { ...second, periods },
+      second.converged ? rough : null,
+      whole.measured,
+    ),
     waveforms: whole.waveforms,
   };
 }
@@ -103,20 +111,16 @@ function startingState(design: Design, ladder: LoadedLadder, circuit: Circuit, g
   const amplitude = amplitudeVolts(drive);
   const centre = (drive.positivePeakVolts - drive.negativePeakVolts) / 2;
   const phase = (startDrive - centre) / amplitude - (2 * drive.duty - 1);
-  const volts = new Float64Array(circuit.names.length);
+  const state = emptyState(circuit.names.length, circuit.windings.length);
+  const { volts } = state;
   for (const { id } of freeNodes(network))
     volts[circuit.place.get(id)!] =
       unloaded.nodeVolts.get(id)! - scale * lightLoad.nodeDroops.get(id)! + phase * unloaded.nodeSwings.get(id)!;
   for (const { node, sign } of circuit.windings) volts[node] = sign * startDrive;
   const loadNode = circuit.place.get('load');
   if (loadNode !== undefined) volts[loadNode] = circuit.output >= 0 ? volts[circuit.output] : 0;
-  const state = { charge: new Float64Array(volts.length), flux: new Float64Array(circuit.windings.length), volts };
   new Stepper(circuit).chargeAt(volts, startDrive, state.charge);
   return state;
-}
-
-function copyOf(state: State): State {
-  return { charge: state.charge.slice(), flux: state.flux.slice(), volts: state.volts.slice() };
 }
 
 function figures(

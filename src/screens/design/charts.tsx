@@ -36,6 +36,7 @@ export const Charts = memo(function Charts({
   onTab: (tab: string) => void;
 }) {
   const colours = useColours();
+  const inTime = { prediction, timeDomain };
   return (
     <Tabs.Root value={tab} onValueChange={onTab} className="flex h-full flex-col">
       <Tabs.List aria-label="Charts" className="flex gap-5 overflow-x-auto px-4 pt-1.5 whitespace-nowrap">
@@ -45,48 +46,36 @@ export const Charts = memo(function Charts({
         <ChartTab value="charge-up">Charge-up</ChartTab>
         <ChartTab value="discharge">Discharge</ChartTab>
       </Tabs.List>
-      <Tabs.Content value="load-line" className="min-h-0 flex-1 px-3 pb-1">
-        {colours ? <LoadLineChart design={design} prediction={prediction} colours={colours} /> : null}
-      </Tabs.Content>
-      <Tabs.Content value="stages" className="min-h-0 flex-1 px-3 pb-1">
-        {colours ? <StagesChart design={design} prediction={prediction} colours={colours} /> : null}
-      </Tabs.Content>
-      <Tabs.Content value="waveforms" className="min-h-0 flex-1 px-3 pb-1">
-        {colours ? (
-          <WaveformChart
-            prediction={prediction}
-            timeDomain={timeDomain}
-            traces={traces}
-            onTraces={onTraces}
-            colours={colours}
-          />
-        ) : null}
-      </Tabs.Content>
-      <Tabs.Content value="charge-up" className="min-h-0 flex-1 px-3 pb-1">
-        {colours ? (
-          <ChargeUpChart
-            design={design}
-            prediction={prediction}
-            timeDomain={timeDomain}
-            client={client}
-            colours={colours}
-          />
-        ) : null}
-      </Tabs.Content>
-      <Tabs.Content value="discharge" className="min-h-0 flex-1 px-3 pb-1">
-        {colours ? (
-          <DischargeChart
-            design={design}
-            prediction={prediction}
-            timeDomain={timeDomain}
-            client={client}
-            colours={colours}
-          />
-        ) : null}
-      </Tabs.Content>
+      {colours ? (
+        <>
+          <ChartPane value="load-line">
+            <LoadLineChart design={design} prediction={prediction} colours={colours} />
+          </ChartPane>
+          <ChartPane value="stages">
+            <StagesChart design={design} prediction={prediction} colours={colours} />
+          </ChartPane>
+          <ChartPane value="waveforms">
+            <WaveformChart {...inTime} traces={traces} onTraces={onTraces} colours={colours} />
+          </ChartPane>
+          <ChartPane value="charge-up">
+            <ChargeUpChart {...inTime} design={design} client={client} colours={colours} />
+          </ChartPane>
+          <ChartPane value="discharge">
+            <DischargeChart {...inTime} design={design} client={client} colours={colours} />
+          </ChartPane>
+        </>
+      ) : null}
     </Tabs.Root>
   );
 });
+
+function ChartPane({ value, children }: { value: string; children: ReactNode }) {
+  return (
+    <Tabs.Content value={value} className="min-h-0 flex-1 px-3 pb-1">
+      {children}
+    </Tabs.Content>
+  );
+}
 
 function ChartTab({ value, children }: { value: string; children: ReactNode }) {
   return (

@@ -116,9 +116,10 @@ export function DischargeChart({
           }}
         />
         <p className="mt-1" data-discharge="left">
-          {underSixty(result)} Left then: {sayQuantity(Math.abs(most.volts), 'V')} in {most.id},{' '}
-          <Quantity value={result.joules.end} unit="J" /> of <Quantity value={result.joules.start} unit="J" />; it may
-          come back to {say(result.reboundVolts)}. Measure the terminal and every capacitor.
+          {underSixty(result)} Diodes carry up to <Quantity value={result.diodePeakAmps} unit="A" /> meanwhile. Left
+          then: {sayQuantity(Math.abs(most.volts), 'V')} in {most.id}, <Quantity value={result.joules.end} unit="J" />{' '}
+          of <Quantity value={result.joules.start} unit="J" />; the terminal may come back to {say(result.reboundVolts)}
+          . Measure the terminal and every capacitor.
         </p>
       </div>
     </div>
