@@ -34,6 +34,14 @@ it.each<[string, Parameters<typeof benchDesign>[0], RegExp]>([
   ['a gap that strikes', { ladder: { stages: 2 }, load: { kind: 'gap', strikeVolts: 1 } }, /before the gap strikes/],
 ])('names %s', (_name, changes, why) => expect(compared(changes).comparison.why).toMatch(why));
 
+it('says so when its power does not add up, and only then', () => {
+  const { comparison, transient } = compared({ ladder: { stages: 2 }, load });
+  expect(comparison.doubt).toBeNull();
+  const design = benchDesign({ ladder: { stages: 2 }, load });
+  const lossy = { ...transient, error: { ...transient.error, powerResidue: 0.2 } };
+  expect(compareInTime(design, predict(design), lossy).doubt).toMatch(/does not add up/);
+});
+
 it('puts the time domain’s nodes and output in the picture, and leaves the parts as predicted', () => {
   const { prediction, transient } = compared({ ladder: { stages: 4 }, load: { kind: 'current', amps: 0.3 } });
   const seen = seenInTime(prediction, transient);

@@ -7,6 +7,8 @@ import type { Prediction } from './prediction';
 const AGREEMENT = 0.005;
 /** The same for the ripple, which the closed form knows less well. */
 const RIPPLE_AGREEMENT = 0.1;
+/** Part of the power in that may be unaccounted for before it is said. */
+const MOST_RESIDUE = 0.01;
 /** Recovery that is this part of a period is felt. */
 const FELT_RECOVERY = 0.005;
 
@@ -16,6 +18,8 @@ export type Comparison = {
   differenceVolts: number | null;
   differenceFraction: number | null;
   why: string;
+  /** What of the time domain itself is not to be trusted; null when its power adds up. */
+  doubt: string | null;
 };
 
 /**
@@ -26,7 +30,15 @@ export function compareInTime(design: Design, prediction: Prediction, transient:
   const { meanVolts } = prediction.output;
   const differenceVolts = meanVolts === null ? null : transient.meanVolts - meanVolts;
   const differenceFraction = differenceVolts === null || !meanVolts ? null : differenceVolts / meanVolts;
-  return { differenceVolts, differenceFraction, why: whyTheyDiffer(design, prediction, transient, differenceFraction) };
+  return {
+    differenceVolts,
+    differenceFraction,
+    why: whyTheyDiffer(design, prediction, transient, differenceFraction),
+    doubt:
+      Math.abs(transient.error.powerResidue ?? 0) > MOST_RESIDUE
+        ? 'Its power does not add up: the method damps what rings, so do not trust power in and source current here.'
+        : null,
+  };
 }
 
 function whyTheyDiffer(

@@ -240,6 +240,23 @@ describe('nodes', () => {
   });
 });
 
+describe('a topology of one form', () => {
+  it.each(['clamp', 'bridge-doubler'] as const)('%s: no stages to add, no optimum, no curve', (topology) => {
+    const base = ideal({ stages: 1, peakVolts: 1000, hertz: 1e4, load: current(1e-5) });
+    const design = { ...base, ladder: { ...base.ladder, topology } };
+    expect(predict(design).optimumStages).toBeNull();
+    expect(stagesCurve(design, [1])).toEqual([]);
+    expect(whatHelpsMost(design)?.path).toBe('$.ladder.capacitor.farads');
+    // Whatever its stage count says, it is the same ladder.
+    expect(mean({ ...design, ladder: { ...design.ladder, stages: 7 } })).toBe(mean(design));
+  });
+  it('a list of capacitances is not doubled as a whole', () => {
+    const base = ideal({ stages: 1, peakVolts: 1000, hertz: 1e4, load: current(1e-5) });
+    const design = { ...base, ladder: { ...base.ladder, capacitorFarads: [1e-9, 2e-9] } };
+    expect(whatHelpsMost(design)?.path).not.toBe('$.ladder.capacitor.farads');
+  });
+});
+
 describe('curves', () => {
   const design = ideal({ stages: 5, farads: 2e-9, peakVolts: 4000, hertz: 30e3, load: current(1e-4), sourceOhms: 500 });
   it('the load line passes through the working point and falls', () => {

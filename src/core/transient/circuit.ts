@@ -184,7 +184,7 @@ export function circuitOf(
 
 /** Conductance of a diode without on-resistance, in units of f C: its drop changes no output by 1e-4. */
 const STIFFEST = 5e4;
-/** Leakage of every diode, in units of f C: it makes the state without load unique and takes under 1e-4 of the output. */
+/** Leakage of every diode, in units of f C: it makes the state without load unique. */
 const LEAKIEST = 1e-7;
 /** Part of the drive's peak-to-peak voltage under which a steady current gives way. */
 const CURRENT_SOFTNESS = 1e-3;

@@ -150,7 +150,7 @@ export function measurePeriod(
       one.meanSquareAmps += part * amps ** 2;
       one.peakAmps = Math.max(one.peakAmps, amps);
       one.reverseVolts = Math.max(one.reverseVolts, -over);
-      power.diodes += part * (conducted + leakSiemens * over) * over;
+      power.diodes += part * amps * over;
       waveforms.diodeAmps[index][step] = amps;
       if (anode < -1) stiffAmps[-2 - anode] += amps;
       if (cathode < -1) stiffAmps[-2 - cathode] -= amps;

@@ -52,7 +52,7 @@ export type TransientRun = { transient: Transient; waveforms: Waveforms };
 const USUAL_STEPS = 400;
 /** Remaining error at which a state counts as settled, as a part of the output without load. */
 const SETTLED = 1e-6;
-/** Periods at most, fewer where each takes longer. */
+/** Periods at most, and to run plainly after them: fewer where each takes longer. */
 const mostPlainPeriodsOf = (unknowns: number) => Math.min(6000, Math.round(60_000 / unknowns));
 const mostPeriodsOf = (unknowns: number) => Math.max(160, Math.min(400, Math.round(20_000 / unknowns)));
 
@@ -102,7 +102,7 @@ export function* transientOf(design: Design, steps: number = USUAL_STEPS): Gener
 }
 
 /** The closed form's answer as a state, at the start of a period; at its last trusted current where it has none. */
-function startingState(design: Design, ladder: LoadedLadder, circuit: Circuit, grid: TimeGrid): State {
+export function startingState(design: Design, ladder: LoadedLadder, circuit: Circuit, grid: TimeGrid): State {
   const { unloaded, lightLoad, network, drive } = ladder;
   const point = workingPoint(ladder, design.load, design.output);
   const mostDroop = Number.isFinite(lightLoad.droop) ? closedFormAmps(ladder) / drive.frequencyHertz : 0;

@@ -92,10 +92,10 @@ function Ready({
             <Quantity value={comparison.differenceFraction} unit="%" digits={2} />.{' '}
           </>
         )}
-        {comparison.why}{' '}
+        {comparison.why} {comparison.doubt ? <span className="text-close">{comparison.doubt} </span> : null}
         <span className="text-soft">
           Settled within <Quantity value={transient.error.settlingVolts} unit="V" digits={1} />, steps cost under{' '}
-          <Quantity value={transient.error.steppingVolts} unit="V" digits={1} />; power adds up to{' '}
+          <Quantity value={transient.error.steppingVolts} unit="V" digits={1} />; power adds up within{' '}
           <Quantity value={Math.abs(transient.error.powerResidue ?? 0)} unit="%" digits={1} />.
         </span>
       </p>

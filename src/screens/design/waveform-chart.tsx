@@ -6,7 +6,7 @@ import Papa from 'papaparse';
 import { useMemo, useRef } from 'react';
 import { Line } from 'react-chartjs-2';
 import { designFileName, downloadText } from '@/client/design-file';
-import type { Prediction } from '@/core/predict/prediction';
+import { signedVolts, type Prediction } from '@/core/predict/prediction';
 import { engineeringScale, sayQuantity } from '@/core/quantity/print-quantity';
 import { Traces, type Trace } from '@/core/transient/traces';
 import { buttonStyle } from '@/ui/button';
@@ -31,7 +31,8 @@ export function WaveformChart({
   const chart = useRef<Chart<'line'> | null>(null);
   const waveforms = timeDomain.kind === 'ready' ? timeDomain.run.waveforms : null;
   const found = useMemo(() => (waveforms ? new Traces(prediction, waveforms) : null), [prediction, waveforms]);
-  if (!found) return <TimeDomainWaits timeDomain={timeDomain} />;
+  if (!found || timeDomain.kind !== 'ready') return <TimeDomainWaits timeDomain={timeDomain} />;
+  const outputMeanVolts = timeDomain.run.transient.terminalMeanVolts;
   const output = found.output();
   const drive = found.drive();
   const chosen = traces.flatMap((id) => found.of(id) ?? []);
@@ -143,7 +144,7 @@ export function WaveformChart({
               chart.current = line ?? null;
             }}
             role="img"
-            aria-label={`Waveforms over one period: output ${sayQuantity(mean(output), 'V', 4)} mean${chosen.map((trace) => `, ${trace.name}`).join('')}`}
+            aria-label={`Waveforms over one period: output ${sayQuantity(signedVolts(outputMeanVolts, prediction.output.polarity), 'V', 4)} mean${chosen.map((trace) => `, ${trace.name}`).join('')}`}
             options={options}
             data={{
               datasets: [
@@ -167,10 +168,6 @@ export function WaveformChart({
       </div>
     </div>
   );
-}
-
-function mean({ values }: Trace): number {
-  return values.reduce((sum, value) => sum + value, 0) / values.length;
 }
 
 function Key({ colour, name }: { colour: string; name: string }) {
