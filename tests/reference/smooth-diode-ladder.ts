@@ -7,15 +7,18 @@ export type ReferenceRun = {
   diodeCharges: number[];
   /** At the end of the last cycle, in the network's order. */
   capacitorVolts: number[];
+  /** RMS current of every source that has a winding, A. */
+  windingRmsAmps: number[];
 };
 
 /**
  * A ladder integrated in time by odex, independent of every closed form:
- * sine source of zero impedance, smooth diodes, a steady load current between
+ * sine source of zero impedance or behind a winding, smooth diodes, a steady load current between
  * output and return.
  *
- * State: each capacitor's voltage, the charge through each diode, and the time
- * integral of the output. A diode passes (s / R) ln(1 + exp(v / s)) amperes.
+ * State: each capacitor's voltage, the charge through each diode, the time
+ * integral of the output, and each winding's current and the time integral of
+ * its square. A node behind a winding needs a capacitor to ground. A diode passes (s / R) ln(1 + exp(v / s)) amperes.
  *
  * @param start capacitor voltages to start from, V
  * @param cycles to run before the one that is reported
@@ -32,13 +35,16 @@ export function integrateLadder(
     softVolts: number;
     start: readonly number[];
     cycles: number;
+    winding?: { ohms: number; henries: number };
   },
 ): ReferenceRun {
   const { peakVolts, frequencyHertz, loadAmps, diodeOhms, softVolts } = options;
   const count = network.capacitors.length;
   const totals = count + network.diodes.length;
   const index = new Map(network.nodes.map((node, at) => [node.id, at]));
-  const branches = fromKnownNodes(network).map(({ near, far, capacitor, sign }) => ({
+  const { winding } = options;
+  const known = winding ? [] : network.sources.map((source) => source.node);
+  const branches = fromKnownNodes(network, known).map(({ near, far, capacitor, sign }) => ({
     near: index.get(near)!,
     far: index.get(far)!,
     capacitor,
@@ -49,10 +55,11 @@ export function integrateLadder(
   const sources = network.sources.map(({ node, sign }) => ({ at: index.get(node)!, sign }));
   const [output, back] = [network.output, network.return].map((id) => index.get(id)!);
 
+  const driveAt = (time: number) =>
+    (options.offsetVolts ?? 0) + peakVolts * Math.sin(2 * Math.PI * frequencyHertz * time);
   const nodeVolts = (time: number, state: readonly number[]) => {
     const volts = new Array<number>(network.nodes.length).fill(0);
-    const drive = (options.offsetVolts ?? 0) + peakVolts * Math.sin(2 * Math.PI * frequencyHertz * time);
-    for (const { at, sign } of sources) volts[at] = sign * drive;
+    if (!winding) for (const { at, sign } of sources) volts[at] = sign * driveAt(time);
     for (const { near, far, capacitor, sign } of branches) volts[far] = volts[near] + sign * state[capacitor];
     return volts;
   };
@@ -60,6 +67,13 @@ export function integrateLadder(
     const volts = nodeVolts(time, state);
     const inflow = new Array<number>(network.nodes.length).fill(0);
     const change = new Array<number>(state.length).fill(0);
+    if (winding)
+      sources.forEach(({ at, sign }, which) => {
+        const amps = state[totals + 1 + which];
+        inflow[at] += amps;
+        change[totals + 1 + which] = (sign * driveAt(time) - volts[at] - winding.ohms * amps) / winding.henries;
+        change[totals + 1 + sources.length + which] = amps ** 2;
+      });
     inflow[output] -= loadAmps;
     inflow[back] += loadAmps;
     for (let part = 0; part < network.diodes.length; part += 1) {
@@ -78,15 +92,17 @@ export function integrateLadder(
     return change;
   };
 
-  const solver = new Solver(totals + 1);
+  const size = totals + 1 + (winding ? 2 * sources.length : 0);
+  const solver = new Solver(size);
   solver.absoluteTolerance = 1e-8 * peakVolts;
   solver.relativeTolerance = 1e-8;
   // Between pulses nothing moves; without a bound the integrator would stride over the next one.
   solver.maxStepSize = 1 / frequencyHertz / 100;
   solver.maxSteps = 1e8;
   const period = 1 / frequencyHertz;
-  let state: number[] = [...options.start, ...new Array<number>(network.diodes.length + 1).fill(0)];
+  let state: number[] = [...options.start, ...new Array<number>(size - count).fill(0)];
   let time = 0;
+  const isTotal = (at: number) => at >= count && !(at > totals && at <= totals + sources.length);
   const advance = (seconds: number) => {
     state = solver.solve(derivative, time, state, time + seconds).y;
     time += seconds;
@@ -94,7 +110,7 @@ export function integrateLadder(
   for (let cycle = 0; cycle < options.cycles; cycle += 1) {
     advance(period);
     // Totals start afresh each cycle: a relative tolerance on a growing total would hide errors of the size of one cycle's charge.
-    state = state.map((value, at) => (at < count ? value : 0));
+    state = state.map((value, at) => (isTotal(at) ? 0 : value));
   }
   let least = Infinity;
   let most = -Infinity;
@@ -111,12 +127,15 @@ export function integrateLadder(
     ripplePeakToPeakVolts: most - least,
     diodeCharges: network.diodes.map((_, part) => state[count + part]),
     capacitorVolts: state.slice(0, count),
+    windingRmsAmps: winding
+      ? sources.map((_, which) => Math.sqrt(state[totals + 1 + sources.length + which] / period))
+      : [],
   };
 }
 
 /** Every capacitor from the end that is nearer a known node outwards, `sign` -1 where its lower plate is the farther one. */
-function fromKnownNodes(network: LadderNetwork) {
-  const reached = new Set(['ground', ...network.sources.map((source) => source.node)]);
+function fromKnownNodes(network: LadderNetwork, known: readonly string[]) {
+  const reached = new Set(['ground', ...known]);
   const branches: { near: string; far: string; capacitor: number; sign: 1 | -1 }[] = [];
   while (branches.length < network.capacitors.length) {
     const before = branches.length;

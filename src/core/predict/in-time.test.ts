@@ -42,6 +42,18 @@ it('says so when its power does not add up, and only then', () => {
   expect(compareInTime(design, predict(design), lossy).doubt).toMatch(/does not add up/);
 });
 
+it('says so when ringing too fast to follow takes a part of the power, and how large a part', () => {
+  // 0.1 mH against 0.2 µF rings some 35,000 times in a period of 1 s.
+  const { comparison, transient } = compared({
+    ladder: { stages: 1, strayFarads: 1e-7 },
+    driver: { waveform: 'square', seriesHenries: 1e-4 },
+    load: { kind: 'current', amps: 1e-5 },
+  });
+  expect(transient.ringing).toBe('damped');
+  expect(transient.watts.edges).toBeGreaterThan(0.01 * transient.watts.in);
+  expect(comparison.doubt).toMatch(/rings faster/);
+});
+
 it('puts the time domain’s nodes and output in the picture, and leaves the parts as predicted', () => {
   const { prediction, transient } = compared({ ladder: { stages: 4 }, load: { kind: 'current', amps: 0.3 } });
   const seen = seenInTime(prediction, transient);

@@ -7,7 +7,7 @@ import type { Prediction } from './prediction';
 const AGREEMENT = 0.005;
 /** The same for the ripple, which the closed form knows less well. */
 const RIPPLE_AGREEMENT = 0.1;
-/** Part of the power in that may be unaccounted for before it is said. */
+/** Part of the power in that may be unaccounted for, or lost in ringing, before it is said. */
 const MOST_RESIDUE = 0.01;
 /** Recovery that is this part of a period is felt. */
 const FELT_RECOVERY = 0.005;
@@ -18,7 +18,7 @@ export type Comparison = {
   differenceVolts: number | null;
   differenceFraction: number | null;
   why: string;
-  /** What of the time domain itself is not to be trusted; null when its power adds up. */
+  /** What of the time domain itself is not to be trusted; null when nothing stands out. */
   doubt: string | null;
 };
 
@@ -34,11 +34,16 @@ export function compareInTime(design: Design, prediction: Prediction, transient:
     differenceVolts,
     differenceFraction,
     why: whyTheyDiffer(design, prediction, transient, differenceFraction),
-    doubt:
-      Math.abs(transient.error.powerResidue ?? 0) > MOST_RESIDUE
-        ? 'Its power does not add up: the method damps what rings, so do not trust power in and source current here.'
-        : null,
+    doubt: doubtOf(transient),
   };
+}
+
+function doubtOf({ error, ringing, watts }: Transient): string | null {
+  if (Math.abs(error.powerResidue ?? 0) > MOST_RESIDUE)
+    return 'Its power does not add up, so do not trust power in and source current here.';
+  if (ringing === 'damped' && watts.edges > MOST_RESIDUE * watts.in)
+    return `Leakage inductance rings faster than the steps follow. Taken as dying out at once, it uses up ${sayQuantity(watts.edges / watts.in, '%', 2)} of the power in; in the build its real damping decides, and the output may be higher.`;
+  return null;
 }
 
 function whyTheyDiffer(

@@ -1,7 +1,7 @@
 import type { Design } from '../design/design-schema';
 import { circuitOfDesign } from './circuit-of-design';
 import type { Circuit } from './circuit';
-import { emptyState, PeriodRunner, Sensitivity } from './period';
+import { emptyState, PeriodRunner, Sensitivity, type StepListener } from './period';
 import { PeriodEquation } from './period-equation';
 import { Stepper } from './stepper';
 import { timeGrid } from './time-grid';
@@ -193,7 +193,7 @@ class Watch {
     return times.length < 3 ? null : (times.length - 1) / (times[times.length - 1] - times[0]);
   }
 
-  readonly listen = (seconds: number, _step: number, drive: number, volts: Float64Array, flux: Float64Array): void => {
+  readonly listen: StepListener = (seconds, _step, drive, volts, windingAmps) => {
     const { stepper, circuit } = this;
     const at = (node: number) => stepper.at(node, volts, drive);
     const across = at(circuit.output) - at(circuit.return);
@@ -206,10 +206,7 @@ class Watch {
       const over = at(anode) - at(cathode) - forwardVolts;
       if (over > 0) this.diodePeaks[index] = Math.max(this.diodePeaks[index], onSiemens * over);
     });
-    circuit.windings.forEach(({ node, sign, ohms, henries }, index) => {
-      const amps = henries > 0 ? flux[index] / henries : (sign * drive - volts[node]) / ohms;
-      this.sourcePeak = Math.max(this.sourcePeak, Math.abs(amps));
-    });
+    for (const amps of windingAmps) this.sourcePeak = Math.max(this.sourcePeak, Math.abs(amps));
     circuit.loads.forEach((load, index) => {
       if (load.kind !== 'gap') return;
       const overGap = at(load.from) - at(load.to);

@@ -48,6 +48,8 @@ export type Circuit = {
   resistors: CircuitResistor[];
   diodes: CircuitDiode[];
   windings: CircuitWinding[];
+  /** Whether leakage inductance rings as it will, or every step lets its ringing die. */
+  ringing: 'followed' | 'damped';
   /** Signs of the stiff sources, nodes -2, -3 and on. */
   stiff: (1 | -1)[];
   loads: CircuitLoad[];
@@ -169,6 +171,7 @@ export function circuitOf(
           ohms: Math.max(drive.seriesOhms, 0),
           henries: drive.seriesHenries,
         })),
+    ringing: 'followed',
     stiff: isStiff ? network.sources.map(({ sign }) => sign) : [],
     loads,
     ladderCapacitors: network.capacitors.length,

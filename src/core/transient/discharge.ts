@@ -72,9 +72,9 @@ export function dischargeOf(
   let diodePeakAmps = 0;
   let intoResistor = 0;
   const growth = 10 ** (1 / STEPS_PER_DECADE);
-  for (let next = options.seconds * FIRST_PART; elapsed < options.seconds * (1 - 1e-9); next *= growth) {
-    const seconds = Math.min(next, options.seconds) - elapsed;
-    if (!runner.advance(state, seconds, 0)) break;
+  for (let until = options.seconds * FIRST_PART; elapsed < options.seconds * (1 - 1e-9); until *= growth) {
+    const seconds = Math.min(until, options.seconds) - elapsed;
+    if (!runner.advance(state, seconds, 0, { seconds: until * (growth - 1), push: 0 })) break;
     elapsed += seconds;
     for (const { anode, cathode, forwardVolts, onSiemens } of circuit.diodes) {
       const over = stepper.at(anode, state.volts, 0) - stepper.at(cathode, state.volts, 0) - forwardVolts;

@@ -22,7 +22,10 @@ export type Measured = {
     series: number;
     source: number;
     diodes: number;
-    /** Lost where edges of the drive charge capacitance faster than the steps resolve, in whatever resistance there is. */
+    /**
+     * Lost where edges of the drive charge capacitance, or leakage inductance rings, faster than the steps resolve: in
+     * whatever resistance there is.
+     */
     edges: number;
     /** Taken up by what is stored: nothing in the steady state. */
     stored: number;
@@ -107,15 +110,28 @@ export function measurePeriod(
     }
     return Array.from(stiffCharge);
   };
+  const inductive = circuit.windings.some(({ henries }) => henries > 0);
   const edged = grid.afterEdge.includes(1);
+  const damped = inductive && circuit.ringing === 'damped';
+  // There the steps themselves let energy go: exactly what implicit Euler loses with the drive at each step's end.
+  const lossy = damped || (edged && !inductive);
+  const lastAmps = new Float64Array(circuit.windings.length);
+  const firstAmps = new Float64Array(circuit.windings.length);
   let stiffBefore = stiffChargeAt(state.volts, startDrive);
+
+  /** Power that inductances lose as their currents change over from one step to the next. */
+  const cutOff = (amps: Float64Array) =>
+    circuit.windings.reduce(
+      (sum, { henries }, index) => sum + (henries * (amps[index] - lastAmps[index]) ** 2) / 2 / period,
+      0,
+    );
 
   const widen = (range: Range, volts: number, part: number) => {
     range.mean += part * volts;
     range.least = Math.min(range.least, volts);
     range.most = Math.max(range.most, volts);
   };
-  const finished = runner.period(state, (seconds, step, drive, volts, flux) => {
+  const finished = runner.period(state, (seconds, step, drive, volts, windingAmps) => {
     const part = seconds / period;
     const at = (node: number) => stepper.at(node, volts, drive);
     for (let node = 0; node < byNode.length; node += 1) {
@@ -160,10 +176,10 @@ export function measurePeriod(
       windings[index].peakAmps = Math.max(windings[index].peakAmps, Math.abs(amps));
       waveforms.windingAmps[index][step] = amps;
       // Charge is taken up while a sine moves on through the step: at the mean of its ends.
-      power.in += part * amps * sign * (edged ? drive : (drive + before.drive) / 2);
+      power.in += part * amps * sign * (edged || damped ? drive : (drive + before.drive) / 2);
     };
-    circuit.windings.forEach(({ node, sign, ohms, henries }, index) => {
-      const amps = henries > 0 ? flux[index] / henries : (sign * drive - volts[node]) / ohms;
+    circuit.windings.forEach(({ sign, ohms }, index) => {
+      const amps = windingAmps[index];
       power.source += part * amps ** 2 * ohms;
       source(index, sign, amps);
     });
@@ -174,7 +190,7 @@ export function measurePeriod(
       );
       stiffBefore = stiffNow;
     }
-    if (edged)
+    if (lossy)
       for (const { from, to, farads } of circuit.capacitors) {
         const moved =
           at(to) -
@@ -182,10 +198,14 @@ export function measurePeriod(
           (stepper.at(to, before.volts, before.drive) - stepper.at(from, before.volts, before.drive));
         power.edges += (farads * moved ** 2) / 2 / period;
       }
+    if (step === 0) firstAmps.set(windingAmps);
+    else if (damped) power.edges += cutOff(windingAmps);
+    lastAmps.set(windingAmps);
     before.volts.set(volts);
     before.drive = drive;
   });
   if (!finished) return null;
+  if (damped) power.edges += cutOff(firstAmps);
   power.stored = (storedAt(startDrive) - storedBefore) / period;
   return {
     measured: { nodes, terminal, load, loadAmps, bleederAmps, capacitors, diodes, windings, power },

@@ -80,6 +80,36 @@ describe('one step', () => {
     );
   });
 
+  it.each<['followed' | 'damped', number]>([
+    ['followed', 2],
+    ['damped', 1],
+  ])(
+    'an inductance that rings with strays is %s: it swings to %d times the drive after ten cycles',
+    (ringing, most) => {
+      // Handbook: a step on L and C in series swings the capacitor to twice the step and on without end. The diode blocks
+      // below 100 V; what it is bridged by and the ladder's capacitor are in series.
+      const design = benchDesign({
+        ladder: { stages: 0.5, strayFarads: 0.01 },
+        driver: { waveform: 'square', seriesHenries: 1 },
+        diode: { forwardVolts: 100 },
+        load: { kind: 'open' },
+      });
+      const { circuit } = circuitOfDesign(design);
+      const stepper = new Stepper({ ...circuit, ringing });
+      const runner = new PeriodRunner(stepper, timeGrid(circuitOfDesign(design).ladder.drive, 8));
+      const state = emptyState(stepper.nodes, 1);
+      const { node } = circuit.windings[0];
+      const cycle = 2 * Math.PI * Math.sqrt((1 * 0.01) / 1.01);
+      const seconds = cycle / 40;
+      let greatest = 0;
+      for (let step = 0; step < 440; step += 1) {
+        runner.advance(state, seconds, 1);
+        if (step >= 400) greatest = Math.max(greatest, state.volts[node]);
+      }
+      expect(Math.abs(greatest / most - 1)).toBeLessThan(0.02);
+    },
+  );
+
   it('never lets two states of a passive circuit grow apart in energy', () => {
     const design = benchDesign({
       ladder: { stages: 3 },

@@ -9,6 +9,8 @@ const SETTLED = 1e-11;
 const SETTLED_BADLY_CONDITIONED = 1e-9;
 const MANY_CORRECTIONS = 20;
 const LINE_SEARCH_STEPS = 60;
+/** Square of the phase of a ringing, rad^2, that a stage may take and still be taken from its start. */
+const RESOLVED_PHASE_SQUARED = 1;
 /** Factors kept at most. */
 const MOST_FACTORS = 512;
 
@@ -124,10 +126,60 @@ export class Stepper {
     }
   }
 
-  /** Current from the drive into the node of a winding at the end of a stage, A. */
+  /** Current from the drive into the node of a winding through a stage, A. */
   windingAmps(index: number, g: number, flux: number, drive: number, volts: Float64Array): number {
     const { node, sign, ohms, henries } = this.circuit.windings[index];
-    return (flux + g * (sign * drive - volts[node])) / (g * ohms + henries);
+    const pushed = (1 - this.known(index, g)) * g * (sign * drive - volts[node]);
+    return (flux + pushed) / (g * ohms + henries);
+  }
+
+  private readonly knownParts = new Map<number, Float64Array>();
+  /**
+   * Part of the push on a winding's inductance through a stage that is taken from the voltages at the stage's start:
+   * all of it where the stage resolves the fastest ringing of the inductance with what its node shows while every
+   * diode blocks, none where it is far too long for that or there is no inductance. The former loses no energy (it is
+   * the leapfrog scheme), the latter damps.
+   */
+  known(index: number, g: number): number {
+    let parts = this.knownParts.get(g);
+    if (!parts) {
+      parts = this.knownPartsOf(g);
+      if (this.knownParts.size > 64) this.knownParts.clear();
+      this.knownParts.set(g, parts);
+    }
+    return parts[index];
+  }
+
+  private knownPartsOf(g: number): Float64Array {
+    if (this.circuit.ringing === 'damped') return new Float64Array(this.circuit.windings.length);
+    return this.ringing(g).map((squared) =>
+      squared > 0 ? Math.min(1, RESOLVED_PHASE_SQUARED / (g * g * squared)) : 0,
+    );
+  }
+
+  /**
+   * The fastest that each winding's inductance may ring while every diode blocks: a bound of the angular frequency
+   * squared, (rad/s)^2, as seen within a time g; 0 without inductance, Infinity where nothing can be said.
+   */
+  ringing(g: number): Float64Array {
+    const { windings } = this.circuit;
+    const squared = new Float64Array(windings.length);
+    if (!windings.some(({ henries }) => henries > 0)) return squared;
+    const still = this.capacitance.slice();
+    for (let at = 0; at < still.length; at += 1) still[at] += g * this.conductance[at];
+    const factor = new BandedFactor(this.nodes, this.reach);
+    const answer = new Float64Array(this.nodes);
+    const known = factor.factor(still);
+    windings.forEach(({ node, henries }, index) => {
+      if (henries === 0) return;
+      answer.fill(0);
+      answer[node] = 1;
+      if (known) factor.solve(answer);
+      // The sum bounds the ringing of the windings with each other.
+      const stiffness = windings.reduce((sum, other) => sum + Math.abs(answer[other.node]), 0);
+      squared[index] = known ? stiffness / henries : Infinity;
+    });
+    return squared;
   }
 
   /**
@@ -239,7 +291,8 @@ export class Stepper {
     }
     for (let index = 0; index < circuit.windings.length; index += 1) {
       const { node, sign, ohms, henries } = circuit.windings[index];
-      residual[node] -= (g * (flux[index] + g * sign * drive)) / (g * ohms + henries);
+      const ahead = 1 - this.known(index, g);
+      residual[node] -= (g * (flux[index] + ahead * g * sign * drive)) / (g * ohms + henries);
     }
     for (let index = 0; index < circuit.diodes.length; index += 1) {
       const { anode, cathode, forwardVolts, onSiemens, leakSiemens, transitSeconds } = circuit.diodes[index];
@@ -271,10 +324,12 @@ export class Stepper {
     if (g === this.baseLength) return this.baseMatrix;
     let matrix = this.bases.get(g);
     if (!matrix) {
-      matrix = this.capacitance.slice();
-      for (let at = 0; at < matrix.length; at += 1) matrix[at] += g * this.conductance[at];
-      for (const { node, ohms, henries } of this.circuit.windings)
-        matrix[node * this.width + this.reach] += (g * g) / (g * ohms + henries);
+      const made = this.capacitance.slice();
+      for (let at = 0; at < made.length; at += 1) made[at] += g * this.conductance[at];
+      matrix = made;
+      this.circuit.windings.forEach(({ node, ohms, henries }, index) => {
+        made[node * this.width + this.reach] += ((1 - this.known(index, g)) * g * g) / (g * ohms + henries);
+      });
       if (this.bases.size > 64) this.bases.clear();
       this.bases.set(g, matrix);
     }

@@ -7,7 +7,7 @@ import type { Circuit } from './circuit';
 import { circuitOfDesign } from './circuit-of-design';
 import { measurePeriod, type Measured, type Waveforms } from './measure';
 import { copyOf, emptyState, type State } from './period';
-import { settle, type Convergence, type SettleProgress } from './steady-state';
+import { settle, type Convergence, type SettleProgress, type SteadyOptions } from './steady-state';
 import { Stepper } from './stepper';
 import { timeGrid, type TimeGrid } from './time-grid';
 
@@ -18,6 +18,8 @@ export type Transient = {
   reason: string | null;
   periods: number;
   stepsPerPeriod: number;
+  /** What became of leakage inductance ringing with strays; see `transientOf`. */
+  ringing: 'none' | 'followed' | 'damped';
   error: {
     /** Estimated distance of the mean output from the settled one, V. */
     settlingVolts: number;
@@ -53,8 +55,17 @@ const USUAL_STEPS = 400;
 /** Remaining error at which a state counts as settled, as a part of the output without load. */
 const SETTLED = 1e-6;
 /** Periods at most, and to run plainly after them: fewer where each takes longer. */
-const mostPlainPeriodsOf = (unknowns: number) => Math.min(6000, Math.round(60_000 / unknowns));
+const mostPlainPeriodsOf = (unknowns: number) => Math.min(6000, Math.round(50_000 / unknowns));
 const mostPeriodsOf = (unknowns: number) => Math.max(160, Math.min(400, Math.round(20_000 / unknowns)));
+/** Periods where there is another way. */
+const BRIEF_PERIODS = 30;
+
+/** Steps at most where ringing or the balance of power asks for more than the usual: fewer in large circuits. */
+const mostStepsOf = (unknowns: number) => Math.min(6400, 64_000 / unknowns);
+/** Residue of the balance of power at which steps are short enough. */
+const CLOSED = 1e-3;
+/** Phase of the fastest ringing that the longest step may take, rad. */
+const RESOLVED_PHASE = 1;
 
 /**
  * The steady state of a design in the time domain: settled on a grid of half
@@ -63,8 +74,13 @@ const mostPeriodsOf = (unknowns: number) => Math.max(160, Math.min(400, Math.rou
  * taken off once more, and reported as the estimate of what may remain
  * (L. Richardson, 1911, from memory).
  *
+ * Where leakage inductance rings with strays the steps are made as short as the
+ * ringing asks, and shortened until power adds up. Ringing too fast for that,
+ * or that never settles to the drive's period, is taken as damped within each
+ * step, and the power it loses so is counted with the edges.
+ *
  * @param design complete, as `readDesign` returns it
- * @param steps of one period on the finer grid, at least 16
+ * @param steps of one period on the finer grid, at least 16; more where needed
  * @yields the progress of settling
  * @returns figures and the waveforms of the last period; figures are those of
  *   the last state reached when it did not settle, and `converged` says so
@@ -72,33 +88,101 @@ const mostPeriodsOf = (unknowns: number) => Math.max(160, Math.min(400, Math.rou
  */
 export function* transientOf(design: Design, steps: number = USUAL_STEPS): Generator<SettleProgress, TransientRun> {
   const { ladder, circuit } = circuitOfDesign(design);
-  const coarse = timeGrid(ladder.drive, Math.max(8, steps / 2));
-  const fine = timeGrid(ladder.drive, steps);
-  const options = {
+  const ringing = rings(circuit);
+  const enough = ringing ? stepsFollowing(circuit, ladder.drive, steps) : steps;
+  let attempt: Attempt | null = null;
+  if (enough !== null) {
+    attempt = yield* settleOnTwoGrids(design, ladder, circuit, enough);
+    const most = mostStepsOf(circuit.names.length);
+    while (ringing && attempt.convergence.converged && !addsUp(attempt) && 2 * attempt.grid.steps <= most) {
+      const finer: Attempt = yield* settleFiner(ladder, circuit, attempt);
+      if (!finer.convergence.converged) break;
+      attempt = finer;
+    }
+  }
+  if (!attempt || (ringing && !attempt.convergence.converged))
+    attempt = yield* settleOnTwoGrids(design, ladder, { ...circuit, ringing: 'damped' }, steps);
+  const { grid, convergence, rough, fine } = attempt;
+  return {
+    transient: figures(design, ladder, attempt.circuit, grid, convergence, rough, fine.measured),
+    waveforms: fine.waveforms,
+  };
+}
+
+/** A state settled on a grid, with what it shows there and on the coarser grid before. */
+type Attempt = {
+  circuit: Circuit;
+  grid: TimeGrid;
+  state: State;
+  convergence: Convergence;
+  rough: Measured | null;
+  fine: { measured: Measured; waveforms: Waveforms };
+};
+
+function* settleOnTwoGrids(
+  design: Design,
+  ladder: LoadedLadder,
+  circuit: Circuit,
+  steps: number,
+): Generator<SettleProgress, Attempt> {
+  const grid = timeGrid(ladder.drive, Math.max(8, steps / 2));
+  const state = startingState(design, ladder, circuit, grid);
+  const convergence = yield* settle(circuit, grid, state, optionsOf(ladder, circuit), false);
+  const coarse = { circuit, grid, state, convergence, rough: null, fine: measured(circuit, grid, state) };
+  return convergence.converged ? yield* settleFiner(ladder, circuit, coarse, steps) : coarse;
+}
+
+function* settleFiner(
+  ladder: LoadedLadder,
+  circuit: Circuit,
+  from: Attempt,
+  steps: number = 2 * from.grid.steps,
+): Generator<SettleProgress, Attempt> {
+  const grid = timeGrid(ladder.drive, steps);
+  const state = copyOf(from.state);
+  const convergence = yield* settle(circuit, grid, state, optionsOf(ladder, circuit), true);
+  return {
+    circuit,
+    grid,
+    state,
+    convergence: { ...convergence, periods: from.convergence.periods + convergence.periods },
+    rough: convergence.converged ? from.fine.measured : null,
+    fine: measured(circuit, grid, state),
+  };
+}
+
+const rings = ({ windings }: Circuit) => windings.some(({ henries }) => henries > 0);
+
+/** How long to try; briefly where ringing is followed, which may never settle and can be damped instead. */
+function optionsOf(ladder: LoadedLadder, circuit: Circuit): SteadyOptions {
+  const { names } = circuit;
+  const briefly = rings(circuit) && circuit.ringing === 'followed';
+  return {
     tolerance: SETTLED,
     scaleVolts: Math.max(ladder.unloaded.outputVolts, amplitudeVolts(ladder.drive)),
-    mostPeriods: mostPeriodsOf(circuit.names.length),
-    mostPlainPeriods: mostPlainPeriodsOf(circuit.names.length),
+    mostPeriods: briefly ? BRIEF_PERIODS : mostPeriodsOf(names.length),
+    mostPlainPeriods: briefly ? 0 : mostPlainPeriodsOf(names.length),
   };
-  const state = startingState(design, ladder, circuit, fine);
-  const first = yield* settle(circuit, coarse, state, options, false);
-  const rough = measurePeriod(circuit, coarse, copyOf(state))?.measured ?? null;
-  const second = first.converged ? yield* settle(circuit, fine, state, options, true) : first;
-  const whole = measurePeriod(circuit, fine, state);
-  const periods = first.periods + (second === first ? 0 : second.periods);
+}
+
+function measured(circuit: Circuit, grid: TimeGrid, state: State) {
+  const whole = measurePeriod(circuit, grid, copyOf(state));
   if (!whole) throw new RangeError('transientOf: the last state cannot be run through a period');
-  return {
-    transient: figures(
-      design,
-      ladder,
-      circuit,
-      fine,
-      { ...second, periods },
-      second.converged ? rough : null,
-      whole.measured,
-    ),
-    waveforms: whole.waveforms,
-  };
+  return whole;
+}
+
+function addsUp({ rough, fine }: Attempt): boolean {
+  const residue = powerResidue(wattsOf(rough, fine.measured));
+  return residue === null || Math.abs(residue) <= CLOSED;
+}
+
+/** Steps that resolve the fastest ringing of the windings with what is always across them; null when too many. */
+function stepsFollowing(circuit: Circuit, drive: Drive, steps: number): number | null {
+  const most = Math.max(steps, mostStepsOf(circuit.names.length));
+  const fastest = Math.sqrt(Math.max(...new Stepper(circuit).ringing(1 / drive.frequencyHertz / most)));
+  for (let enough = steps; enough <= most; enough *= 2)
+    if (Math.max(...timeGrid(drive, enough).seconds) * fastest <= RESOLVED_PHASE) return enough;
+  return null;
 }
 
 /** The closed form's answer as a state, at the start of a period; at its last trusted current where it has none. */
@@ -133,8 +217,7 @@ function figures(
   measured: Measured,
 ): Transient {
   const { network } = ladder;
-  /** Extrapolates a figure from the coarse and the fine grid. */
-  const best = (read: (from: Measured) => number) => (rough ? 2 * read(measured) - read(rough) : read(measured));
+  const best = (read: (from: Measured) => number) => extrapolated(rough, measured, read);
   const positive = (read: (from: Measured) => number) => Math.max(0, best(read));
   const meanVolts = best(({ load }) => load.mean);
   const minVolts = best(({ load }) => load.least);
@@ -142,29 +225,19 @@ function figures(
     minVolts,
     best(({ load }) => load.most),
   );
-  const watts = {
-    in: best(({ power }) => power.in),
-    load: best(({ power }) => power.load),
-    bleeder: best(({ power }) => power.bleeder),
-    series: best(({ power }) => power.series),
-    source: best(({ power }) => power.source),
-    diodes: best(({ power }) => power.diodes),
-    edges: best(({ power }) => power.edges),
-    stored: best(({ power }) => power.stored),
-  };
-  const { in: input, ...taken } = watts;
-  const accounted = Object.values(taken).reduce((sum, one) => sum + one, 0);
+  const watts = wattsOf(rough, measured);
   const at = (id: string) => circuit.place.get(id);
   return {
     converged: convergence.converged,
     reason: convergence.reason,
     periods: convergence.periods,
     stepsPerPeriod: grid.steps,
+    ringing: rings(circuit) ? circuit.ringing : 'none',
     error: {
       settlingVolts: convergence.outputErrorVolts,
       steppingVolts: rough ? Math.abs(measured.load.mean - rough.load.mean) : Math.abs(measured.load.mean),
       chargeResidue: convergence.chargeResidue,
-      powerResidue: input > 0 ? (input - accounted) / input : null,
+      powerResidue: powerResidue(watts),
     },
     meanVolts,
     minVolts,
@@ -200,9 +273,33 @@ function figures(
       peakAmps: positive(({ windings }) => Math.max(...windings.map((one) => one.peakAmps))),
     },
     watts,
-    efficiency: input > 0 && watts.load > 0 ? watts.load / input : null,
+    efficiency: watts.in > 0 && watts.load > 0 ? watts.load / watts.in : null,
     gapStrikes: design.load.kind === 'gap' && maxVolts >= design.load.strikeVolts,
   };
+}
+
+/** A figure carried on from the coarse and the fine grid to steps of no length. */
+function extrapolated(rough: Measured | null, fine: Measured, read: (from: Measured) => number): number {
+  return rough ? 2 * read(fine) - read(rough) : read(fine);
+}
+
+function wattsOf(rough: Measured | null, fine: Measured): Transient['watts'] {
+  const of = (name: keyof Transient['watts']) => extrapolated(rough, fine, ({ power }) => power[name]);
+  return {
+    in: of('in'),
+    load: of('load'),
+    bleeder: of('bleeder'),
+    series: of('series'),
+    source: of('source'),
+    diodes: of('diodes'),
+    edges: of('edges'),
+    stored: of('stored'),
+  };
+}
+
+function powerResidue({ in: input, ...taken }: Transient['watts']): number | null {
+  const accounted = Object.values(taken).reduce((sum, one) => sum + one, 0);
+  return input > 0 ? (input - accounted) / input : null;
 }
 
 /** Ground and stiff sources, which need no computing. */
