@@ -49,8 +49,19 @@ const SHOTS: Shot[] = [
     height: 800,
     show: async (page) => {
       await open('teaching tripler')(page);
-      await page.locator('[data-link=input]').click();
+      await page.locator('[data-link=driver]').click();
       await page.locator('[data-figure=droopByCapacitors]').click();
+    },
+  },
+  {
+    file: 'driver',
+    theme: 'light',
+    width: 1280,
+    height: 800,
+    show: async (page) => {
+      await open('Electrospinning bench pair')(page);
+      await page.locator('[data-link=driver]').click();
+      await page.getByRole('button', { name: 'More' }).click();
     },
   },
   {

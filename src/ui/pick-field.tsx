@@ -18,7 +18,7 @@ export function PickField<T extends string>({
 }) {
   const id = useId();
   return (
-    <div className="grid grid-cols-[minmax(0,1fr)_9.5rem] items-baseline gap-x-2 py-[3px]">
+    <div className="grid grid-cols-[minmax(5rem,1fr)_minmax(9.5rem,10.5rem)] items-baseline gap-x-2 py-[3px]">
       <label htmlFor={id} className="text-[13.5px] text-soft">
         {label}
       </label>

@@ -60,7 +60,10 @@ export async function exported(page: Page): Promise<Design> {
   return reading.design;
 }
 
-export async function openLink(page: Page, name: 'Input' | 'Ladder' | 'Output' | 'Load'): Promise<void> {
+export async function openLink(
+  page: Page,
+  name: 'Supply' | 'Driver' | 'Transformer' | 'Ladder' | 'Output' | 'Load',
+): Promise<void> {
   const trigger = page.locator(`[data-link=${name.toLowerCase()}]`);
   if ((await trigger.getAttribute('aria-expanded')) !== 'true') await trigger.click();
 }

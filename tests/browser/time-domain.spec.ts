@@ -63,7 +63,7 @@ test('half a stage is rounded up for a full-wave ladder, and capacitors can be l
 
 test('a pulse has a duty, and unlike loads have their own fields', async ({ page, request }) => {
   await page.goto(`/designs/${await shelve(request)}`);
-  await openLink(page, 'Input');
+  await openLink(page, 'Driver');
   await page.getByRole('radio', { name: 'Pulse' }).click();
   await page.getByLabel('Duty at the positive peak').fill('120');
   await expect(page.getByRole('alert').filter({ hasText: 'between 0 and 1' })).toBeVisible();

@@ -1,4 +1,4 @@
-import type { Design } from '../../src/core/design/design-schema';
+import type { MeasuredDesign } from '../../src/core/design/design-schema';
 import { readDesign } from '../../src/core/design/read-design';
 
 /**
@@ -12,7 +12,7 @@ export function benchDesign(changes: {
   output?: object;
   load?: object;
   polarity?: 'positive' | 'negative';
-}): Design {
+}): MeasuredDesign {
   const read = readDesign({
     format: 'eager-ladder/design',
     version: 1,
@@ -24,5 +24,5 @@ export function benchDesign(changes: {
     load: changes.load ?? { kind: 'open' },
   });
   if (!read.ok) throw new Error(read.faults.map((fault) => `${fault.path} ${fault.message}`).join('; '));
-  return read.design;
+  return read.design as MeasuredDesign;
 }

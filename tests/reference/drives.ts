@@ -10,11 +10,14 @@ export function sineDrive(peakVolts: number, frequencyHertz = 1, seriesOhms = 0)
     positivePeakVolts: peakVolts,
     negativePeakVolts: peakVolts,
     duty: 0.5,
+    samples: null,
     frequencyHertz,
     seriesOhms,
     seriesHenries: 0,
     maxAmps: null,
     maxWatts: null,
+    supply: null,
+    yields: 'both',
   };
 }
 

@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import type { Design } from '../../src/core/design/design-schema';
+import type { MeasuredDesign } from '../../src/core/design/design-schema';
 import { readDesign } from '../../src/core/design/read-design';
 
 /** A value anywhere between two powers of ten, spread evenly over the decades. */
@@ -12,7 +12,7 @@ const sometimes = <T>(value: fc.Arbitrary<T>, otherwise: T) => fc.oneof(fc.const
  * silly: any topology to 30 stages, any waveform, parts unlike each other, every
  * kind of load from nothing to far too much.
  */
-export const hobbyDesign: fc.Arbitrary<Design> = fc
+export const hobbyDesign: fc.Arbitrary<MeasuredDesign> = fc
   .record({
     topology: fc.constantFrom('clamp', 'half-wave', 'bridge-doubler', 'full-wave', 'bipolar'),
     halves: fc.oneof(fc.integer({ min: 1, max: 16 }), fc.integer({ min: 1, max: 60 })),
@@ -106,5 +106,5 @@ export const hobbyDesign: fc.Arbitrary<Design> = fc
       load: loads[part.load],
     });
     if (!read.ok) throw new Error(read.faults.map((fault) => `${fault.path} ${fault.message}`).join('; '));
-    return read.design;
+    return read.design as MeasuredDesign;
   });

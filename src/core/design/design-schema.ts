@@ -1,9 +1,9 @@
-import { VOLTAGE_FORMS } from '../drive/sine-forms';
 import { GRADINGS } from '../ladder/grading';
 import { TOPOLOGIES } from '../ladder/network';
 import { TOPOLOGY_KINDS } from '../ladder/topologies';
-import { UNIT_NAMES, type Unit } from '../quantity/units';
 import * as z from '../zod';
+import { driverSchema, NEEDS, supplySchema, transformerSchema } from './driver-schema';
+import { choice, fraction, quantity, saying, shown, text } from './fields';
 
 export const DESIGN_FORMAT = 'eager-ladder/design';
 export const DESIGN_VERSION = 1;
@@ -11,67 +11,17 @@ export const DESIGN_VERSION = 1;
 /** The most stages one design may have; past it no hobby ladder delivers anything. */
 export const MOST_STAGES = 50;
 
-function shown(input: unknown): string {
-  return typeof input === 'string'
-    ? `the text "${input.slice(0, 40)}"`
-    : (JSON.stringify(input) ?? 'missing').slice(0, 40);
-}
-
-/** An error that states what is wrong; what would be right follows after a semicolon. */
-function saying(right: string) {
-  return (issue: { input?: unknown }) =>
-    issue.input === undefined ? `is missing; must be ${right}` : `is ${shown(issue.input)}; must be ${right}`;
-}
-
-function quantity(unit: Unit, example: string, least: 'above zero' | 'zero or more') {
-  const right = `a number ${least}${unit ? `, in ${UNIT_NAMES.get(unit)}` : ''}, such as ${example}`;
-  const number = z.number({ error: saying(right) });
-  const error = saying(right);
-  return (least === 'above zero' ? number.gt(0, { error }) : number.gte(0, { error })).lte(1e15, {
-    error: saying(`${right}, and below 1e15`),
-  });
-}
-
 const stages = z
   .number({ error: saying(`a whole or half number from 0.5 to ${MOST_STAGES}`) })
   .multipleOf(0.5, { error: saying(`a whole or half number from 0.5 to ${MOST_STAGES}`) })
   .gte(0.5, { error: saying(`a whole or half number from 0.5 to ${MOST_STAGES}`) })
   .lte(MOST_STAGES, { error: saying(`a whole or half number from 0.5 to ${MOST_STAGES}`) });
 
-const fraction = (example: string) =>
-  z
-    .number({ error: saying(`a fraction between 0 and 1, such as ${example}`) })
-    .gt(0, { error: saying(`a fraction between 0 and 1, such as ${example}`) })
-    .lt(1, { error: saying(`a fraction between 0 and 1, such as ${example}`) });
-
-const choice = <const T extends readonly [string, ...string[]]>(values: T) =>
-  z.enum(values, {
-    error: saying(
-      values.length === 1
-        ? `"${values[0]}" (the only kind computed so far)`
-        : `one of ${values.map((v) => `"${v}"`).join(', ')}`,
-    ),
-  });
-
 const targetSchema = z.strictObject({
   volts: quantity('V', '38000', 'above zero'),
   amps: quantity('A', '40e-6', 'zero or more').default(0),
   ripplePeakToPeakFraction: fraction('0.02').nullable().default(null),
   polarity: choice(['positive', 'negative']).default('positive'),
-});
-
-const measuredDriverSchema = z.strictObject({
-  kind: choice(['measured']),
-  waveform: choice(['sine', 'square', 'pulse']).default('sine'),
-  positivePeakVolts: quantity('V', '5200', 'above zero'),
-  negativePeakVolts: quantity('V', '5200', 'above zero').optional(),
-  duty: fraction('0.3').default(0.5),
-  frequencyHertz: quantity('Hz', '38000', 'above zero'),
-  seriesOhms: quantity('Ω', '12000', 'zero or more').default(0),
-  seriesHenries: quantity('H', '0.05', 'zero or more').default(0),
-  maxAmps: quantity('A', '0.005', 'above zero').nullable().default(null),
-  maxWatts: quantity('W', '20', 'above zero').nullable().default(null),
-  enteredAs: choice(VOLTAGE_FORMS).default('peak'),
 });
 
 const capacitorSchema = z.strictObject({
@@ -167,27 +117,66 @@ const loadSchema = z.discriminatedUnion(
  * Numbers are SI base units. Unknown fields are refused, so that a misspelt
  * name cannot pass as a default.
  */
-export const designSchema = z.strictObject({
-  format: z.literal(DESIGN_FORMAT, { error: saying(`"${DESIGN_FORMAT}"`) }),
-  version: z.literal(DESIGN_VERSION, {
-    error: saying(`${DESIGN_VERSION} (a file of a later version needs a later Eager Ladder)`),
-  }),
-  name: z
-    .string({ error: saying('a name of 1 to 120 characters') })
-    .trim()
-    .min(1, { error: saying('a name of 1 to 120 characters') })
-    .max(120, { error: () => 'is longer than 120 characters; must be a name of 1 to 120 characters' }),
-  notes: z
-    .string({ error: saying('a text') })
-    .max(20_000, { error: () => 'is longer than 20000 characters; must be shorter' })
-    .default(''),
-  target: targetSchema.nullable().default(null),
-  driver: measuredDriverSchema,
-  ladder: ladderSchema,
-  output: outputSchema.prefault({}),
-  load: loadSchema.prefault({ kind: 'open' }),
-});
+export const designSchema = z
+  .strictObject({
+    format: z.literal(DESIGN_FORMAT, { error: saying(`"${DESIGN_FORMAT}"`) }),
+    version: z.literal(DESIGN_VERSION, {
+      error: saying(`${DESIGN_VERSION} (a file of a later version needs a later Eager Ladder)`),
+    }),
+    name: z
+      .string({ error: saying('a name of 1 to 120 characters') })
+      .trim()
+      .min(1, { error: saying('a name of 1 to 120 characters') })
+      .max(120, { error: () => 'is longer than 120 characters; must be a name of 1 to 120 characters' }),
+    notes: text(20_000),
+    target: targetSchema.nullable().default(null),
+    supply: supplySchema.nullable().default(null),
+    driver: driverSchema,
+    transformer: transformerSchema.nullable().default(null),
+    ladder: ladderSchema,
+    output: outputSchema.prefault({}),
+    load: loadSchema.prefault({ kind: 'open' }),
+  })
+  .superRefine(({ supply, driver, transformer }, context) => {
+    if (driver?.kind === 'measured' && (driver.waveform === 'sampled') !== (driver.samples !== null))
+      context.addIssue({
+        code: 'custom',
+        path: ['driver', 'samples'],
+        message:
+          driver.samples === null
+            ? 'is missing; must be a list of volts for a sampled waveform'
+            : 'is given; must be null but for a sampled waveform',
+      });
+    const needs = NEEDS[driver?.kind];
+    if (!needs) return;
+    const say = (path: string, message: string) => context.addIssue({ code: 'custom', path: [path], message });
+    const right = needs.supply.map((kind) => `"${kind}"`).join(' or ');
+    if (needs.supply.length > 0 && supply === null)
+      say('supply', `is missing; must be a supply of kind ${right} for a ${driver.kind} driver`);
+    else if (supply !== null && !(needs.supply as readonly string[]).includes(supply.kind))
+      say(
+        'supply',
+        needs.supply.length > 0
+          ? `is of kind "${supply.kind}"; must be ${right} for a ${driver.kind} driver`
+          : `is given; must be absent for a ${driver.kind} driver, which has its own`,
+      );
+    if (needs.transformer !== (transformer !== null))
+      say(
+        'transformer',
+        needs.transformer
+          ? `is missing; must be given for a ${driver.kind} driver`
+          : `is given; must be absent for a ${driver.kind} driver`,
+      );
+    if (needs.transformer && needs.inductance && transformer && transformer.primaryHenries === null)
+      context.addIssue({
+        code: 'custom',
+        path: ['transformer', 'primaryHenries'],
+        message: `is not given; must be a number above zero, in henries, such as 30e-6, for a ${driver.kind} driver`,
+      });
+  });
 
 /** A complete design: every default filled in. */
 export type Design = z.output<typeof designSchema>;
+/** One whose waveform at the ladder's foot was measured. */
+export type MeasuredDesign = Design & { driver: Extract<Design['driver'], { kind: 'measured' }> };
 export type Load = Design['load'];

@@ -22,3 +22,12 @@ it('sees a load of another kind field by field', () =>
     '$.load.kind',
     '$.load.amps',
   ]));
+
+it('takes a recorded waveform for one thing, and one that is alike for none', () => {
+  const recorded = (height: number) => ({
+    ...design,
+    driver: { ...design.driver, waveform: 'sampled' as const, samples: [0, height, 0, -1] },
+  });
+  expect(differences(recorded(1), recorded(2)).map(({ path }) => path)).toEqual(['$.driver.samples']);
+  expect(differences(recorded(1), recorded(1))).toEqual([]);
+});

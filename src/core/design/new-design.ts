@@ -1,4 +1,4 @@
-import { DESIGN_FORMAT, DESIGN_VERSION, designSchema, type Design } from './design-schema';
+import { DESIGN_FORMAT, DESIGN_VERSION, designSchema, type MeasuredDesign } from './design-schema';
 
 /**
  * The design a new sheet starts from: a small, complete two-stage ladder whose
@@ -6,7 +6,7 @@ import { DESIGN_FORMAT, DESIGN_VERSION, designSchema, type Design } from './desi
  *
  * @param name the name it is filed under
  */
-export function newDesign(name: string): Design {
+export function newDesign(name: string): MeasuredDesign {
   return designSchema.parse({
     format: DESIGN_FORMAT,
     version: DESIGN_VERSION,
@@ -23,5 +23,5 @@ export function newDesign(name: string): Design {
         junctionFarads: 1e-12,
       },
     },
-  });
+  }) as MeasuredDesign;
 }

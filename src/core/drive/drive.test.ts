@@ -1,5 +1,6 @@
 import { newDesign } from '../design/new-design';
-import { amplitudeVolts, centreVolts, driveOf, meanDriveVolts, mirroredDrive } from './drive';
+import { driveOf } from '../predict/ladder-of-design';
+import { amplitudeVolts, centreVolts, meanDriveVolts, mirroredDrive } from './drive';
 
 const drive = (changes: object) => {
   const base = newDesign('drive');

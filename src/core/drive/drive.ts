@@ -1,8 +1,8 @@
-import type { Design } from '../design/design-schema';
-
 /** What a ladder sees at its foot, whatever made it. */
 export type Drive = {
-  waveform: 'sine' | 'square' | 'pulse';
+  waveform: 'sine' | 'square' | 'pulse' | 'sampled';
+  /** A waveform as it was recorded, evenly over one period, V; its peaks stand beside it. */
+  samples: readonly number[] | null;
   positivePeakVolts: number;
   negativePeakVolts: number;
   /** Part of the period that a square or pulse stands at its positive peak, 0..1; one half for a sine. */
@@ -12,25 +12,40 @@ export type Drive = {
   seriesOhms: number;
   /** Leakage inductance in series with each winding, H. */
   seriesHenries: number;
+  /** What it can give, W, and RMS from a winding, A. */
   maxWatts: number | null;
   maxAmps: number | null;
+  /** The direct voltage behind it: it sags by its resistance and gives no more than its limit. */
+  supply: Feed | null;
+  /** Which peaks fall when power runs out: a flyback's pulse does, its forward stroke does not. */
+  yields: 'both' | 'positive' | 'negative';
 };
 
-/** The drive of a design whose waveform was measured; an absent negative peak mirrors the positive one. */
-export function driveOf(design: Design): Drive {
-  const { waveform, positivePeakVolts, negativePeakVolts, duty, frequencyHertz, seriesOhms, seriesHenries } =
-    design.driver;
+/** Direct voltage that a driver runs from, and the part of its power that reaches the ladder's foot. */
+export type Feed = { volts: number; seriesOhms: number; maxAmps: number | null; efficiency: number };
+
+/** The same drive when power has run out and what gives way stands at this part of its full peak, 0..1. */
+export function atLevel(drive: Drive, level: number): Drive {
   return {
-    waveform,
-    positivePeakVolts,
-    negativePeakVolts: negativePeakVolts ?? positivePeakVolts,
-    duty: waveform === 'pulse' ? duty : 0.5,
-    frequencyHertz,
-    seriesOhms,
-    seriesHenries,
-    maxWatts: design.driver.maxWatts,
-    maxAmps: design.driver.maxAmps,
+    ...drive,
+    positivePeakVolts: drive.positivePeakVolts * (drive.yields === 'negative' ? 1 : level),
+    negativePeakVolts: drive.negativePeakVolts * (drive.yields === 'positive' ? 1 : level),
+    samples: drive.samples && drive.samples.map((volts) => volts * level),
   };
+}
+
+/**
+ * The most power that a drive gives, W: its own limit or what the supply behind
+ * it lets through, V0^2 / 4 R or V0 times its current limit; null without a limit.
+ */
+export function mostWatts({ maxWatts, supply }: Drive): number | null {
+  const limits = [
+    maxWatts ?? Infinity,
+    ...(supply && supply.seriesOhms > 0 ? [(supply.efficiency * supply.volts ** 2) / (4 * supply.seriesOhms)] : []),
+    ...(supply && supply.maxAmps !== null ? [supply.efficiency * supply.volts * supply.maxAmps] : []),
+  ];
+  const least = Math.min(...limits);
+  return least < Infinity && least > 0 ? least : null;
 }
 
 /** The drive as a negative ladder sees it when it is computed as its positive mirror. */
@@ -40,6 +55,8 @@ export function mirroredDrive(drive: Drive): Drive {
     positivePeakVolts: drive.negativePeakVolts,
     negativePeakVolts: drive.positivePeakVolts,
     duty: 1 - drive.duty,
+    samples: drive.samples && drive.samples.map((volts) => -volts),
+    yields: drive.yields === 'both' ? 'both' : drive.yields === 'positive' ? 'negative' : 'positive',
   };
 }
 
@@ -55,10 +72,11 @@ export function centreVolts(drive: Drive): number {
 
 /** Mean over a period, V: the middle for a sine; a pulse stands at each peak for its part of the period. */
 export function meanDriveVolts(drive: Drive): number {
+  if (drive.samples) return drive.samples.reduce((sum, volts) => sum + volts, 0) / drive.samples.length;
   return centreVolts(drive) + (2 * drive.duty - 1) * amplitudeVolts(drive);
 }
 
 /** Whether the drive jumps between its peaks, so that charging takes no part of the cycle. */
 export function hasFastEdges(drive: Pick<Drive, 'waveform'>): boolean {
-  return drive.waveform !== 'sine';
+  return drive.waveform === 'square' || drive.waveform === 'pulse';
 }

@@ -2,7 +2,7 @@ import { amplitudeVolts, hasFastEdges, type Drive } from '../drive/drive';
 import { conductsAtPositivePeak, inputFarads } from './capacitive';
 import { lightLoadBookkeeping, type LightLoad } from './charge-bookkeeping';
 import type { LadderNetwork } from './network';
-import { idealVolts, unloadedLadder, type UnloadedLadder } from './unloaded';
+import { idealVolts, risen, unloadedLadder, type UnloadedLadder } from './unloaded';
 
 /** How a ladder droops at one output current; every voltage in V. */
 export type Droop = {
@@ -91,13 +91,34 @@ export function loadedLadder(
   const unloaded = unloadedLadder(network, drive, diode.strayFarads, diode.forwardVolts);
   const { capacitive, response } = unloaded;
   const lightLoad = lightLoadBookkeeping(network, capacitive, response, drive) ?? unknownLightLoad(network);
-  const stepVolts = Math.max(0, amplitudeVolts(drive) - diode.forwardVolts);
-  const ideal = idealVolts(network, drive, diode.forwardVolts);
+  const feet = inputFarads(network, diode.strayFarads, response.swings);
+  return assembled(network, drive, diode.forwardVolts, lightLoad, unloaded, feet);
+}
+
+/** The ladder on a drive of other peaks, waveform and duty as before: what hangs on the network alone is kept. */
+export function withPeaksOf(ladder: LoadedLadder, drive: Drive): LoadedLadder {
+  const { network, forwardVolts, lightLoad } = ladder;
+  const { capacitive, response } = ladder.unloaded;
+  const unloaded = risen(network, drive, forwardVolts, capacitive, response);
+  return assembled(network, drive, forwardVolts, lightLoad, unloaded, ladder.inputFarads);
+}
+
+function assembled(
+  network: LadderNetwork,
+  drive: Drive,
+  forwardVolts: number,
+  lightLoad: LightLoad,
+  unloaded: UnloadedLadder,
+  feet: number[],
+): LoadedLadder {
+  const { response } = unloaded;
+  const stepVolts = Math.max(0, amplitudeVolts(drive) - forwardVolts);
+  const ideal = idealVolts(network, drive, forwardVolts);
   const feeding = feedingDiodes(network, lightLoad, unloaded);
   return {
     network,
     drive,
-    forwardVolts: diode.forwardVolts,
+    forwardVolts,
     lightLoad,
     unloaded,
     feeding,
@@ -105,7 +126,7 @@ export function loadedLadder(
     stepVolts,
     steps: stepsOf(network),
     strayFactor: ideal > 0 ? Math.min(1, unloaded.outputVolts / ideal) : 0,
-    inputFarads: inputFarads(network, diode.strayFarads, response.swings),
+    inputFarads: feet,
     hardLimitAmps: hardLimitAmps(drive, lightLoad, feeding),
     chargeLimitAmps: chargeLimitAmps(network, drive, lightLoad),
   };

@@ -46,9 +46,19 @@ export function unloadedLadder(
   strayFarads: number,
   forwardVolts: number,
 ): UnloadedLadder {
-  const amplitude = amplitudeVolts(drive);
   const capacitive = capacitiveNetwork(network, strayFarads);
-  const response = capacitiveResponse(network, capacitive, strayFarads);
+  return risen(network, drive, forwardVolts, capacitive, capacitiveResponse(network, capacitive, strayFarads));
+}
+
+/** The same from what the capacitances make of a drive of one, which does not ask how high the drive is. */
+export function risen(
+  network: LadderNetwork,
+  drive: Drive,
+  forwardVolts: number,
+  capacitive: CapacitiveNetwork,
+  response: CapacitiveResponse,
+): UnloadedLadder {
+  const amplitude = amplitudeVolts(drive);
   const { swings } = response;
   const { level, across } = levelsOf(network, drive, swings, forwardVolts);
   const lean = meanDriveVolts(drive) - centreVolts(drive);

@@ -2,11 +2,14 @@ import fc from 'fast-check';
 import { GRADINGS } from '../ladder/grading';
 import { TOPOLOGIES } from '../ladder/network';
 import { stagesFor, TOPOLOGY_KINDS } from '../ladder/topologies';
-import { MOST_STAGES, type Design } from '../design/design-schema';
+import { MOST_STAGES, type MeasuredDesign } from '../design/design-schema';
 import { newDesign } from '../design/new-design';
 import { readDesign } from '../design/read-design';
 import { loadLine, stagesCurve } from './curves';
 import { explain, FIGURES } from './explain';
+import { driverOfKind } from '../design/driver-of-kind';
+import { NEEDS, type DriverKind } from '../design/driver-schema';
+import { driveOf } from './ladder-of-design';
 import { predict } from './predict';
 import { shelfRow } from './shelf-row';
 import { whatHelpsMost } from './what-helps';
@@ -17,7 +20,7 @@ const decades = (from: number, to: number) =>
 const orNull = <T>(value: fc.Arbitrary<T>) => fc.option(value, { nil: null });
 
 /** Any design that the schema lets through, far past what makes sense. */
-const anyDesign: fc.Arbitrary<Design> = fc
+const anyDesign: fc.Arbitrary<MeasuredDesign> = fc
   .record({
     topology: fc.constantFrom(...TOPOLOGIES),
     grading: fc.constantFrom(...GRADINGS),
@@ -142,5 +145,42 @@ describe('any design that the schema lets through', () => {
       }),
       { numRuns: 60 },
     );
+  });
+});
+
+describe('any driver before any ladder', () => {
+  const jitter = fc.array(fc.double({ min: -2, max: 2, noNaN: true }), { minLength: 60, maxLength: 60 });
+  /** Every number of a part of the document moved by up to a hundredfold either way. */
+  const moved = (value: unknown, by: () => number): unknown => {
+    if (typeof value === 'number') return value === 0 ? 0 : value * 10 ** by();
+    if (typeof value !== 'object' || value === null) return value;
+    return Object.fromEntries(Object.entries(value).map(([key, inner]) => [key, moved(inner, by)]));
+  };
+  it.each(Object.keys(NEEDS) as DriverKind[])('%s gives finite figures or none, and words without gaps', (kind) => {
+    let read = 0;
+    fc.assert(
+      fc.property(anyDesign, jitter, (design, powers) => {
+        const { supply, driver, transformer } = driverOfKind(kind, design, driveOf(design));
+        let at = 0;
+        const by = () => powers[at++ % powers.length];
+        const found = readDesign({
+          ...design,
+          supply: moved(supply, by),
+          driver: moved(driver, by),
+          transformer: moved(transformer, by),
+        });
+        if (!found.ok) return;
+        read += 1;
+        const prediction = predict(found.design);
+        expect(notFinite(prediction)).toEqual([]);
+        expect(JSON.stringify(prediction.findings)).not.toMatch(/NaN|undefined|Infinity|–/);
+        expect(notFinite(loadLine(found.design, 5))).toEqual([]);
+        for (const figure of FIGURES)
+          expect(JSON.stringify(explain(figure, found.design, prediction))).not.toMatch(/NaN|undefined/);
+      }),
+      { numRuns: 40, seed: 11 },
+    );
+    // Counts and parts of one are often moved out of what is allowed.
+    expect(read).toBeGreaterThan(0);
   });
 });

@@ -2,6 +2,7 @@ import { MOST_STAGES, type Design } from '../design/design-schema';
 import { closedFormAmps, droopAt } from '../ladder/loaded';
 import { workingPoint } from '../output/terminal';
 import { hasOneForm, ladderOfDesign } from './ladder-of-design';
+import { loadedDesign, settledFrom } from './loaded-design';
 
 export type LoadLinePoint = { amps: number; meanVolts: number };
 
@@ -17,6 +18,8 @@ export function loadLine(design: Design, points = 41, upToAmps = Infinity): Load
   const ladder = ladderOfDesign(design);
   const mostAmps = Math.min(closedFormAmps(ladder), upToAmps);
   const { bleederOhms, seriesOhms } = design.output;
+  const { maxWatts, maxAmps, supply } = ladder.drive;
+  const limited = maxWatts !== null || maxAmps !== null || supply !== null;
   const unloaded = workingPoint(ladder, { kind: 'open' }, design.output);
   const start = unloaded ? [{ amps: 0, meanVolts: unloaded.loadVolts }] : [];
   const drawn = Array.from({ length: points }, (_, index) => (mostAmps * index) / (points - 1)).flatMap(
@@ -27,7 +30,11 @@ export function loadLine(design: Design, points = 41, upToAmps = Infinity): Load
       const amps = ladderAmps - (bleederOhms === null ? 0 : terminalVolts / bleederOhms);
       if (amps <= 0) return [];
       const meanVolts = terminalVolts - amps * seriesOhms;
-      return meanVolts < 0 ? [] : [{ amps, meanVolts }];
+      if (meanVolts < 0) return [];
+      if (!limited) return [{ amps, meanVolts }];
+      // Where power runs out the line bends down along what the drive can give.
+      const left = settledFrom({ ...design, load: { kind: 'current', amps } }, ladder).point;
+      return left ? [{ amps, meanVolts: left.loadVolts }] : [];
     },
   );
   return [...start, ...drawn];
@@ -48,9 +55,8 @@ export function stagesCurve(design: Design, interest: readonly number[]): Stages
   const most = Math.min(MOST_STAGES, Math.max(6, Math.ceil(Math.max(...interest) * 1.5)));
   return Array.from({ length: most }, (_, index) => {
     const stages = index + 1;
-    const ladder = ladderOfDesign(design, stages);
-    const point = workingPoint(ladder, design.load, design.output);
-    const noLoadVolts = ladder.unloaded.outputVolts;
+    const { full, point } = loadedDesign(design, stages);
+    const noLoadVolts = full.unloaded.outputVolts;
     return {
       stages,
       noLoadVolts,

@@ -1,5 +1,5 @@
 import type { Design } from '../design/design-schema';
-import { hasFastEdges } from '../drive/drive';
+import { hasFastEdges, type Drive } from '../drive/drive';
 
 /** A droop and ripple as handbooks would print them for a ladder, in units of I / f C. */
 export type DroopFormula = {
@@ -15,10 +15,10 @@ export type DroopFormula = {
  * null where it has no short form: unlike capacitors, or a square on a topology
  * whose sums are not printed.
  */
-export function droopFormula(design: Design): DroopFormula | null {
+export function droopFormula(design: Design, drive: Pick<Drive, 'waveform'>): DroopFormula | null {
   const { topology, grading, capacitorFarads, stages } = design.ladder;
   if (capacitorFarads) return null;
-  const square = hasFastEdges(design.driver);
+  const square = hasFastEdges(drive);
   const whole = Number.isInteger(stages);
   if (topology === 'half-wave' && grading === 'equal' && whole)
     return square

@@ -68,7 +68,7 @@ it('the short formula is what bookkeeping gives', () => {
     [{ topology: 'clamp' }, '1/2', 0.5],
   ];
   for (const [ladder, formula, value] of cases) {
-    expect(droopFormula({ ...design, ladder: { ...design.ladder, ...ladder } })!.droop).toBe(formula);
+    expect(droopFormula({ ...design, ladder: { ...design.ladder, ...ladder } }, design.driver)!.droop).toBe(formula);
     expect(at(ladder)).toBeCloseTo(value, 9);
   }
 });

@@ -3,7 +3,7 @@ import { amplitudeVolts, hasFastEdges } from '../drive/drive';
 import { sayQuantity } from '../quantity/print-quantity';
 import type { Unit } from '../quantity/units';
 import { droopFormula } from './droop-formula';
-import { ladderOfDesign } from './ladder-of-design';
+import { loadedDesign } from './loaded-design';
 import type { Prediction } from './prediction';
 
 /** The figures of the verdict that can be opened. */
@@ -13,6 +13,7 @@ export const FIGURES = [
   'droop',
   'droopByCapacitors',
   'droopBySource',
+  'droopByDrive',
   'ripple',
   'power',
   'energy',
@@ -38,7 +39,7 @@ const say = (value: number | null, unit: Unit, digits = 4) =>
 /** The explanation of one figure of a prediction, in the symbols of docs/physics.md. */
 export function explain(figure: Figure, design: Design, prediction: Prediction): Explanation {
   const { output, drive, energy, input } = prediction;
-  const ladder = ladderOfDesign(design);
+  const { ladder } = loadedDesign(design);
   const diodeCount = prediction.diodes.length;
   const farads = design.ladder.capacitor.farads;
   const forward = design.ladder.diode.forwardVolts;
@@ -47,11 +48,12 @@ export function explain(figure: Figure, design: Design, prediction: Prediction):
   const unitDroop = charge / farads;
   const strayFarads = design.ladder.strayFarads + design.ladder.diode.junctionFarads;
   const peak = say(amplitudeVolts(drive), 'V');
+  const sags = prediction.source.level < 1;
   const current = say(ladderAmps, 'A');
-  const formula = droopFormula(design);
+  const formula = droopFormula(design, drive);
   const edged = hasFastEdges(drive);
   const { steps } = ladder;
-  const wave = { sine: 'Sine', square: 'Square', pulse: 'Pulse' }[drive.waveform];
+  const wave = { sine: 'Sine', square: 'Square', pulse: 'Pulse', sampled: 'Sine for the recorded' }[drive.waveform];
   const pulses = ladder.lightLoad.windingPulses[0];
 
   switch (figure) {
@@ -90,8 +92,8 @@ export function explain(figure: Figure, design: Design, prediction: Prediction):
       };
     case 'droop':
       return {
-        equation: 'droop = √(droop_C² + droop_R²) + I · R_series',
-        withNumbers: `√(${say(output.droopByCapacitorsVolts, 'V')}² + ${say(output.droopBySourceVolts, 'V')}²) + ${say(output.droopBySeriesResistorVolts, 'V')} = ${say(output.droopVolts, 'V')}`,
+        equation: `droop = √(droop_C² + droop_R²) + I · R_series${sags ? ' + what the drive falls short' : ''}`,
+        withNumbers: `√(${say(output.droopByCapacitorsVolts, 'V')}² + ${say(output.droopBySourceVolts, 'V')}²) + ${say(output.droopBySeriesResistorVolts, 'V')}${sags ? ` + ${say(output.droopByDriveVolts, 'V')}` : ''} = ${say(output.droopVolts, 'V')}`,
         source: 'Heuristic join, checked against time-domain integration.',
         validRange: 'Up to two thirds of no-load.',
         uncertain: '−5 % to +6.5 % of the droop where source and capacitors matter alike.',
@@ -132,6 +134,15 @@ export function explain(figure: Figure, design: Design, prediction: Prediction):
           : 'Derived: the source feeds narrow pulses around each peak.',
         validRange: 'Resistance only; leakage inductance is not counted here.',
         uncertain: 'Source resistance under pulses is rarely known; measure the input loaded and unloaded.',
+        besides: [],
+      };
+    case 'droopByDrive':
+      return {
+        equation: 'peaks fall until P_in = P_drive, I_RMS = I_drive, or the sagging supply carries it',
+        withNumbers: `at ${say(prediction.source.level, '%')} of their full height the ladder takes ${say(input.watts, 'W')} and ${say(input.amps, 'A')} RMS: ${say(output.droopByDriveVolts, 'V')} less without load`,
+        source: 'Conservation of energy; efficiency of driver and transformer as entered.',
+        validRange: 'Steady states. A flyback’s pulse falls, its forward stroke does not.',
+        uncertain: 'The efficiency is a guess until it is measured; a driver’s own regulation is not looked at.',
         besides: [],
       };
     case 'ripple':

@@ -34,8 +34,9 @@ it.each<[string, [string, unknown][], string]>([
   ['closed form fails', [['$.load.amps', 0.012]], 'stop closed-form-fails'],
   ['slow diode', [['$.ladder.diode.recoverySeconds', 2e-6]], 'warn slow-diode'],
   ['diode current', [['$.ladder.diode.averageAmps', 1e-6]], 'stop diode-over-current'],
-  ['drive power', [['$.driver.maxWatts', 1e-3]], 'stop drive-over-power'],
-  ['drive current', [['$.driver.maxAmps', 1e-6]], 'stop drive-over-current'],
+  ['drive power', [['$.driver.maxWatts', 1e-3]], 'warn drive-over-power'],
+  ['drive current', [['$.driver.maxAmps', 5e-4]], 'warn drive-over-current'],
+  ['a current that a load cannot live on', [['$.driver.maxAmps', 1e-6]], 'stop drive-cannot-carry'],
   ['diodes drop it all', [['$.ladder.diode.forwardVolts', 2000]], 'stop no-output'],
   ['no bleeder', [['$.output.bleederOhms', null]], 'note no-bleeder'],
   [

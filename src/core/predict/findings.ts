@@ -1,20 +1,23 @@
 import type { Design } from '../design/design-schema';
 import { sayQuantity } from '../quantity/print-quantity';
 import { CHOSEN_MARGIN, fitOf } from '../stress/margin';
-import type { CapacitorPrediction, DiodePrediction, Finding, Prediction, Severity } from './prediction';
+import type { Finding, Severity } from '../design/finding';
+import type { CapacitorPrediction, DiodePrediction, Prediction } from './prediction';
 import { unitSlip } from './unit-slip';
 
 /** Recovery time over which a diode is called slow, as part of a period (common practice, no source). */
 const SLOW_RECOVERY_FRACTION = 0.02;
 const LARGE_DROOP_FRACTION = 0.3;
+/** Part of the drive's peaks from which a fall is worth a word. */
+const ENOUGH_LEVEL = 0.98;
 
 const SEVERITY_ORDER: Record<Severity, number> = { stop: 0, warn: 1, note: 2 };
 
 type Check = (design: Design, prediction: Prediction) => Finding[];
 
 /** What is wrong or worth knowing about a design, gravest first. Each says where, what and what to do. */
-export function findingsOf(design: Design, prediction: Prediction): Finding[] {
-  return CHECKS.flatMap((check) => check(design, prediction)).sort(
+export function findingsOf(design: Design, prediction: Prediction, ofSource: readonly Finding[]): Finding[] {
+  return [...ofSource, ...CHECKS.flatMap((check) => check(design, prediction))].sort(
     (a, b) => SEVERITY_ORDER[a.severity] - SEVERITY_ORDER[b.severity],
   );
 }
@@ -134,24 +137,25 @@ const diodeCurrent: Check = (design, prediction) => {
   ];
 };
 
-const slowDiode: Check = (design) => {
+const slowDiode: Check = (design, { drive }) => {
   const seconds = design.ladder.diode.recoverySeconds;
   if (seconds === null) return [];
-  const fraction = seconds * design.driver.frequencyHertz;
+  const fraction = seconds * drive.frequencyHertz;
   if (fraction <= SLOW_RECOVERY_FRACTION) return [];
   return [
     {
       code: 'slow-diode',
       severity: 'warn',
       where: '$.ladder.diode.recoverySeconds',
-      message: `Recovery of ${sayQuantity(seconds, 's')} is ${sayQuantity(fraction, '%', 2)} of a period at ${sayQuantity(design.driver.frequencyHertz, 'Hz')}: charge flows back, the diodes heat and the output falls short of this prediction.`,
-      advice: `Use diodes that recover within ${sayQuantity(SLOW_RECOVERY_FRACTION / design.driver.frequencyHertz, 's', 2)}, or a frequency under ${sayQuantity(SLOW_RECOVERY_FRACTION / seconds, 'Hz', 2)}.`,
+      message: `Recovery of ${sayQuantity(seconds, 's')} is ${sayQuantity(fraction, '%', 2)} of a period at ${sayQuantity(drive.frequencyHertz, 'Hz')}: charge flows back, the diodes heat and the output falls short of this prediction.`,
+      advice: `Use diodes that recover within ${sayQuantity(SLOW_RECOVERY_FRACTION / drive.frequencyHertz, 's', 2)}, or a frequency under ${sayQuantity(SLOW_RECOVERY_FRACTION / seconds, 'Hz', 2)}.`,
     },
   ];
 };
 
-const outOfReach: Check = (design, { output }) => {
-  if (output.validity !== 'beyond' || output.noLoadVolts === 0) return [];
+const outOfReach: Check = (design, { output, source }) => {
+  // A drive that cannot carry the load is said by itself.
+  if (output.validity !== 'beyond' || output.noLoadVolts === 0 || source.level < 1) return [];
   if (output.closedFormAmps === 0)
     return [
       {
@@ -215,26 +219,35 @@ const pastOptimum: Check = (design, { optimumStages }) => {
   ];
 };
 
-const driveLimits: Check = (design, { input }) => {
-  const findings: Finding[] = [];
-  const { maxWatts, maxAmps } = design.driver;
-  if (maxWatts !== null && input.watts !== null && input.watts > maxWatts)
-    findings.push({
-      code: 'drive-over-power',
-      severity: 'stop',
-      where: '$.driver.maxWatts',
-      message: `The ladder asks for ${sayQuantity(input.watts, 'W')}; the drive gives ${sayQuantity(maxWatts, 'W')}. The output will fall short of this prediction.`,
+const driveLimits: Check = (_design, { source, drive, output, input }) => {
+  if (source.level > ENOUGH_LEVEL) return [];
+  const where = drive.supply ? '$.supply' : '$.driver';
+  if (output.meanVolts === null)
+    return [
+      {
+        code: 'drive-cannot-carry',
+        severity: 'stop',
+        where,
+        message: 'The load asks more than the drive can give at any voltage that the closed form knows.',
+        advice: 'Draw less or use a stronger drive.',
+      },
+    ];
+  const byPower = drive.maxWatts !== null && input.watts !== null && input.watts > 0.999 * drive.maxWatts;
+  const byCurrent = drive.maxAmps !== null && input.amps !== null && input.amps > 0.999 * drive.maxAmps;
+  const limit = byPower
+    ? `gives ${sayQuantity(drive.maxWatts!, 'W')}`
+    : byCurrent
+      ? `gives ${sayQuantity(drive.maxAmps!, 'A')} RMS`
+      : 'is fed by a supply that sags or is at its limit';
+  return [
+    {
+      code: byPower ? 'drive-over-power' : byCurrent ? 'drive-over-current' : 'supply-sags',
+      severity: 'warn',
+      where: byPower ? '$.driver' : byCurrent ? '$.driver.maxAmps' : where,
+      message: `The drive ${limit}: at this load its peaks fall to ${sayQuantity(source.level, '%', 3)}, which takes ${sayQuantity(output.droopByDriveVolts!, 'V')} off the output.`,
       advice: 'Draw less or use a stronger drive.',
-    });
-  if (maxAmps !== null && input.amps !== null && input.amps > maxAmps)
-    findings.push({
-      code: 'drive-over-current',
-      severity: 'stop',
-      where: '$.driver.maxAmps',
-      message: `The ladder draws up to ${sayQuantity(input.amps, 'A')} RMS; the drive gives ${sayQuantity(maxAmps, 'A')} RMS. The output will fall short of this prediction.`,
-      advice: 'Draw less or use a stronger drive.',
-    });
-  return findings;
+    },
+  ];
 };
 
 const targetNotTried: Check = (design, { target, output }) =>
@@ -276,13 +289,13 @@ const gapStrikes: Check = (design, { output }) => {
   ];
 };
 
-const leakageInductance: Check = ({ driver }) =>
-  driver.seriesHenries > 0
+const leakageInductance: Check = (_design, { drive }) =>
+  drive.seriesHenries > 0
     ? [
         {
           code: 'leakage-inductance-left-out',
           severity: 'note',
-          where: '$.driver.seriesHenries',
+          where: '$.driver',
           message:
             'Leakage inductance spreads and delays the charging pulses and may ring with the strays. The closed form leaves it out; the time domain has it in.',
           advice: 'Trust the time-domain figures here.',

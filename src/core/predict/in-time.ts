@@ -34,11 +34,13 @@ export function compareInTime(design: Design, prediction: Prediction, transient:
     differenceVolts,
     differenceFraction,
     why: whyTheyDiffer(design, prediction, transient, differenceFraction),
-    doubt: doubtOf(transient),
+    doubt: doubtOf(prediction, transient),
   };
 }
 
-function doubtOf({ error, ringing, watts }: Transient): string | null {
+function doubtOf({ source, output }: Prediction, { error, ringing, watts }: Transient): string | null {
+  if (source.level < 1 && output.meanVolts === null)
+    return 'It takes the drive at its full peaks, which the drive cannot keep up at this load.';
   if (Math.abs(error.powerResidue ?? 0) > MOST_RESIDUE)
     return 'Its power does not add up, so do not trust power in and source current here.';
   if (ringing === 'damped' && watts.edges > MOST_RESIDUE * watts.in)

@@ -1,6 +1,9 @@
 import { changeDesign } from '../design/change-design';
 import type { Design } from '../design/design-schema';
-import { driveOf, mirroredDrive, type Drive } from '../drive/drive';
+import { mirroredDrive, type Drive } from '../drive/drive';
+import { makeDrive } from '../drive/make-drive';
+import type { Made } from '../drive/made';
+import { capacitiveNetwork, capacitiveResponse, inputFarads } from '../ladder/capacitive';
 import { gradedNetwork } from '../ladder/grading';
 import { loadedLadder, type LoadedLadder } from '../ladder/loaded';
 import type { LadderNetwork } from '../ladder/network';
@@ -28,8 +31,32 @@ export function polarityOf(design: Design): Polarity {
  * A ladder that climbs both ways is its own mirror.
  */
 function driveOnLadder(design: Design, network: LadderNetwork): Drive {
-  const drive = driveOf(design);
+  const { drive } = sourceOf(design, network, null);
   return polarityOf(design) === 'negative' && network.return === 'ground' ? mirroredDrive(drive) : drive;
+}
+
+/** What supply, driver and transformer make of this design's ladder, and what they stand, at a power that it takes, W. */
+function sourceOf(design: Design, network: LadderNetwork, ladderWatts: number | null): Made {
+  // Only what swings freely asks what hangs on it.
+  const swings = !['measured', 'mains', 'module', 'inverter'].includes(design.driver.kind);
+  return makeDrive(design, { ladderFarads: swings ? footFarads(design, network) : 0, ladderWatts });
+}
+
+/** Capacitance at the ladder's foot between its charging pulses, both ends of the winding together, F. */
+function footFarads(design: Design, network: LadderNetwork): number {
+  const strayFarads = strayFaradsOf(design);
+  const { swings } = capacitiveResponse(network, capacitiveNetwork(network, strayFarads), strayFarads);
+  return inputFarads(network, strayFarads, swings).reduce((sum, farads) => sum + farads, 0);
+}
+
+/** The drive a design gives its ladder, in its own polarity and without load. */
+export function driveOf(design: Design): Drive {
+  return sourceOf(design, networkOfDesign(design), null).drive;
+}
+
+/** The whole way from the supply to the ladder's foot, with a ladder that takes this much power, W. */
+export function sourceOfDesign(design: Design, ladderWatts: number | null): Made {
+  return sourceOf(design, networkOfDesign(design), ladderWatts);
 }
 
 /** Junction and wiring capacitance across each diode, F. */

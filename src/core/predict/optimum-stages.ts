@@ -1,6 +1,6 @@
 import { MOST_STAGES, type Design } from '../design/design-schema';
-import { workingPoint } from '../output/terminal';
-import { hasOneForm, ladderOfDesign } from './ladder-of-design';
+import { hasOneForm } from './ladder-of-design';
+import { loadedDesign } from './loaded-design';
 
 const GOLDEN = (Math.sqrt(5) - 1) / 2;
 
@@ -27,7 +27,7 @@ export function optimumStages(design: Design): number | null {
     const before = known.get(stages);
     if (before !== undefined) return before;
     // Where there is no figure, fewer stages count as better, so that the search turns back.
-    const found = workingPoint(ladderOfDesign(design, stages), load, output)?.loadVolts ?? -stages;
+    const found = loadedDesign(design, stages).point?.loadVolts ?? -stages;
     known.set(stages, found);
     return found;
   };

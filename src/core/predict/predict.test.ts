@@ -1,5 +1,5 @@
 import fc from 'fast-check';
-import type { Design } from '../design/design-schema';
+import type { Design, MeasuredDesign } from '../design/design-schema';
 import { newDesign } from '../design/new-design';
 import { loadLine, stagesCurve } from './curves';
 import { predict } from './predict';
@@ -14,7 +14,7 @@ function ideal(part: {
   load?: Design['load'];
   sourceOhms?: number;
   forwardVolts?: number;
-}): Design {
+}): MeasuredDesign {
   const base = newDesign('check');
   return {
     ...base,

@@ -1,12 +1,14 @@
 import type { Design } from '../design/design-schema';
-import { amplitudeVolts, driveOf, hasFastEdges } from '../drive/drive';
+import { amplitudeVolts } from '../drive/drive';
 import { closedFormAmps, rippleAt, type LoadedLadder } from '../ladder/loaded';
 import { idealVolts } from '../ladder/unloaded';
 import { bleedSeconds, storedCharge } from '../output/discharge';
-import { workingPoint, type WorkingPoint } from '../output/terminal';
+import type { WorkingPoint } from '../output/terminal';
 import { marginOf } from '../stress/margin';
 import { findingsOf } from './findings';
-import { ladderOfDesign, polarityOf } from './ladder-of-design';
+import { swingWatts } from './demand';
+import { polarityOf, driveOf, sourceOfDesign } from './ladder-of-design';
+import { loadedDesign } from './loaded-design';
 import { optimumStages } from './optimum-stages';
 import {
   PREDICTION_FORMAT,
@@ -16,7 +18,6 @@ import {
   type Prediction,
   type TargetPrediction,
 } from './prediction';
-import { sourceDemand } from './source-demand';
 
 /** Droop past which the closed form is called rough: a heuristic joins source and capacitors there. */
 const ROUGH_DROOP_FRACTION = 0.3;
@@ -32,14 +33,14 @@ const ROUGH_DROOP_FRACTION = 0.3;
  * @remarks Equations, sources and valid ranges: docs/physics.md.
  */
 export function predict(design: Design): Prediction {
-  const ladder = ladderOfDesign(design);
-  const point = workingPoint(ladder, design.load, design.output);
-  const { unloaded, network } = ladder;
+  const { full, ladder, level, point, demand } = loadedDesign(design);
+  // What parts must stand is what the drive gives before its power runs out.
+  const { unloaded, network } = full;
   const stored = storedCharge(network, unloaded.capacitorVolts, unloaded.outputVolts);
   const ripple = point ? rippleAt(ladder, point.ladderAmps) : null;
   const scale = point ? meanDroopPerLightLoad(ladder, point) : null;
-  const nodes = nodesOf(ladder, scale, ripple?.peakToPeakVolts ?? 0);
-  const output = outputOf(design, ladder, point, nodes, ripple?.peakToPeakVolts ?? null);
+  const nodes = nodesOf(full, ladder, scale, ripple?.peakToPeakVolts ?? 0);
+  const output = outputOf(design, full, ladder, point, nodes, ripple?.peakToPeakVolts ?? null);
 
   const capacitors = network.capacitors.map((part, index) => ({
     id: part.id,
@@ -51,7 +52,7 @@ export function predict(design: Design): Prediction {
     farads: part.farads,
     workingVolts: unloaded.capacitorVolts[index],
     loadedMeanVolts:
-      scale === null ? null : unloaded.capacitorVolts[index] - scale * ladder.lightLoad.capacitorDroops[index],
+      scale === null ? null : ladder.unloaded.capacitorVolts[index] - scale * ladder.lightLoad.capacitorDroops[index],
     ratedVolts: design.ladder.capacitor.ratedVolts,
     margin: marginOf(design.ladder.capacitor.ratedVolts, unloaded.capacitorVolts[index]),
   }));
@@ -62,17 +63,19 @@ export function predict(design: Design): Prediction {
     averageAmps: point ? point.ladderAmps * ladder.lightLoad.diodeCharges[index] : null,
     margin: marginOf(design.ladder.diode.peakInverseVolts, unloaded.reverseVolts[index]),
   }));
+  const made = sourceOfDesign(design, demand?.watts ?? null);
   const margins = [...capacitors, ...diodes].flatMap((part) => (part.margin === null ? [] : [part.margin]));
   const prediction: Prediction = {
     format: PREDICTION_FORMAT,
     version: PREDICTION_VERSION,
     name: design.name,
     drive: driveOf(design),
+    source: { level, figures: made.figures },
     topology: network.topology,
     terminals: { output: network.output, return: network.return },
     output,
     target: targetOf(design, output),
-    input: inputOf(design, ladder, point, ripple?.chargingAngle ?? 0),
+    input: demand ?? { watts: null, amps: null, efficiency: null },
     optimumStages: optimumStages(design),
     textbookOptimumStages: textbookOptimum(ladder, design, point),
     smallestMargin: margins.length ? Math.min(...margins) : null,
@@ -88,7 +91,7 @@ export function predict(design: Design): Prediction {
     },
     findings: [],
   };
-  prediction.findings = findingsOf(design, prediction);
+  prediction.findings = findingsOf(design, prediction, made.findings);
   return prediction;
 }
 
@@ -100,18 +103,19 @@ function meanDroopPerLightLoad(ladder: LoadedLadder, point: WorkingPoint): numbe
 
 function outputOf(
   design: Design,
+  full: LoadedLadder,
   ladder: LoadedLadder,
   point: WorkingPoint | null,
   nodes: readonly NodePrediction[],
   rippleVolts: number | null,
 ): OutputPrediction {
-  const noLoadVolts = ladder.unloaded.outputVolts;
+  const noLoadVolts = full.unloaded.outputVolts;
   const fixed = {
     polarity: polarityOf(design),
-    idealNoLoadVolts: idealVolts(ladder.network, ladder.drive, 0),
+    idealNoLoadVolts: idealVolts(full.network, full.drive, 0),
     noLoadVolts,
-    closedFormAmps: closedFormAmps(ladder),
-    chargeLimitAmps: Number.isFinite(ladder.chargeLimitAmps) ? ladder.chargeLimitAmps : null,
+    closedFormAmps: closedFormAmps(full),
+    chargeLimitAmps: Number.isFinite(full.chargeLimitAmps) ? full.chargeLimitAmps : null,
   };
   if (!point || rippleVolts === null) {
     return {
@@ -127,6 +131,7 @@ function outputOf(
       droopByCapacitorsVolts: null,
       droopBySourceVolts: null,
       droopBySeriesResistorVolts: null,
+      droopByDriveVolts: null,
       textbookDroopVolts: null,
       textbookRipplePeakToPeakVolts: null,
       regulation: null,
@@ -149,7 +154,8 @@ function outputOf(
   const meanVolts = point.loadVolts;
   const droopVolts = noLoadVolts - meanVolts;
   const droopFraction = noLoadVolts > 0 ? droopVolts / noLoadVolts : 0;
-  const ladderDroopFraction = noLoadVolts > 0 ? point.droop.totalVolts / noLoadVolts : 0;
+  const levelVolts = ladder.unloaded.outputVolts;
+  const ladderDroopFraction = levelVolts > 0 ? point.droop.totalVolts / levelVolts : 0;
   return {
     ...fixed,
     validity: ladderDroopFraction > ROUGH_DROOP_FRACTION ? 'rough' : 'good',
@@ -163,6 +169,7 @@ function outputOf(
     droopByCapacitorsVolts: point.droop.capacitorVolts,
     droopBySourceVolts: point.droop.sourceVolts,
     droopBySeriesResistorVolts: point.loadAmps * design.output.seriesOhms,
+    droopByDriveVolts: noLoadVolts - ladder.unloaded.outputVolts,
     textbookDroopVolts: ladder.lightLoad.textbookDroop === null ? null : charge * ladder.lightLoad.textbookDroop,
     textbookRipplePeakToPeakVolts: charge * ladder.lightLoad.ripple,
     regulation: meanVolts > 0 ? droopVolts / meanVolts : null,
@@ -192,44 +199,6 @@ function targetOf(design: Design, output: OutputPrediction): TargetPrediction | 
   };
 }
 
-/** Power in by conservation: what leaves the terminal, the diodes' drops and the source's own loss. */
-function inputOf(
-  design: Design,
-  ladder: LoadedLadder,
-  point: WorkingPoint | null,
-  chargingAngle: number,
-): Prediction['input'] {
-  if (!point) return { watts: null, amps: null, efficiency: null };
-  const demand = sourceDemand(ladder, point.ladderAmps, point.droop, chargingAngle);
-  const diodeAmps = point.ladderAmps * ladder.lightLoad.diodeCharges.reduce((sum, charge) => sum + charge, 0);
-  const diodeWatts = diodeAmps * ladder.forwardVolts;
-  const swing = swingWatts(design, ladder);
-  const watts = point.terminalVolts * point.ladderAmps + swing.terminal + diodeWatts + demand.sourceWatts;
-  return {
-    watts,
-    amps: demand.rmsAmps,
-    efficiency: watts > 0 && point.loadAmps > 0 ? (point.loadVolts * point.loadAmps + swing.load) / watts : null,
-  };
-}
-
-/**
- * Power that the drive's own swing on an unsmoothed output gives resistances
- * beside what the mean does, W: the variance of the waveform over the
- * resistance (handbook).
- */
-function swingWatts({ load, output }: Design, { unloaded, drive }: LoadedLadder): { terminal: number; load: number } {
-  const swing = unloaded.feedthroughPeakToPeakVolts;
-  if (swing < amplitudeVolts(drive)) return { terminal: 0, load: 0 };
-  const variance = hasFastEdges(drive) ? swing ** 2 * drive.duty * (1 - drive.duty) : swing ** 2 / 8;
-  const resistive = load.kind === 'resistance' || load.kind === 'meter' ? load.ohms : Infinity;
-  const through = variance / (resistive + output.seriesOhms);
-  const bled = output.bleederOhms === null ? 0 : variance / output.bleederOhms;
-  return {
-    terminal: through + bled,
-    load: resistive === Infinity ? 0 : (through * resistive) / (resistive + output.seriesOhms),
-  };
-}
-
 function textbookOptimum(ladder: LoadedLadder, design: Design, point: WorkingPoint | null): number | null {
   const amps = point?.ladderAmps ?? (design.load.kind === 'current' ? design.load.amps : 0);
   if (amps === 0 || ladder.network.topology !== 'half-wave') return null;
@@ -251,14 +220,20 @@ function rangeAcross(
 }
 
 /** Nodes with the range each swings through: what the drive passes on and what the charges of a cycle move it by. */
-function nodesOf(ladder: LoadedLadder, scale: number | null, rippleVolts: number): NodePrediction[] {
+function nodesOf(
+  full: LoadedLadder,
+  ladder: LoadedLadder,
+  scale: number | null,
+  rippleVolts: number,
+): NodePrediction[] {
   const { network, unloaded, lightLoad, drive } = ladder;
   const { afterPositive, beforeNegative, afterNegative, beforePositive } = lightLoad.instants;
   // Charging time shortens every node's ripple in the proportion of the output's.
   const rippleScale = scale === null || lightLoad.ripple === 0 ? 0 : rippleVolts / lightLoad.ripple;
   const nodes = network.nodes.map((node) => {
     const { id, column, stage, side } = node;
-    const noLoadVolts = unloaded.nodeVolts.get(id)!;
+    const noLoadVolts = full.unloaded.nodeVolts.get(id)!;
+    const levelVolts = unloaded.nodeVolts.get(id)!;
     const whole = { id, column, stage, side, noLoadVolts };
     if (column === 'ground') return { ...whole, meanVolts: 0, minVolts: 0, maxVolts: 0 };
     if (column === 'source') {
@@ -267,10 +242,10 @@ function nodesOf(ladder: LoadedLadder, scale: number | null, rippleVolts: number
         sign === 1
           ? [-drive.negativePeakVolts, drive.positivePeakVolts]
           : [-drive.positivePeakVolts, drive.negativePeakVolts];
-      return { ...whole, meanVolts: noLoadVolts, minVolts, maxVolts };
+      return { ...whole, meanVolts: levelVolts, minVolts, maxVolts };
     }
     if (scale === null) return { ...whole, meanVolts: null, minVolts: null, maxVolts: null };
-    const meanVolts = noLoadVolts - scale * lightLoad.nodeDroops.get(id)!;
+    const meanVolts = levelVolts - scale * lightLoad.nodeDroops.get(id)!;
     const swing = unloaded.nodeSwings.get(id)!;
     const deviations = (at: ReadonlyMap<string, number>) => at.get(id)! + lightLoad.nodeDroops.get(id)!;
     if (Math.abs(swing) < amplitudeVolts(drive) / 2) {

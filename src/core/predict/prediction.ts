@@ -1,4 +1,6 @@
+import type { Finding } from '../design/finding';
 import type { Drive } from '../drive/drive';
+import type { SourceFigure } from '../drive/made';
 import type { Column, PartColumn, Side, Topology } from '../ladder/network';
 
 export const PREDICTION_FORMAT = 'eager-ladder/prediction';
@@ -9,23 +11,6 @@ export type Polarity = 'positive' | 'negative';
 export function signedVolts(volts: number, polarity: Polarity): number {
   return polarity === 'negative' ? -volts : volts;
 }
-
-export type Severity = 'stop' | 'warn' | 'note';
-
-/** A single change of one field of the design that answers a finding or helps the output. */
-export type DesignChange = { label: string; path: string; value: number };
-
-export type Finding = {
-  code: string;
-  severity: Severity;
-  /** JSON path of the field, or ids of the parts, that it is about. */
-  where: string;
-  /** What is the matter. */
-  message: string;
-  /** What to do about it. */
-  advice: string;
-  change?: DesignChange;
-};
 
 /**
  * How far the closed form can be trusted here: `good` up to 30 % droop, `rough`
@@ -52,6 +37,8 @@ export type OutputPrediction = {
   droopByCapacitorsVolts: number | null;
   droopBySourceVolts: number | null;
   droopBySeriesResistorVolts: number | null;
+  /** Loss of output because the drive's power or current runs out. */
+  droopByDriveVolts: number | null;
   /** Droop as the textbooks print it for half-wave ladders, to the peak and for a stiff source. */
   textbookDroopVolts: number | null;
   /** Textbook ripple, peak to peak, without the shortening by charging time. */
@@ -125,7 +112,10 @@ export type Prediction = {
   format: typeof PREDICTION_FORMAT;
   version: typeof PREDICTION_VERSION;
   name: string;
+  /** Before its power runs out. */
   drive: Drive;
+  /** Part of the drive's full peaks that the load leaves, and the figures of every link before the ladder. */
+  source: { level: number; figures: SourceFigure[] };
   topology: Topology;
   /** The nodes between which the load stands; `return` is ground but for two-sided ladders. */
   terminals: { output: string; return: string };

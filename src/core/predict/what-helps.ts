@@ -1,9 +1,9 @@
 import { changeDesign } from '../design/change-design';
 import { MOST_STAGES, type Design } from '../design/design-schema';
 import { sayQuantity } from '../quantity/print-quantity';
-import { workingPoint } from '../output/terminal';
-import { hasOneForm, ladderOfDesign } from './ladder-of-design';
-import type { DesignChange } from './prediction';
+import { hasOneForm } from './ladder-of-design';
+import { loadedDesign } from './loaded-design';
+import type { DesignChange } from '../design/finding';
 
 /** A single change and what it does to the mean output, V. */
 export type HelpfulChange = DesignChange & { gainVolts: number };
@@ -15,8 +15,7 @@ export type HelpfulChange = DesignChange & { gainVolts: number };
  * @returns null when the present output has no figure or nothing helps
  */
 export function whatHelpsMost(design: Design): HelpfulChange | null {
-  const outputVolts = (candidate: Design) =>
-    workingPoint(ladderOfDesign(candidate), candidate.load, candidate.output)?.loadVolts ?? -Infinity;
+  const outputVolts = (candidate: Design) => loadedDesign(candidate).point?.loadVolts ?? -Infinity;
   const present = outputVolts(design);
   if (!Number.isFinite(present)) return null;
   const best = candidates(design)
@@ -40,7 +39,7 @@ function candidates(design: Design): DesignChange[] {
       changes.push({ label: 'One stage more', path: '$.ladder.stages', value: stages + 1 });
     if (stages > 1) changes.push({ label: 'One stage fewer', path: '$.ladder.stages', value: stages - 1 });
   }
-  if (design.driver.seriesOhms > 0)
+  if (design.driver.kind === 'measured' && design.driver.seriesOhms > 0)
     changes.push({
       label: `Source resistance of ${sayQuantity(design.driver.seriesOhms / 2, 'Ω')}`,
       path: '$.driver.seriesOhms',

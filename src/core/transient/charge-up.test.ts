@@ -77,3 +77,20 @@ describe('discharge', () => {
     expect(reboundVolts).toBeCloseTo(0.02 * 4, 3);
   });
 });
+
+it('says how long the stored energy takes at the drive’s power, at least', () => {
+  // One capacitor of 1 F to 1 V behind a diode: half a joule, at 0.05 W ten seconds.
+  const charged = (driver: object) =>
+    finish(
+      chargeUpOf(
+        benchDesign({ ladder: { stages: 0.5 }, driver: { seriesOhms: 0.05, ...driver }, load: { kind: 'open' } }),
+        1,
+        true,
+      ),
+    );
+  const { leastSeconds } = charged({ maxWatts: 0.05 });
+  // The run ends somewhere between 95 % and all of it.
+  expect(leastSeconds! / 10).toBeGreaterThan(0.95 ** 2);
+  expect(leastSeconds! / 10).toBeLessThan(1);
+  expect(charged({}).leastSeconds).toBeNull();
+});

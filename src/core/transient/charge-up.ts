@@ -1,4 +1,5 @@
 import type { Design } from '../design/design-schema';
+import { mostWatts, type Drive } from '../drive/drive';
 import { circuitOfDesign } from './circuit-of-design';
 import type { Circuit } from './circuit';
 import { emptyState, PeriodRunner, Sensitivity, type StepListener } from './period';
@@ -18,6 +19,8 @@ export type ChargeUp = {
   /** Why it ended before 95 %, when it did. */
   reason: string | null;
   /** Greatest currents on the way; null where nothing in the design limits them. */
+  /** What the energy stored at the end takes at least at the drive's power, which nothing else here counts, s; null without a limit. */
+  leastSeconds: number | null;
   surge: { sourceAmps: number; diodeAmps: number; diode: string; limited: boolean };
   /** What a gap did; null without one. */
   gap: { strikes: number; strikesPerSecond: number | null; peakAmps: number; coulombsEach: number } | null;
@@ -113,12 +116,19 @@ export function* chargeUpOf(
     }
   }
   const { diode, diodeAmps, sourceAmps } = watch.surge();
+  const across = (node: number) => stepper.at(node, state.volts, grid.drive[grid.steps - 1]);
+  const joules = circuit.capacitors.reduce(
+    (sum, { from, to, farads }) => sum + (farads * (across(to) - across(from)) ** 2) / 2,
+    0,
+  );
+  const watts = mostWatts(drive);
   return {
     exact: !striding,
     samples,
     reached: PARTS.map((part) => ({ part, seconds: timeTo(samples, part * settledVolts) })),
     reason,
-    surge: { sourceAmps, diodeAmps, diode: network.diodes[diode].id, limited: isLimited(design) },
+    leastSeconds: watts === null ? null : joules / watts,
+    surge: { sourceAmps, diodeAmps, diode: network.diodes[diode].id, limited: isLimited(drive, design) },
     gap: watch.hasGap
       ? {
           strikes: watch.strikes,
@@ -132,8 +142,8 @@ export function* chargeUpOf(
 }
 
 /** Something must limit the surge for its figure to mean anything. */
-function isLimited({ driver, ladder }: Design): boolean {
-  return driver.seriesOhms > 0 || driver.seriesHenries > 0 || ladder.diode.onOhms > 0;
+function isLimited(drive: Drive, { ladder }: Design): boolean {
+  return drive.seriesOhms > 0 || drive.seriesHenries > 0 || ladder.diode.onOhms > 0;
 }
 
 function timeTo(samples: readonly ChargeUpSample[], volts: number): number | null {

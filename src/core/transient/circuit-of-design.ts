@@ -1,6 +1,7 @@
 import type { Design } from '../design/design-schema';
 import type { LoadedLadder } from '../ladder/loaded';
-import { ladderOfDesign, strayFaradsOf } from '../predict/ladder-of-design';
+import { strayFaradsOf } from '../predict/ladder-of-design';
+import { loadedDesign } from '../predict/loaded-design';
 import { circuitOf, type Circuit, type CircuitParts } from './circuit';
 
 /** The circuit a design describes and the ladder it stands for, optionally behind another output and load. */
@@ -9,7 +10,7 @@ export function circuitOfDesign(
   output: Design['output'] = design.output,
   load: Design['load'] = design.load,
 ): { ladder: LoadedLadder; circuit: Circuit } {
-  const ladder = ladderOfDesign(design);
+  const { ladder } = loadedDesign(design);
   return { ladder, circuit: circuitOf(ladder.network, ladder.drive, circuitParts(design), output, load) };
 }
 

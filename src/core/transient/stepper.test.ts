@@ -208,7 +208,7 @@ describe('settling', () => {
     });
     const { ladder, circuit } = circuitOfDesign(design);
     const volts = Array.from({ length: 200 }, (_, at) => Math.sin((2 * Math.PI * at) / 200));
-    const outputs = [timeGrid(ladder.drive, 400), timeGrid(ladder.drive, 400, { volts })].map((grid) => {
+    const outputs = [timeGrid(ladder.drive, 400), timeGrid({ ...ladder.drive, samples: volts }, 400)].map((grid) => {
       const { state } = runnerOf(design);
       const options = { tolerance: 1e-6, scaleVolts: 4, mostPeriods: 200, mostPlainPeriods: 0 };
       expect(finish(settle(circuit, grid, state, options, false)).converged).toBe(true);

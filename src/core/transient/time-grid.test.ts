@@ -22,8 +22,8 @@ it('a pulse stands high for its duty and has short steps after both edges', () =
 });
 
 it('a sampled waveform is straight between its samples and meets its start again', () => {
-  const grid = timeGrid(sineDrive(1, 1), 8, { volts: [0, 2, 0, -2] });
+  const grid = timeGrid({ ...sineDrive(1, 1), samples: [0, 2, 0, -2] }, 8);
   expect([...grid.drive]).toEqual([1, 2, 1, 0, -1, -2, -1, 0]);
-  expect(() => timeGrid(sineDrive(1, 1), 8, { volts: [1] })).toThrow(RangeError);
+  expect(() => timeGrid({ ...sineDrive(1, 1), samples: [1] }, 8)).toThrow(RangeError);
   expect(() => timeGrid(sineDrive(1, 1), 4)).toThrow(RangeError);
 });

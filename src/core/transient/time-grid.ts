@@ -1,4 +1,5 @@
-import { amplitudeVolts, centreVolts, hasFastEdges, type Drive } from '../drive/drive';
+import { hasFastEdges, type Drive } from '../drive/drive';
+import { driveAt } from '../drive/meter-sense';
 
 /** One period cut into steps so that peaks and edges fall between steps, with the drive at the end of each. */
 export type TimeGrid = {
@@ -13,9 +14,6 @@ export type TimeGrid = {
   drive: Float64Array;
 };
 
-/** A waveform as it was sampled over one period, evenly from its start; straight between samples. */
-export type SampledWaveform = { volts: readonly number[] };
-
 /**
  * The time grid of one period.
  *
@@ -28,24 +26,18 @@ export type SampledWaveform = { volts: readonly number[] };
  * @param steps in a period, at least 8; rounded up to a multiple of four
  * @throws RangeError for fewer steps, or a sampled waveform of fewer than two samples
  */
-export function timeGrid(drive: Drive, steps: number, sampled?: SampledWaveform): TimeGrid {
+export function timeGrid(drive: Drive, steps: number): TimeGrid {
   if (!(steps >= 8)) throw new RangeError(`timeGrid: ${steps} steps; must be at least 8`);
   const period = 1 / drive.frequencyHertz;
-  if (sampled) {
-    if (sampled.volts.length < 2) throw new RangeError('timeGrid: a sampled waveform needs two samples or more');
-    return gridOf(new Array<number>(steps).fill(period / steps), (time) => {
-      const place = (time / period) * sampled.volts.length;
-      const at = Math.floor(place);
-      const count = sampled.volts.length;
-      const [here, next] = [sampled.volts[at % count], sampled.volts[(at + 1) % count]];
-      return here + (next - here) * (place - at);
-    });
+  if (drive.samples) {
+    if (drive.samples.length < 2) throw new RangeError('timeGrid: a sampled waveform needs two samples or more');
+    return gridOf(new Array<number>(steps).fill(period / steps), (time) => driveAt(drive, time / period));
   }
   if (!hasFastEdges(drive)) {
     const outward = doubling(Math.ceil(steps / 4), 4, period / 4);
     const inward = [...outward].reverse();
     return gridOf([...inward, ...outward, ...inward, ...outward], (time) => {
-      return centreVolts(drive) + amplitudeVolts(drive) * Math.sin((2 * Math.PI * time) / period);
+      return driveAt(drive, time / period);
     });
   }
   const high = Math.min(steps - 4, Math.max(4, Math.round(steps * drive.duty)));

@@ -3,16 +3,23 @@
 import { Accordion } from 'radix-ui';
 import type { ReactNode } from 'react';
 import { useStore } from 'zustand';
+import type { Design } from '@/core/design/design-schema';
 import { TOPOLOGY_KINDS } from '@/core/ladder/topologies';
 import type { Prediction } from '@/core/predict/prediction';
 import type { EditorStore } from './editor-store';
-import { InputFields, InputLine } from './input-card';
 import { LadderFields, LadderLine } from './ladder-card';
 import { LOAD_NAMES, LoadFields, LoadLine } from './load-card';
 import { OutputFields, OutputLine } from './output-card';
+import { DriverFields, DriverLine, SupplyFields, SupplyLine, TransformerFields, TransformerLine } from './source-cards';
+import { DRIVER_NAMES, SUPPLY_NAMES } from './source-fields';
 
-export const LINKS = ['input', 'ladder', 'output', 'load'] as const;
+const LINKS = ['supply', 'driver', 'transformer', 'ladder', 'output', 'load'] as const;
 export type Link = (typeof LINKS)[number];
+
+/** The links that this design has: a measured waveform stands for everything before it. */
+export function linksOf({ supply, transformer }: Design): Link[] {
+  return LINKS.filter((link) => !(link === 'supply' && !supply) && !(link === 'transformer' && !transformer));
+}
 
 /** The chain: one card a link in the order of energy, one of them open. */
 export function Chain({
@@ -36,9 +43,37 @@ export function Chain({
       onValueChange={(link) => onOpen(link as Link | '')}
       className="relative before:absolute before:inset-y-0 before:left-[5px] before:w-px before:bg-copper/60"
     >
-      <Card link="input" name="Input" kind="measured" line={<InputLine {...editing} />} open={open}>
-        <InputFields {...editing} />
+      {design.supply ? (
+        <Card
+          link="supply"
+          name="Supply"
+          kind={SUPPLY_NAMES[design.supply.kind].toLowerCase()}
+          line={<SupplyLine {...editing} />}
+          open={open}
+        >
+          <SupplyFields {...editing} />
+        </Card>
+      ) : null}
+      <Card
+        link="driver"
+        name="Driver"
+        kind={DRIVER_NAMES[design.driver.kind].toLowerCase()}
+        line={<DriverLine {...editing} />}
+        open={open}
+      >
+        <DriverFields {...editing} />
       </Card>
+      {design.transformer ? (
+        <Card
+          link="transformer"
+          name="Transformer"
+          kind={`${design.transformer.primaryTurns} to ${design.transformer.secondaryTurns} turns`}
+          line={<TransformerLine {...editing} />}
+          open={open}
+        >
+          <TransformerFields {...editing} />
+        </Card>
+      ) : null}
       <Card
         link="ladder"
         name="Ladder"

@@ -154,6 +154,12 @@ function Done({
             </Row>
           </>
         ) : null}
+        {result.leastSeconds === null ? null : (
+          <p className="mt-1 text-soft">
+            At the drive’s power the energy takes <Quantity value={result.leastSeconds} unit="s" /> at least; this run
+            does not hold it to that, nor the surge.
+          </p>
+        )}
         {result.reason ? <p className="mt-1 text-soft">{result.reason}</p> : null}
         <p className="mt-1 text-soft">
           {result.exact ? 'Every period was run.' : 'Envelope: times are good to a tenth. '}

@@ -10,6 +10,8 @@ import { Panel } from '@/ui/dialog';
 import { toast } from 'sonner';
 import type { EditorStore } from './editor-store';
 
+const MOST_LISTED = 20;
+
 const shown = (value: unknown): string =>
   typeof value === 'number'
     ? printQuantity(value)
@@ -17,7 +19,9 @@ const shown = (value: unknown): string =>
       ? value
       : value === null || value === undefined
         ? 'none'
-        : JSON.stringify(value);
+        : Array.isArray(value) && value.length > MOST_LISTED
+          ? `${value.length} values`
+          : JSON.stringify(value);
 
 /** Another tab saved first: shows what differs and lets the user keep either, or both. */
 export function ConflictDialog({ store, saveNow }: { store: EditorStore; saveNow: () => Promise<void> }) {

@@ -16,7 +16,7 @@ import { whatHelpsMost } from '@/core/predict/what-helps';
 import { buttonStyle } from '@/ui/button';
 import { useCommands, type ScreenCommand } from '@/ui/commands';
 import { TopBar } from '@/ui/top-bar';
-import { Chain, LINKS, type Link } from './chain';
+import { Chain, linksOf, type Link } from './chain';
 import { Climb } from './climb';
 import { ConflictDialog } from './conflict-dialog';
 import { createEditorStore } from './editor-store';
@@ -79,12 +79,15 @@ export function DesignScreen({ stored }: { stored: StoredDesign }) {
     [tab, trace],
   );
 
-  const goTo = useCallback((path: string) => {
-    const wanted = path.startsWith('$.driver') ? 'input' : LINKS.find((name) => path.startsWith(`$.${name}`));
-    if (!wanted) return;
-    setLink(wanted);
-    requestAnimationFrame(() => document.querySelector<HTMLElement>(`[data-link=${wanted}]`)?.focus());
-  }, []);
+  const goTo = useCallback(
+    (path: string) => {
+      const wanted = linksOf(store.getState().design).find((name) => path.startsWith(`$.${name}`));
+      if (!wanted) return;
+      setLink(wanted);
+      requestAnimationFrame(() => document.querySelector<HTMLElement>(`[data-link=${wanted}]`)?.focus());
+    },
+    [store],
+  );
 
   const commands = useMemo<ScreenCommand[]>(() => {
     const stepStages = (by: number) => {
@@ -95,8 +98,9 @@ export function DesignScreen({ stored }: { stored: StoredDesign }) {
     };
     const openLink = (by: number) =>
       setLink((now) => {
-        const at = now === '' ? (by > 0 ? -1 : LINKS.length) : LINKS.indexOf(now);
-        return LINKS[(at + by + LINKS.length) % LINKS.length];
+        const links = linksOf(store.getState().design);
+        const at = now === '' ? (by > 0 ? -1 : links.length) : links.indexOf(now);
+        return links[(at + by + links.length) % links.length];
       });
     const duplicate = async () => {
       try {

@@ -6,6 +6,9 @@ import { Quantity } from '@/ui/quantity';
 import { TimeDomainWaits } from './time-domain-waits';
 import type { TimeDomain } from './use-transient';
 
+/** Adding up closer than this is not worth digits. */
+const LEAST_RESIDUE = 1e-5;
+
 /** Closed form and time domain side by side, and why they differ. */
 export function InTimePanel({
   design,
@@ -96,7 +99,7 @@ function Ready({
         <span className="text-soft">
           Settled within <Quantity value={transient.error.settlingVolts} unit="V" digits={1} />, steps cost under{' '}
           <Quantity value={transient.error.steppingVolts} unit="V" digits={1} />; power adds up within{' '}
-          <Quantity value={Math.abs(transient.error.powerResidue ?? 0)} unit="%" digits={1} />.
+          <Quantity value={Math.max(LEAST_RESIDUE, Math.abs(transient.error.powerResidue ?? 0))} unit="%" digits={1} />.
         </span>
       </p>
     </>

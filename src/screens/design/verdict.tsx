@@ -4,7 +4,8 @@ import { Accordion } from 'radix-ui';
 import type { ReactNode } from 'react';
 import type { Design } from '@/core/design/design-schema';
 import { explain, type Figure } from '@/core/predict/explain';
-import { signedVolts, type Finding, type Prediction } from '@/core/predict/prediction';
+import type { Finding } from '@/core/design/finding';
+import { signedVolts, type Prediction } from '@/core/predict/prediction';
 import type { HelpfulChange } from '@/core/predict/what-helps';
 import { sayQuantity } from '@/core/quantity/print-quantity';
 import { fitOf } from '@/core/stress/margin';
@@ -41,6 +42,9 @@ export function Verdict({ design, prediction, helps, timeDomain, onApply, onGo }
   );
 }
 
+/** Part of the drive's peaks from which their fall has a row of its own. */
+const WORTH_A_ROW = 0.999;
+
 function Sentence({
   design,
   prediction,
@@ -54,6 +58,12 @@ function Sentence({
   const wanted = design.target;
   const signed = (volts: number) => sayQuantity(signedVolts(volts, output.polarity), 'V');
   const style = 'text-[17px] leading-snug font-semibold tracking-tight';
+  if (output.meanVolts === null && prediction.source.level < 1)
+    return (
+      <h2 className={style}>
+        <span className="text-over">No figure:</span> the drive cannot carry this load.
+      </h2>
+    );
   if (output.meanVolts === null && timeDomain.kind === 'ready' && timeDomain.run.transient.converged) {
     const { meanVolts, amps } = timeDomain.run.transient;
     return (
@@ -157,6 +167,16 @@ function figureRows(prediction: Prediction): Row[] {
       value: <Quantity value={output.droopBySourceVolts} unit="V" />,
       inset: true,
     },
+    ...(prediction.source.level < WORTH_A_ROW
+      ? [
+          {
+            figure: 'droopByDrive' as const,
+            name: 'by the drive running out',
+            value: <Quantity value={output.droopByDriveVolts} unit="V" />,
+            inset: true,
+          },
+        ]
+      : []),
     {
       figure: 'ripple',
       name: 'Ripple, peak to peak',
@@ -250,7 +270,9 @@ const SEVERITY: Record<Finding['severity'], { word: string; style: string }> = {
 
 /** Where a field is found on screen, by the head of its path. */
 const WHERE_NAMES: readonly (readonly [string, string])[] = [
-  ['$.driver', 'Input'],
+  ['$.supply', 'Supply'],
+  ['$.driver', 'Driver'],
+  ['$.transformer', 'Transformer'],
   ['$.ladder', 'Ladder'],
   ['$.output', 'Output'],
   ['$.load', 'Load'],

@@ -1,0 +1,44 @@
+import { UNIT_NAMES, type Unit } from '../quantity/units';
+import * as z from '../zod';
+
+export function shown(input: unknown): string {
+  return typeof input === 'string'
+    ? `the text "${input.slice(0, 40)}"`
+    : (JSON.stringify(input) ?? 'missing').slice(0, 40);
+}
+
+/** An error that states what is wrong; what would be right follows after a semicolon. */
+export function saying(right: string) {
+  return (issue: { input?: unknown }) =>
+    issue.input === undefined ? `is missing; must be ${right}` : `is ${shown(issue.input)}; must be ${right}`;
+}
+
+export function quantity(unit: Unit, example: string, least: 'above zero' | 'zero or more') {
+  const right = `a number ${least}${unit ? `, in ${UNIT_NAMES.get(unit)}` : ''}, such as ${example}`;
+  const number = z.number({ error: saying(right) });
+  const error = saying(right);
+  return (least === 'above zero' ? number.gt(0, { error }) : number.gte(0, { error })).lte(1e15, {
+    error: saying(`${right}, and below 1e15`),
+  });
+}
+
+export const fraction = (example: string) =>
+  z
+    .number({ error: saying(`a fraction between 0 and 1, such as ${example}`) })
+    .gt(0, { error: saying(`a fraction between 0 and 1, such as ${example}`) })
+    .lt(1, { error: saying(`a fraction between 0 and 1, such as ${example}`) });
+
+export const choice = <const T extends readonly [string, ...string[]]>(values: T) =>
+  z.enum(values, {
+    error: saying(
+      values.length === 1
+        ? `"${values[0]}" (the only kind computed so far)`
+        : `one of ${values.map((v) => `"${v}"`).join(', ')}`,
+    ),
+  });
+
+export const text = (most: number) =>
+  z
+    .string({ error: saying('a text') })
+    .max(most, { error: () => `is longer than ${most} characters; must be shorter` })
+    .default('');

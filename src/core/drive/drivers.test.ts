@@ -1,0 +1,290 @@
+import { integratePushPull } from '../../../tests/reference/push-pull-tank';
+import { benchDesign } from '../../../tests/reference/bench-design';
+import type { Design } from '../design/design-schema';
+import { driverOfKind, supplyOfKind } from '../design/driver-of-kind';
+import { NEEDS, type DriverKind } from '../design/driver-schema';
+import { newDesign } from '../design/new-design';
+import { readDesign } from '../design/read-design';
+import { loadLine } from '../predict/curves';
+import { driveOf } from '../predict/ladder-of-design';
+import { predict } from '../predict/predict';
+
+const KINDS = Object.keys(NEEDS) as DriverKind[];
+
+/** A design whose driver is of a kind, with single fields changed. */
+function designOf(
+  kind: DriverKind,
+  changes: { supply?: object; driver?: object; transformer?: object; ladder?: object; load?: object } = {},
+): Design {
+  const base = newDesign('driven');
+  const of = driverOfKind(kind, base, driveOf(base));
+  const read = readDesign({
+    ...base,
+    ...of,
+    supply: of.supply && { ...of.supply, ...changes.supply },
+    driver: { ...of.driver, ...changes.driver },
+    transformer: of.transformer && { ...of.transformer, ...changes.transformer },
+    ladder: { ...base.ladder, ...changes.ladder },
+    load: changes.load ?? base.load,
+  });
+  if (!read.ok) throw new Error(JSON.stringify(read.faults));
+  return read.design;
+}
+const made = (design: Design, key: string) =>
+  predict(design).source.figures.find((one) => one.key === key)?.value ?? NaN;
+const codes = (design: Design) => predict(design).findings.map(({ code }) => code);
+
+describe('every kind', () => {
+  it.each(KINDS)('%s starts from about the peak there was, and predicts', (kind) => {
+    const { drive, output } = predict(designOf(kind));
+    expect(Math.max(drive.positivePeakVolts, drive.negativePeakVolts)).toBeGreaterThan(300);
+    // An ignition coil's peak follows from its energy, a blocking oscillator's from its gain.
+    if (!['blocking-oscillator', 'capacitor-discharge'].includes(kind))
+      expect(Math.abs(Math.max(drive.positivePeakVolts, drive.negativePeakVolts) / 1000 - 1)).toBeLessThan(0.12);
+    expect(output.noLoadVolts).toBeGreaterThan(0);
+  });
+
+  it.each(KINDS)('%s survives a way there and back without losing its drive', (kind) => {
+    const there = designOf(kind);
+    const drive = driveOf(there);
+    const back = { ...there, ...driverOfKind('measured', there, drive) };
+    expect(readDesign(back).ok).toBe(true);
+    expect(driveOf(back)).toMatchObject({
+      positivePeakVolts: drive.positivePeakVolts,
+      negativePeakVolts: drive.negativePeakVolts,
+      frequencyHertz: drive.frequencyHertz,
+    });
+  });
+
+  it.each(KINDS)('%s says what it misses', (kind) => {
+    const design = designOf(kind);
+    const faults = (document: object) => {
+      const read = readDesign(document);
+      return read.ok ? [] : read.faults.map(({ path }) => path);
+    };
+    const { supply, transformer } = NEEDS[kind];
+    expect(faults({ ...design, supply: null })).toEqual(supply.length ? ['$.supply'] : []);
+    expect(faults({ ...design, transformer: null })).toEqual(transformer ? ['$.transformer'] : []);
+  });
+});
+
+describe('resonant push-pull', () => {
+  it('swings at π times the supply at the tank’s own frequency, as integrated with ideal switches', () => {
+    const run = integratePushPull({
+      volts: 24,
+      chokeHenries: 2e-3,
+      primaryHenries: 24e-6,
+      tankFarads: 680e-9,
+      loadOhms: 60,
+      periods: 400,
+    });
+    const design = designOf('resonant-push-pull', {
+      driver: { tankFarads: 680e-9 },
+      transformer: { primaryHenries: 24e-6, secondaryFarads: 0 },
+      ladder: { topology: 'clamp', capacitor: { farads: 1e-12 }, diode: { junctionFarads: 0 } },
+    });
+    expect(Math.abs(made(design, 'tank-peak') / run.peakVolts - 1)).toBeLessThan(0.01);
+    expect(Math.abs(made(design, 'unloaded-frequency') / run.hertz - 1)).toBeLessThan(0.01);
+  });
+
+  it.each([
+    [220e-9, 92e3],
+    [470e-9, 65e3],
+    [1000e-9, 45e3],
+    [2200e-9, 33e3],
+  ])(
+    'one inductance explains a closed-core primary’s table: %d F at %d Hz (common practice, no source)',
+    (farads, hertz) => {
+      const design = designOf('resonant-push-pull', {
+        driver: { tankFarads: farads },
+        transformer: { primaryHenries: 12.4e-6, secondaryFarads: 0 },
+      });
+      expect(Math.abs(made(design, 'unloaded-frequency') / hertz - 1)).toBeLessThan(0.12);
+    },
+  );
+
+  it('secondary and ladder lower its frequency by their capacitance times the ratio squared (handbook)', () => {
+    const design = designOf('resonant-push-pull', { transformer: { secondaryFarads: 40e-12, secondaryTurns: 1000 } });
+    const ladderFarads = made(design, 'reflected') / 100 ** 2 - 40e-12;
+    // Two stages of 1 nF with 1 pF across each of four diodes show some 4 pF.
+    expect(ladderFarads).toBeGreaterThan(3e-12);
+    expect(ladderFarads).toBeLessThan(4.1e-12);
+    expect(driveOf(design).frequencyHertz).toBeCloseTo(
+      1 / (2 * Math.PI * Math.sqrt(30e-6 * (680e-9 + made(design, 'reflected')))),
+      3,
+    );
+  });
+
+  it('overloads a pair of 470 Ω 2 W gate resistors near 40 V', () => {
+    // Half the time (40 - 12)^2 / 470, half (40 - 0.7)^2 / 470: 2.48 W, by hand.
+    expect(made(designOf('resonant-push-pull', { supply: { volts: 40 } }), 'gate-watts')).toBeCloseTo(2.477, 2);
+    expect(codes(designOf('resonant-push-pull', { supply: { volts: 40 } }))).toContain('gate-resistor-overloaded');
+    expect(codes(designOf('resonant-push-pull', { supply: { volts: 24 } }))).not.toContain('gate-resistor-overloaded');
+  });
+
+  it('works its core where the transformer equation 4.44 f N A B says (handbook)', () => {
+    const design = designOf('resonant-push-pull', { transformer: { coreSquareMetres: 1e-4 } });
+    const rms = made(design, 'tank-peak') / Math.SQRT2;
+    expect(made(design, 'flux') / 1000).toBeCloseTo(rms / (4.44288 * driveOf(design).frequencyHertz * 10 * 1e-4), 5);
+  });
+});
+
+describe('flyback', () => {
+  it('stores L I² / 2 a cycle and gives no more, whatever the load (energy balance, handbook)', () => {
+    // 12 V for 20 µs on 60 µH: 4 A, 0.48 mJ, 12 W at 25 kHz.
+    const design = designOf('flyback', {
+      supply: { volts: 12 },
+      driver: { frequencyHertz: 25e3, duty: 0.5, clampVolts: null, efficiency: 0.8 },
+      transformer: { primaryHenries: 60e-6 },
+      load: { kind: 'resistance', ohms: 1e6 },
+    });
+    expect(made(design, 'peak-amps')).toBeCloseTo(4, 9);
+    expect(made(design, 'joules')).toBeCloseTo(0.48e-3, 9);
+    const { input, source, output } = predict(design);
+    expect(source.level).toBeLessThan(1);
+    expect(input.watts).toBeCloseTo(12 * 0.8, 3);
+    expect(output.droopByDriveVolts).toBeGreaterThan(0);
+  });
+
+  it('climbs to what its energy makes of the capacitance, or to the clamp', () => {
+    const free = designOf('flyback', { driver: { clampVolts: null, switchFarads: 1e-9, ratedVolts: null } });
+    const { drive, source } = predict(free);
+    const find = (key: string) => source.figures.find((one) => one.key === key)!.value;
+    const primary = find('switch-peak') - 24;
+    expect(primary).toBeGreaterThan(24);
+    // Energy in the capacitance seen by the primary is what the inductance held.
+    const farads = (2 * find('joules')) / primary ** 2;
+    expect(farads).toBeGreaterThan(1e-9);
+    expect(drive.positivePeakVolts).toBeGreaterThan(drive.negativePeakVolts);
+    const clamped = designOf('flyback', { driver: { clampVolts: 100 } });
+    expect(made(clamped, 'switch-peak')).toBeCloseTo(100, 9);
+  });
+});
+
+describe('mains transformer', () => {
+  const limited = { style: 'current-limited', secondaryVolts: 10e3, shortAmps: 0.023 };
+  it('has the reactance that its open volts and short current give (Thevenin, handbook)', () => {
+    const { drive } = predict(designOf('mains', { driver: limited }));
+    expect(drive.seriesHenries).toBeCloseTo(10e3 / 0.023 / (2 * Math.PI * 50), 3);
+    expect(drive.positivePeakVolts).toBeCloseTo(14142.1, 0);
+  });
+  it('several add volts and impedance; the variable transformer scales both volts and what a short draws', () => {
+    const { drive } = predict(designOf('mains', { driver: { ...limited, count: 2 }, supply: { setting: 0.5 } }));
+    expect(drive.positivePeakVolts).toBeCloseTo(14142.1, 0);
+    expect(drive.seriesHenries).toBeCloseTo((2 * 10e3) / 0.023 / (2 * Math.PI * 50), 3);
+    expect(drive.maxAmps).toBeCloseTo(0.0115, 9);
+  });
+  it('names the capacitor that takes 1 A off 230 V at 50 Hz: 13.8 µF (handbook)', () => {
+    expect(made(designOf('mains', { driver: { magnetisingAmps: 1 } }), 'power-factor')).toBeCloseTo(13.84e-6, 8);
+  });
+});
+
+it('an inverter puts half, all, or twice by half the turns across its primary; a square’s flux is V / 4 f N A (handbook)', () => {
+  const peak = (bridge: string) => driveOf(designOf('inverter', { driver: { bridge } })).positivePeakVolts;
+  expect(peak('half') / peak('full')).toBeCloseTo(0.5, 9);
+  expect(peak('push-pull') / peak('full')).toBeCloseTo(2, 9);
+  const design = designOf('inverter', { driver: { frequencyHertz: 25e3 }, transformer: { coreSquareMetres: 1e-4 } });
+  expect(made(design, 'flux') / 1000).toBeCloseTo(24 / (4 * 25e3 * 10 * 1e-4), 9);
+});
+
+it('a blocking oscillator lets go at gain times its base current, and its power is tens to hundreds of milliwatts', () => {
+  const design = designOf('blocking-oscillator', {
+    supply: { volts: 3 },
+    driver: { feedbackTurns: 10, baseOhms: 1000, currentGain: 100, frequencyHertz: 20e3 },
+    transformer: { primaryTurns: 10, primaryHenries: 100e-6 },
+  });
+  // (3 + 3 - 0.7) / 1000 times 100 is 0.53 A; 100 µH of it 20,000 times a second 0.28 W.
+  expect(made(design, 'peak-amps')).toBeCloseTo(0.53, 9);
+  expect(made(design, 'ceiling')).toBeCloseTo(0.28, 2);
+});
+
+it('a capacitor discharge gives its energy as often as the charger can', () => {
+  const design = designOf('capacitor-discharge', { driver: { storeFarads: 2e-6, storeVolts: 300, chargerWatts: 9 } });
+  expect(made(design, 'joules')).toBeCloseTo(0.09, 9);
+  expect(driveOf(design).frequencyHertz).toBeCloseTo(100, 9);
+});
+
+describe('supplies', () => {
+  it('a battery sags by its cells’ resistance and runs for its charge over its current', () => {
+    const design = designOf('resonant-push-pull', { load: { kind: 'current', amps: 1e-3 } });
+    const battery: Design = {
+      ...design,
+      supply: { kind: 'battery', cells: 16, voltsEach: 1.5, ohmsEach: 0.1, ampHours: 2 },
+    };
+    const { source, input } = predict(battery);
+    const find = (key: string) => source.figures.find((one) => one.key === key && one.link === 'supply')!.value;
+    expect(find('volts')).toBeCloseTo(24 - 1.6 * find('amps'), 9);
+    expect(find('volts') * find('amps')).toBeCloseTo(input.watts! / 0.8, 6);
+    expect(find('run-time')).toBeCloseTo((2 / find('amps')) * 3600, 6);
+    expect(source.level).toBeCloseTo(find('volts') / 24, 4);
+  });
+  it('smoothed mains stands at the winding’s peak less the bridge and ripples by I / 2 f C (handbook)', () => {
+    const design = designOf('inverter', { load: { kind: 'current', amps: 1e-3 } });
+    const fed: Design = { ...design, supply: supplyOfKind('smoothed-mains', 24) };
+    const amps = made(fed, 'amps');
+    expect(made(fed, 'open-volts')).toBeCloseTo(18 * Math.SQRT2 - 2, 9);
+    expect(made(fed, 'ripple')).toBeCloseTo(amps / (2 * 50 * 4700e-6), 9);
+  });
+});
+
+describe('where power runs out', () => {
+  const design = benchDesign({
+    driver: { positivePeakVolts: 1, maxWatts: 0.02 },
+    ladder: { stages: 1 },
+    load: { kind: 'current', amps: 0.02 },
+  });
+  it('the output settles where the ladder takes what the drive gives', () => {
+    const { input, source, output } = predict(design);
+    expect(input.watts).toBeCloseTo(0.02, 6);
+    expect(source.level).toBeLessThan(0.7);
+    // All that leaves the drive reaches the load: nothing in this ladder loses power.
+    expect(output.meanVolts! * 0.02).toBeCloseTo(0.02, 3);
+    expect(output.droopVolts).toBeCloseTo(output.droopByDriveVolts! + output.droopByCapacitorsVolts!, 6);
+  });
+  it('the load line bends onto the hyperbola of constant power', () => {
+    const stiff = loadLine({ ...design, driver: { ...design.driver, maxWatts: null } as Design['driver'] });
+    const line = loadLine(design);
+    const bent = line.filter(({ amps }) => amps > 0.015);
+    expect(bent.length).toBeGreaterThan(3);
+    for (const { amps, meanVolts } of bent) expect(amps * meanVolts).toBeCloseTo(0.02, 3);
+    const before = line.filter(({ amps }) => amps < 0.009);
+    for (const point of before)
+      expect(stiff.some(({ amps, meanVolts }) => amps === point.amps && meanVolts === point.meanVolts)).toBe(true);
+  });
+});
+
+it.each<[string, Design, string]>([
+  ['a core', designOf('resonant-push-pull', { transformer: { coreSquareMetres: 1e-5 } }), 'stop core-saturates'],
+  ['a rectifier inside', designOf('flyback', { transformer: { rectifierInside: true } }), 'stop rectifier-inside'],
+  ['a transistor', designOf('resonant-push-pull', { driver: { ratedVolts: 60 } }), 'stop transistor-over-voltage'],
+  ['a tank', designOf('resonant-push-pull', { driver: { tankRatedVolts: 50 } }), 'stop tank-over-voltage'],
+  ['a supply too low to start', designOf('resonant-push-pull', { supply: { volts: 6 } }), 'warn may-latch'],
+  ['an audible tank', designOf('resonant-push-pull', { driver: { tankFarads: 10e-6 } }), 'warn tank-audible'],
+  ['a fast tank', designOf('resonant-push-pull', { driver: { tankFarads: 1e-9 } }), 'warn tank-fast'],
+  [
+    'a choke',
+    designOf('resonant-push-pull', { driver: { chokeSaturationAmps: 0.01 }, load: { kind: 'current', amps: 1e-3 } }),
+    'stop choke-saturates',
+  ],
+  ['a core that is not emptied', designOf('flyback', { driver: { duty: 0.9, clampVolts: 30 } }), 'warn not-emptied'],
+  ['a clamp under the supply', designOf('flyback', { driver: { clampVolts: 20 } }), 'stop clamp-under-supply'],
+  ['mains without isolation', designOf('mains', { supply: { isolated: false } }), 'stop mains-not-isolated'],
+  ['mains straight in', designOf('mains', { driver: { style: 'direct' } }), 'stop mains-not-isolated'],
+  ['an oven transformer', designOf('mains', { driver: { style: 'oven' } }), 'stop oven-transformer'],
+  [
+    'an unknown short current',
+    designOf('mains', { driver: { style: 'current-limited' } }),
+    'warn short-current-unknown',
+  ],
+  ['a module’s way to start', designOf('module', { driver: { startNote: 'duty under 70 %' } }), 'note module-start'],
+  ['a live heat sink', designOf('module', { driver: { heatSinkLive: true } }), 'warn module-heat-sink-live'],
+  ['a dead time', designOf('inverter', { driver: { deadSeconds: 1 } }), 'stop dead-time-too-long'],
+  ['a weak charger', designOf('capacitor-discharge', { driver: { shotsPerSecond: 1e6 } }), 'warn charger-too-weak'],
+  [
+    'a weak supply',
+    designOf('resonant-push-pull', { supply: { maxAmps: 0.018 }, load: { kind: 'current', amps: 1e-4 } }),
+    'warn supply-sags',
+  ],
+])('%s is found', (_name, design, found) => {
+  expect(predict(design).findings.map(({ code, severity }) => `${severity} ${code}`)).toContain(found);
+});

@@ -1,0 +1,162 @@
+import type { Driver, Supply, Transformer } from '../design/driver-schema';
+import { sayQuantity } from '../quantity/print-quantity';
+import { judgeCore, judgeRectifier, judgeTransistor } from './judge';
+import { leakageHenries, plainDrive, ratioOf, Report, sagged, type Made, type Surroundings } from './made';
+import { directFeed, reportFeed } from './supply';
+
+/** Loaded quality factor under which the tank no longer swings cleanly (common practice, no source). */
+const LEAST_QUALITY = 2;
+const AUDIBLE_HERTZ = 20e3;
+/** Beyond this ferrite and wire of the usual kind heat (common practice, no source). */
+const FAST_HERTZ = 200e3;
+/** Supply over gate threshold at which both transistors no longer just conduct together (common practice, no source). */
+const STARTS_OVER_THRESHOLD = 2;
+
+/**
+ * Current-fed push-pull with a tank across a centre-tapped primary, switching
+ * where the tank's voltage passes zero.
+ *
+ * The choke holds the mean of the centre tap, a rectified half sine, at the
+ * supply Vs, so the tank's peak across the whole primary is pi Vs; f = 1 / (2 pi
+ * sqrt(L (C + (N2/N1)^2 Cs))); tank current RMS pi Vs / sqrt 2 times 2 pi f C.
+ * The choke carries the centre tap's ripple: its volt-seconds above the mean are
+ * 0.661 Vs / (2 pi f). Each gate resistor: half the time (Vs - Vz)^2 / R, half
+ * (Vs - 0.7)^2 / R. Derived; checked by integrating the tank.
+ */
+export function resonantPushPull(
+  supply: Supply,
+  driver: Extract<Driver, { kind: 'resonant-push-pull' }>,
+  transformer: Transformer,
+  { ladderFarads, ladderWatts }: Surroundings,
+): Made {
+  const report = new Report();
+  const { efficiency, tankFarads } = driver;
+  const feed = directFeed(supply);
+  const watts = ladderWatts === null ? null : ladderWatts / efficiency;
+  const volts = feed.volts;
+  const ratio = ratioOf(transformer);
+  const henries = transformer.primaryHenries!;
+  const reflected = ratio ** 2 * (transformer.secondaryFarads + ladderFarads);
+  const frequencyHertz = 1 / (2 * Math.PI * Math.sqrt(henries * (tankFarads + reflected)));
+  const omega = 2 * Math.PI * frequencyHertz;
+  const tankVolts = Math.PI * volts;
+  const peakVolts = tankVolts * ratio * transformer.coupling;
+  const tankAmps = (tankVolts / Math.SQRT2) * omega * tankFarads;
+
+  report.figure('driver', 'frequency', 'Frequency', frequencyHertz, 'Hz');
+  report.figure(
+    'driver',
+    'unloaded-frequency',
+    'The same without secondary and ladder',
+    1 / (2 * Math.PI * Math.sqrt(henries * tankFarads)),
+    'Hz',
+  );
+  report.figure('driver', 'tank-peak', 'Tank, peak (π times supply)', tankVolts, 'V');
+  report.figure('driver', 'tank-amps', 'Tank current, RMS', tankAmps, 'A');
+  report.figure('driver', 'tank-slope', 'Tank dv/dt, V/µs', (tankVolts * omega) / 1e6, '');
+  // 3 A for each square millimetre (common practice, no source), and never thicker than two skin depths are worth.
+  report.figure('driver', 'wire', 'Primary copper at 3 A/mm², mm²', tankAmps / 3, '');
+  report.figure('driver', 'transistor-peak', 'Transistors block, peak', tankVolts, 'V');
+  report.figure(
+    'driver',
+    'choke-ripple',
+    'Choke ripple, peak-to-peak',
+    (0.661 * volts) / (omega * driver.chokeHenries),
+    'A',
+  );
+  const gateWatts =
+    (Math.max(0, volts - driver.zenerVolts) ** 2 + Math.max(0, volts - 0.7) ** 2) / (2 * driver.gateOhms);
+  report.figure('driver', 'gate-watts', 'Each gate resistor', gateWatts, 'W');
+  report.figure('driver', 'least-supply', 'Starts from, about', STARTS_OVER_THRESHOLD * driver.gateThresholdVolts, 'V');
+  report.figure('transformer', 'ratio', 'Turns ratio', ratio, '');
+  report.figure('transformer', 'by-supply', 'Supply times ratio (too low)', volts * ratio, 'V');
+  report.figure(
+    'transformer',
+    'secondary-peak',
+    'Secondary, peak (π times supply times ratio, coupled)',
+    peakVolts,
+    'V',
+  );
+  report.figure('transformer', 'reflected', 'Secondary and ladder, seen by the tank', reflected, 'F');
+  judgeRectifier(report, transformer);
+  judgeCore(report, transformer, tankVolts / (omega * transformer.primaryTurns));
+  judgeTransistor(report, driver.ratedVolts, tankVolts);
+  if (driver.tankRatedVolts !== null && tankVolts > driver.tankRatedVolts)
+    report.finding(
+      'stop',
+      'tank-over-voltage',
+      '$.driver.tankRatedVolts',
+      `The tank swings to ${sayQuantity(tankVolts, 'V')} peak, over the capacitor’s ${sayQuantity(driver.tankRatedVolts, 'V')}.`,
+      'Put capacitors in series, made for pulse current, or lower the supply.',
+    );
+  if (gateWatts > driver.gateResistorWatts)
+    report.finding(
+      'stop',
+      'gate-resistor-overloaded',
+      '$.driver.gateResistorWatts',
+      `Each gate resistor takes ${sayQuantity(gateWatts, 'W')} and is rated ${sayQuantity(driver.gateResistorWatts, 'W')}.`,
+      'Feed the gates from a lower, separate supply, or use larger resistors.',
+    );
+  if (volts < STARTS_OVER_THRESHOLD * driver.gateThresholdVolts)
+    report.finding(
+      'warn',
+      'may-latch',
+      '$.supply',
+      `At ${sayQuantity(volts, 'V')} both transistors may turn on and stay on, a short across the supply: gates want ${sayQuantity(STARTS_OVER_THRESHOLD * driver.gateThresholdVolts, 'V')} or more.`,
+      'Switch the supply on at full voltage behind a fuse; do not wind it up from zero.',
+    );
+  if (frequencyHertz < AUDIBLE_HERTZ)
+    report.finding(
+      'warn',
+      'tank-audible',
+      '$.driver.tankFarads',
+      `It runs at ${sayQuantity(frequencyHertz, 'Hz')} and will squeal: the tank capacitor is too large for these turns.`,
+      'Use a smaller tank capacitor or fewer turns.',
+    );
+  if (frequencyHertz > FAST_HERTZ)
+    report.finding(
+      'warn',
+      'tank-fast',
+      '$.driver.tankFarads',
+      `It runs at ${sayQuantity(frequencyHertz, 'Hz')}: core and wire heat, and the tank capacitor is small for these turns.`,
+      'Use a larger tank capacitor or more turns.',
+    );
+  reportFeed(supply, watts, report);
+  if (watts !== null && watts > 0 && volts > 0) {
+    const amps = watts / sagged(feed, watts);
+    report.figure('driver', 'conduction', 'Transistors’ conduction loss', amps ** 2 * driver.transistorOhms, 'W');
+    const quality = tankVolts ** 2 / (2 * watts * omega * henries);
+    report.figure('driver', 'quality', 'Tank’s loaded Q', quality, '');
+    if (quality < LEAST_QUALITY)
+      report.finding(
+        'warn',
+        'tank-too-light',
+        '$.driver.tankFarads',
+        `The load leaves the tank a Q of ${quality.toPrecision(2)}: it may stop swinging and latch.`,
+        'Use a larger tank capacitor, fewer turns or a lighter load.',
+      );
+    if (driver.chokeSaturationAmps !== null) {
+      const peakAmps = amps + (0.661 * volts) / (omega * driver.chokeHenries) / 2;
+      if (peakAmps > driver.chokeSaturationAmps)
+        report.finding(
+          'stop',
+          'choke-saturates',
+          '$.driver.chokeSaturationAmps',
+          `The choke carries up to ${sayQuantity(peakAmps, 'A')} and saturates at ${sayQuantity(driver.chokeSaturationAmps, 'A')}.`,
+          'Use a choke with a larger gap or core.',
+        );
+    }
+  }
+  return {
+    ...report,
+    drive: plainDrive({
+      waveform: 'sine',
+      positivePeakVolts: peakVolts,
+      negativePeakVolts: peakVolts,
+      frequencyHertz,
+      seriesOhms: transformer.secondaryOhms,
+      seriesHenries: leakageHenries(transformer),
+      supply: { ...feed, efficiency },
+    }),
+  };
+}

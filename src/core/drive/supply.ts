@@ -1,0 +1,77 @@
+import type { Supply } from '../design/driver-schema';
+import { sayQuantity } from '../quantity/print-quantity';
+import type { Feed } from './drive';
+import { sagged, type Report } from './made';
+
+/**
+ * The direct voltage a supply gives, V, what it sags by, Ω, and its limit, A.
+ *
+ * Smoothed mains: the winding's peak less the bridge's drops, and beside the
+ * winding's resistance 1 / (4 f C), by which half of the ripple I / (2 f C)
+ * lowers the mean (handbook). That the winding's current flows in pulses lowers
+ * it further: not counted. Mains itself is no direct supply: 0.
+ */
+export function directFeed(supply: Supply): Omit<Feed, 'efficiency'> {
+  switch (supply.kind) {
+    case 'battery':
+      return { volts: supply.cells * supply.voltsEach, seriesOhms: supply.cells * supply.ohmsEach, maxAmps: null };
+    case 'dc':
+      return { volts: supply.volts, seriesOhms: supply.seriesOhms, maxAmps: supply.maxAmps };
+    case 'smoothed-mains':
+      return {
+        volts: Math.max(0, supply.secondaryVolts * supply.setting * Math.SQRT2 - supply.bridgeVolts),
+        seriesOhms: supply.seriesOhms + 1 / (4 * supply.hertz * supply.smoothingFarads),
+        maxAmps: supply.maxAmps,
+      };
+    case 'mains':
+      return { volts: 0, seriesOhms: 0, maxAmps: null };
+  }
+}
+
+/** Figures of a direct supply that gives this much power, W, or as much as it can be asked for when that is not known. */
+export function reportFeed(supply: Supply, watts: number | null, report: Report): void {
+  const { volts: openVolts, seriesOhms, maxAmps } = directFeed(supply);
+  report.figure('supply', 'open-volts', 'Without load, dc', openVolts, 'V');
+  if (openVolts === 0)
+    report.finding(
+      'stop',
+      'supply-gives-nothing',
+      '$.supply',
+      'The supply gives no voltage: the bridge takes all of the winding’s peak.',
+      'Use a higher secondary voltage or setting.',
+    );
+  if (watts === null || openVolts === 0) return;
+  const volts = sagged({ volts: openVolts, seriesOhms }, watts);
+  const amps = watts / volts;
+  report.figure('supply', 'amps', 'Current at this load', amps, 'A');
+  report.figure('supply', 'watts', 'Power at this load', watts, 'W');
+  report.figure('supply', 'volts', 'Sags to', volts, 'V');
+  if (maxAmps !== null && amps > maxAmps * 1.001)
+    report.finding(
+      'warn',
+      'supply-over-current',
+      '$.supply.maxAmps',
+      `${sayQuantity(amps, 'A')} is asked of a supply that gives ${sayQuantity(maxAmps, 'A')}.`,
+      'Draw less or use a stronger supply.',
+    );
+  if (supply.kind === 'battery' && supply.ampHours !== null && amps > 0)
+    report.figure('supply', 'run-time', 'Run time', (supply.ampHours / amps) * 3600, 's');
+  if (supply.kind === 'smoothed-mains') {
+    const { hertz, smoothingFarads, secondaryVolts, setting, seriesOhms: windingOhms, bridgeVolts } = supply;
+    const peakVolts = secondaryVolts * setting * Math.SQRT2 - bridgeVolts;
+    const rippleVolts = amps / (2 * hertz * smoothingFarads);
+    report.figure('supply', 'ripple', 'Ripple, peak-to-peak', rippleVolts, 'V');
+    // The capacitor takes half a period's charge while the sine climbs over what is left of it.
+    const angle = Math.acos(Math.max(-1, 1 - rippleVolts / peakVolts));
+    if (angle > 0) report.figure('supply', 'pulse-amps', 'Charging pulse, about', (amps * Math.PI * 2) / angle, 'A');
+    if (windingOhms > 0) report.figure('supply', 'inrush', 'Inrush at the worst instant', peakVolts / windingOhms, 'A');
+    if (rippleVolts > 0.2 * peakVolts)
+      report.finding(
+        'warn',
+        'smoothing-small',
+        '$.supply.smoothingFarads',
+        `The smoothing capacitor lets the supply ripple by ${sayQuantity(rippleVolts, 'V')} peak-to-peak: the output hums with it.`,
+        'Use a larger smoothing capacitor.',
+      );
+  }
+}

@@ -1,0 +1,44 @@
+import type { Design } from '../design/design-schema';
+import { amplitudeVolts, hasFastEdges } from '../drive/drive';
+import { rippleAt, type LoadedLadder } from '../ladder/loaded';
+import type { WorkingPoint } from '../output/terminal';
+import { sourceDemand } from './source-demand';
+
+/** What a loaded ladder takes from its drive: W, A RMS in a winding (null where an ideal square charges in no time). */
+export type Demand = { watts: number; amps: number | null; efficiency: number | null };
+
+/** Power in by conservation: what leaves the terminal, the diodes' drops and the source's own loss. */
+export function demandOf(design: Design, ladder: LoadedLadder, point: WorkingPoint): Demand {
+  const { chargingAngle } = rippleAt(ladder, point.ladderAmps);
+  const demand = sourceDemand(ladder, point.ladderAmps, point.droop, chargingAngle);
+  const diodeAmps = point.ladderAmps * ladder.lightLoad.diodeCharges.reduce((sum, charge) => sum + charge, 0);
+  const diodeWatts = diodeAmps * ladder.forwardVolts;
+  const swing = swingWatts(design, ladder);
+  const watts = point.terminalVolts * point.ladderAmps + swing.terminal + diodeWatts + demand.sourceWatts;
+  return {
+    watts,
+    amps: demand.rmsAmps,
+    efficiency: watts > 0 && point.loadAmps > 0 ? (point.loadVolts * point.loadAmps + swing.load) / watts : null,
+  };
+}
+
+/**
+ * Power that the drive's own swing on an unsmoothed output gives resistances
+ * beside what the mean does, W: the variance of the waveform over the
+ * resistance (handbook).
+ */
+export function swingWatts(
+  { load, output }: Design,
+  { unloaded, drive }: LoadedLadder,
+): { terminal: number; load: number } {
+  const swing = unloaded.feedthroughPeakToPeakVolts;
+  if (swing < amplitudeVolts(drive)) return { terminal: 0, load: 0 };
+  const variance = hasFastEdges(drive) ? swing ** 2 * drive.duty * (1 - drive.duty) : swing ** 2 / 8;
+  const resistive = load.kind === 'resistance' || load.kind === 'meter' ? load.ohms : Infinity;
+  const through = variance / (resistive + output.seriesOhms);
+  const bled = output.bleederOhms === null ? 0 : variance / output.bleederOhms;
+  return {
+    terminal: through + bled,
+    load: resistive === Infinity ? 0 : (through * resistive) / (resistive + output.seriesOhms),
+  };
+}

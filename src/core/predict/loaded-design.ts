@@ -1,0 +1,91 @@
+import type { Design } from '../design/design-schema';
+import { atLevel } from '../drive/drive';
+import { withPeaksOf, type LoadedLadder } from '../ladder/loaded';
+import { workingPoint, type WorkingPoint } from '../output/terminal';
+import { demandOf, type Demand } from './demand';
+import { ladderOfDesign } from './ladder-of-design';
+
+/** A design at its load, on a drive that gives what it can. */
+export type LoadedDesign = {
+  /** On the drive as it is before its power runs out. */
+  full: LoadedLadder;
+  /** On the drive as the load leaves it; the same where power suffices. */
+  ladder: LoadedLadder;
+  /** Part of the full peak that is left, 0..1. */
+  level: number;
+  /** Null where the closed form gives none. */
+  point: WorkingPoint | null;
+  demand: Demand | null;
+};
+
+const MOST_TRIES = 40;
+/** How near the limit counts as at it, in parts of it. */
+const AT_THE_LIMIT = 1e-6;
+
+/**
+ * Where a design settles: at its drive's full peaks if they can be kept up,
+ * else at the highest peaks at which the ladder takes no more power or current
+ * than the drive gives, and the supply behind it can carry, sag and all. What
+ * the ladder takes rises with the peaks, so the place is closed in on from both
+ * sides. Steady states only: how a driver's own regulation gets there is not
+ * looked at.
+ *
+ * @param stages another count than the design's own
+ */
+export function loadedDesign(design: Design, stages?: number): LoadedDesign {
+  const full = ladderOfDesign(design, stages);
+  return settledFrom(design, full);
+}
+
+/** The same from the ladder on its full drive, where that is there already. */
+export function settledFrom(design: Design, full: LoadedLadder): LoadedDesign {
+  const at = (level: number) => {
+    const ladder = level === 1 ? full : withPeaksOf(full, atLevel(full.drive, level));
+    const point = workingPoint(ladder, design.load, design.output);
+    const demand = point && demandOf(design, ladder, point);
+    return { full, ladder, level, point, demand, excess: demand && excess(ladder, demand, level) };
+  };
+  const whole = at(1);
+  if (whole.excess === null || whole.excess <= 0) return whole;
+  let above = { level: 1, excess: whole.excess };
+  let below: { level: number; excess: number } | null = null;
+  /** Peaks too low for any state that the closed form knows. */
+  let none = 0;
+  let found: LoadedDesign | null = null;
+  for (let tries = 0; tries < MOST_TRIES; tries += 1) {
+    // Demand rises about in proportion to the peaks; once it is known on both sides, a straight line between them.
+    let level: number = below
+      ? (below.level * above.excess - above.level * below.excess) / (above.excess - below.excess)
+      : above.level * Math.exp(-1.02 * above.excess - 1e-8);
+    const floor = below?.level ?? none;
+    // A line that keeps falling on one side is helped along by halving now and then.
+    if (!(level > floor && level < above.level) || tries % 4 === 3) level = (floor + above.level) / 2;
+    const tried = at(level);
+    if (tried.excess === null) none = Math.max(none, level);
+    else if (tried.excess > 0) above = { level, excess: tried.excess };
+    else {
+      below = { level, excess: tried.excess };
+      found = tried;
+      if (tried.excess > -AT_THE_LIMIT) break;
+    }
+    if (above.level - (below?.level ?? none) < AT_THE_LIMIT * above.level) break;
+  }
+  return found ?? { full, ladder: full, level: above.level, point: null, demand: null };
+}
+
+/** How far a demand is over what the drive can give with its peaks at this level: the greatest logarithm of their ratios. */
+function excess({ drive }: LoadedLadder, { watts, amps }: Demand, level: number): number {
+  let most = -Infinity;
+  const compare = (asked: number, given: number) => {
+    most = Math.max(most, Math.log(asked / given));
+  };
+  if (drive.maxWatts !== null) compare(watts, drive.maxWatts);
+  if (drive.maxAmps !== null && amps !== null) compare(amps, drive.maxAmps);
+  if (!drive.supply || drive.supply.volts === 0) return most;
+  const { volts, seriesOhms, maxAmps, efficiency } = drive.supply;
+  // The peaks are in proportion to the voltage the supply is left with.
+  const drawn = watts / efficiency / (volts * level);
+  if (seriesOhms > 0) compare(volts * level + drawn * seriesOhms, volts);
+  if (maxAmps !== null) compare(drawn, maxAmps);
+  return most;
+}
