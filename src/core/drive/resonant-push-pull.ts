@@ -3,6 +3,7 @@ import { sayQuantity } from '../quantity/print-quantity';
 import { judgeCore, judgeRectifier, judgeTransistor } from './judge';
 import { leakageHenries, plainDrive, ratioOf, Report, sagged, type Made, type Surroundings } from './made';
 import { directFeed, reportFeed } from './supply';
+import { awgOfSection, skinDepthMetres } from './wire';
 
 /** Loaded quality factor under which the tank no longer swings cleanly (common practice, no source). */
 const LEAST_QUALITY = 2;
@@ -54,8 +55,17 @@ export function resonantPushPull(
   report.figure('driver', 'tank-peak', 'Tank, peak (π times supply)', tankVolts, 'V');
   report.figure('driver', 'tank-amps', 'Tank current, RMS', tankAmps, 'A');
   report.figure('driver', 'tank-slope', 'Tank dv/dt, V/µs', (tankVolts * omega) / 1e6, '');
-  // 3 A for each square millimetre (common practice, no source), and never thicker than two skin depths are worth.
-  report.figure('driver', 'wire', 'Primary copper at 3 A/mm², mm²', tankAmps / 3, '');
+  // 3 A for each square millimetre: common practice, no source.
+  const section = (tankAmps / 3) * 1e-6;
+  report.figure('driver', 'wire', 'Primary copper at 3 A/mm², mm²', section * 1e6, '');
+  if (section > 0) report.figure('driver', 'awg', 'The same as one wire, AWG', awgOfSection(section), '');
+  report.figure(
+    'driver',
+    'strand',
+    'Strands no thicker than two skin depths, mm',
+    2e3 * skinDepthMetres(frequencyHertz),
+    '',
+  );
   report.figure('driver', 'transistor-peak', 'Transistors block, peak', tankVolts, 'V');
   report.figure(
     'driver',

@@ -41,7 +41,9 @@ export function loadedDesign(design: Design, stages?: number): LoadedDesign {
 export function settledFrom(design: Design, full: LoadedLadder): LoadedDesign {
   const at = (level: number) => {
     const ladder = level === 1 ? full : withPeaksOf(full, atLevel(full.drive, level));
-    const point = workingPoint(ladder, design.load, design.output);
+    const worked = workingPoint(ladder, design.load, design.output);
+    // Peaks that the diodes take whole give nothing to settle at.
+    const point = level < 1 && !(ladder.unloaded.outputVolts > 0) ? null : worked;
     const demand = point && demandOf(design, ladder, point);
     return { full, ladder, level, point, demand, excess: demand && excess(ladder, demand, level) };
   };
@@ -79,7 +81,11 @@ function excess({ drive }: LoadedLadder, { watts, amps }: Demand, level: number)
   const compare = (asked: number, given: number) => {
     most = Math.max(most, Math.log(asked / given));
   };
-  if (drive.maxWatts !== null) compare(watts, drive.maxWatts);
+  // Where only one peak gives way, the other's share of the power comes from the supply directly.
+  const { positivePeakVolts, negativePeakVolts, yields } = drive;
+  const giving = { both: 1, positive: positivePeakVolts, negative: negativePeakVolts }[yields];
+  const share = yields === 'both' ? 1 : giving / (positivePeakVolts + negativePeakVolts);
+  if (drive.maxWatts !== null) compare(watts * share, drive.maxWatts);
   if (drive.maxAmps !== null && amps !== null) compare(amps, drive.maxAmps);
   if (!drive.supply || drive.supply.volts === 0) return most;
   const { volts, seriesOhms, maxAmps, efficiency } = drive.supply;
