@@ -25,8 +25,8 @@ export function capacitorDischarge(
   const byRatio = storeVolts * ratioOf(transformer) * transformer.coupling;
   const byEnergy = farads > 0 ? Math.sqrt((2 * joules * efficiency) / farads) : Infinity;
   const peakVolts = farads > 0 ? byEnergy : byRatio;
-  report.figure('supply', 'joules', 'Energy a shot', joules, 'J');
-  report.figure('supply', 'most-shots', 'Shots a second, at most', most, 'Hz');
+  report.figure('driver', 'joules', 'Energy a shot', joules, 'J');
+  report.figure('driver', 'most-shots', 'Shots a second, at most', most, 'Hz');
   report.figure('driver', 'power', 'Power into shots', joules * Math.min(shots, most), 'W');
   report.figure('transformer', 'by-energy', 'Secondary, peak, by energy', byEnergy, 'V');
   report.figure('transformer', 'by-ratio', 'The same by turns ratio alone', byRatio, 'V');

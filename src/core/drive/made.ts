@@ -21,6 +21,8 @@ export type Surroundings = {
   ladderFarads: number;
   /** What the loaded ladder takes, W; null where it is not known yet. */
   ladderWatts: number | null;
+  /** Whether the drive is all that is asked for: what takes time beside it is left out. */
+  driveOnly?: boolean;
 };
 
 /** Figures that a driver adds up, with its findings. */

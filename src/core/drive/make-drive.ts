@@ -24,7 +24,7 @@ export function makeDrive(design: Pick<Design, 'supply' | 'driver' | 'transforme
   const wound = () => needed(transformer);
   switch (driver.kind) {
     case 'measured':
-      return measured(driver);
+      return measured(driver, surroundings);
     case 'mains': {
       const mains = needed(supply);
       if (mains.kind !== 'mains') throw new RangeError('makeDrive: a mains driver needs a mains supply');
@@ -46,7 +46,7 @@ export function makeDrive(design: Pick<Design, 'supply' | 'driver' | 'transforme
 }
 
 /** A waveform that was measured, with what meters show of it; an absent negative peak mirrors the positive one. */
-function measured(driver: Extract<Design['driver'], { kind: 'measured' }>): Made {
+function measured(driver: Extract<Design['driver'], { kind: 'measured' }>, { driveOnly }: Surroundings): Made {
   const report = new Report();
   const { waveform, duty, frequencyHertz, samples } = driver;
   const drive: Drive = plainDrive({
@@ -61,6 +61,7 @@ function measured(driver: Extract<Design['driver'], { kind: 'measured' }>): Made
     maxWatts: driver.maxWatts,
     maxAmps: driver.maxAmps,
   });
+  if (driveOnly) return { ...report, drive };
   const readings = meterReadings(drive);
   if (samples) {
     report.figure('driver', 'positive-peak', 'Positive peak', drive.positivePeakVolts, 'V');

@@ -1,6 +1,6 @@
 import { amplitudeVolts, centreVolts, type Drive } from './drive';
 
-const POINTS = 2048;
+const POINTS = 1000;
 /** RMS over mean of a rectified sine: what an average-responding meter is scaled by (handbook). */
 const FORM_FACTOR = Math.PI / (2 * Math.SQRT2);
 

@@ -31,15 +31,15 @@ export function polarityOf(design: Design): Polarity {
  * A ladder that climbs both ways is its own mirror.
  */
 function driveOnLadder(design: Design, network: LadderNetwork): Drive {
-  const { drive } = sourceOf(design, network, null);
+  const { drive } = sourceOf(design, network, null, true);
   return polarityOf(design) === 'negative' && network.return === 'ground' ? mirroredDrive(drive) : drive;
 }
 
 /** What supply, driver and transformer make of this design's ladder, and what they stand, at a power that it takes, W. */
-function sourceOf(design: Design, network: LadderNetwork, ladderWatts: number | null): Made {
+function sourceOf(design: Design, network: LadderNetwork, ladderWatts: number | null, driveOnly = false): Made {
   // Only what swings freely asks what hangs on it.
   const swings = !['measured', 'mains', 'module', 'inverter'].includes(design.driver.kind);
-  return makeDrive(design, { ladderFarads: swings ? footFarads(design, network) : 0, ladderWatts });
+  return makeDrive(design, { ladderFarads: swings ? footFarads(design, network) : 0, ladderWatts, driveOnly });
 }
 
 /** Capacitance at the ladder's foot between its charging pulses, both ends of the winding together, F. */
@@ -51,7 +51,7 @@ function footFarads(design: Design, network: LadderNetwork): number {
 
 /** The drive a design gives its ladder, in its own polarity and without load. */
 export function driveOf(design: Design): Drive {
-  return sourceOf(design, networkOfDesign(design), null).drive;
+  return sourceOf(design, networkOfDesign(design), null, true).drive;
 }
 
 /** The whole way from the supply to the ladder's foot, with a ladder that takes this much power, W. */
