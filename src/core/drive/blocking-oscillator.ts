@@ -4,6 +4,8 @@ import { plainDrive, ratioOf, Report, type Made, type Surroundings } from './mad
 import { directFeed, reportFeed } from './supply';
 
 const BASE_VOLTS = 0.7;
+/** Supplies high that a swing is counted which nothing known limits: a stand-in, and said to be one. */
+const UNHELD_TIMES = 10;
 
 /**
  * One transistor and a feedback winding: on until the collector asks for more
@@ -33,8 +35,8 @@ export function blockingOscillator(
   const farads = ratio ** 2 * (transformer.secondaryFarads + ladderFarads);
   const freeVolts = farads > 0 ? peakAmps * Math.sqrt(henries / farads) : Infinity;
   const heldVolts = driver.ratedVolts === null ? Infinity : Math.max(0, driver.ratedVolts - volts);
-  // Nothing else known, the collector gives way at ten times the supply (common practice, no source).
-  const backVolts = Math.min(freeVolts, heldVolts, freeVolts === Infinity ? 10 * volts : Infinity);
+  const unheld = Math.min(freeVolts, heldVolts) === Infinity;
+  const backVolts = unheld ? UNHELD_TIMES * volts : Math.min(freeVolts, heldVolts);
   const onSeconds = volts > 0 ? (henries * peakAmps) / volts : Infinity;
   const estimate = 1 / (onSeconds + Math.PI * Math.sqrt(henries * farads));
   const frequencyHertz = driver.frequencyHertz ?? Math.max(1, Number.isFinite(estimate) ? estimate : 1);
@@ -57,6 +59,14 @@ export function blockingOscillator(
     driver.ratedVolts,
     volts + Math.min(freeVolts, backVolts === heldVolts ? freeVolts : backVolts),
   );
+  if (unheld)
+    report.finding(
+      'warn',
+      'swing-unknown',
+      '$.transformer.secondaryFarads',
+      `Neither capacitance nor a transistor rating is known that would limit the swing back: ${UNHELD_TIMES} times the supply stands in for it.`,
+      'Enter the secondary’s capacitance or the transistor’s rating, or measure the peaks.',
+    );
   reportFeed(supply, watts, report);
   return {
     ...report,

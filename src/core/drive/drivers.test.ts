@@ -148,6 +148,21 @@ describe('flyback', () => {
     expect(output.droopByDriveVolts).toBeGreaterThan(0);
   });
 
+  it('draws from its supply what pulse, clamp and forward stroke take, all accounted for', () => {
+    const design = designOf('flyback', {
+      supply: { volts: 12, seriesOhms: 0 },
+      driver: { frequencyHertz: 25e3, duty: 0.5, clampVolts: 60, ratedVolts: null, efficiency: 0.8 },
+      transformer: { primaryHenries: 60e-6 },
+      load: { kind: 'current', amps: 1e-4 },
+    });
+    const { input, source } = predict(design);
+    expect(source.level).toBe(1);
+    // What the clamp does not burn reaches driver and ladder: conservation of energy.
+    expect(made(design, 'watts') - made(design, 'clamp-watts')).toBeCloseTo(input.watts! / 0.8, 9);
+    // A pulse of 48 V beside a stroke of 12 V has four fifths of the ladder's power.
+    expect(12 - made(design, 'clamp-watts')).toBeCloseTo((0.8 * input.watts!) / 0.8, 9);
+  });
+
   it('climbs to what its energy makes of the capacitance, or to the clamp', () => {
     const free = designOf('flyback', { driver: { clampVolts: null, switchFarads: 1e-9, ratedVolts: null } });
     const { drive, source } = predict(free);
@@ -270,6 +285,14 @@ it.each<[string, Design, string]>([
   ],
   ['a core that is not emptied', designOf('flyback', { driver: { duty: 0.9, clampVolts: 30 } }), 'warn not-emptied'],
   ['a clamp under the supply', designOf('flyback', { driver: { clampVolts: 20 } }), 'stop clamp-under-supply'],
+  [
+    'a swing that nothing limits',
+    designOf('blocking-oscillator', {
+      transformer: { secondaryFarads: 0 },
+      ladder: { diode: { junctionFarads: 0 } },
+    }),
+    'warn swing-unknown',
+  ],
   ['mains without isolation', designOf('mains', { supply: { isolated: false } }), 'stop mains-not-isolated'],
   ['mains straight in', designOf('mains', { driver: { style: 'direct' } }), 'stop mains-not-isolated'],
   ['an oven transformer', designOf('mains', { driver: { style: 'oven' } }), 'stop oven-transformer'],

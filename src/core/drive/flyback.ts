@@ -64,9 +64,14 @@ export function flyback(
       `The core is not emptied before the switch closes again: that takes ${sayQuantity(emptied, 's')} and ${sayQuantity((1 - duty) / frequencyHertz, 's')} is left. Current climbs from cycle to cycle.`,
       'Lower the duty, or let the pulse climb higher.',
     );
-  if (asked !== null && clampVolts !== null && freeVolts > clampedVolts)
-    report.figure('driver', 'clamp-watts', 'Clamp burns', Math.max(0, joules * frequencyHertz - asked), 'W');
-  reportFeed(supply, joules * frequencyHertz, report);
+  // While the pulse stands at its full height its share of the ladder's power is its share of the height; once it has
+  // fallen it gives all it has. The forward stroke's share comes from the supply directly.
+  const pulseWatts = joules * frequencyHertz;
+  const whole = primaryVolts + volts;
+  const forwardWatts = asked === null || whole === 0 ? 0 : Math.max((asked * volts) / whole, asked - pulseWatts);
+  if (asked !== null && freeVolts > clampedVolts)
+    report.figure('driver', 'clamp-watts', 'Clamp burns', Math.max(0, pulseWatts - (asked - forwardWatts)), 'W');
+  reportFeed(supply, pulseWatts + forwardWatts, report);
   return {
     ...report,
     drive: plainDrive({
