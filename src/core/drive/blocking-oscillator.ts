@@ -1,5 +1,5 @@
 import type { Driver, Supply, Transformer } from '../design/driver-schema';
-import { judgeCore, judgeRectifier, judgeTransistor } from './judge';
+import { judgeTransistor, reportStrokes } from './judge';
 import { plainDrive, ratioOf, Report, type Made, type Surroundings } from './made';
 import { directFeed, reportFeed } from './supply';
 
@@ -48,11 +48,7 @@ export function blockingOscillator(
   report.figure('driver', 'estimate', 'Frequency, estimated', estimate, 'Hz');
   report.figure('driver', 'ceiling', 'Power ceiling, in', watts, 'W');
   report.figure('driver', 'switch-peak', 'Transistor blocks, peak', volts + backVolts, 'V');
-  report.figure('transformer', 'ratio', 'Turns ratio', ratio, '');
-  report.figure('transformer', 'forward', 'Forward stroke, secondary', volts * coupled, 'V');
-  report.figure('transformer', 'flyback', 'Swing back, secondary, no load', backVolts * coupled, 'V');
-  judgeRectifier(report, transformer);
-  judgeCore(report, transformer, (henries * peakAmps) / transformer.primaryTurns);
+  reportStrokes(report, transformer, { forwardVolts: volts, backVolts, peakAmps });
   // A rating that holds the swing back is what the transistor breaks down at: that is a stress of its own.
   judgeTransistor(
     report,

@@ -80,3 +80,16 @@ export function meanDriveVolts(drive: Drive): number {
 export function hasFastEdges(drive: Pick<Drive, 'waveform'>): boolean {
   return drive.waveform === 'square' || drive.waveform === 'pulse';
 }
+
+/** The drive at a part of its period, 0..1, V. */
+export function driveAt(drive: Drive, part: number): number {
+  const { samples } = drive;
+  if (samples) {
+    const place = part * samples.length;
+    const at = Math.floor(place);
+    const [here, next] = [samples[at % samples.length], samples[(at + 1) % samples.length]];
+    return here + (next - here) * (place - at);
+  }
+  if (drive.waveform === 'sine') return centreVolts(drive) + amplitudeVolts(drive) * Math.sin(2 * Math.PI * part);
+  return part < drive.duty ? drive.positivePeakVolts : -drive.negativePeakVolts;
+}

@@ -1,6 +1,6 @@
 import type { Driver, Supply, Transformer } from '../design/driver-schema';
 import { sayQuantity } from '../quantity/print-quantity';
-import { judgeCore, judgeRectifier, judgeTransistor } from './judge';
+import { judgeTransistor, reportStrokes } from './judge';
 import { plainDrive, ratioOf, Report, sagged, type Made, type Surroundings } from './made';
 import { directFeed, reportFeed } from './supply';
 
@@ -41,11 +41,7 @@ export function flyback(
   report.figure('driver', 'joules', 'Energy a cycle', joules, 'J');
   report.figure('driver', 'ceiling', 'Power ceiling, in', joules * frequencyHertz, 'W');
   report.figure('driver', 'switch-peak', 'Switch blocks, peak', volts + primaryVolts, 'V');
-  report.figure('transformer', 'ratio', 'Turns ratio', ratio, '');
-  report.figure('transformer', 'forward', 'Forward stroke, secondary', volts * coupled, 'V');
-  report.figure('transformer', 'flyback', 'Flyback pulse, secondary, no load', primaryVolts * coupled, 'V');
-  judgeRectifier(report, transformer);
-  judgeCore(report, transformer, (henries * peakAmps) / transformer.primaryTurns);
+  reportStrokes(report, transformer, { forwardVolts: volts, backVolts: primaryVolts, peakAmps });
   judgeTransistor(report, driver.ratedVolts, volts + primaryVolts);
   const emptied = (henries * peakAmps) / primaryVolts;
   if (primaryVolts === 0)

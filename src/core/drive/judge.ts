@@ -1,7 +1,7 @@
 import type { Transformer } from '../design/driver-schema';
 import { sayQuantity } from '../quantity/print-quantity';
 import { CHOSEN_MARGIN, fitOf, marginOf } from '../stress/margin';
-import type { Report } from './made';
+import { ratioOf, type Report } from './made';
 
 /** Part of saturation from which a core counts as near it (common practice, no source). */
 const NEAR_SATURATION = 0.8;
@@ -50,6 +50,23 @@ export function judgeTransistor(report: Report, ratedVolts: number | null, peakV
     `The transistor blocks ${sayQuantity(peakVolts, 'V')} peak of ${sayQuantity(ratedVolts, 'V')}, and edges overshoot.`,
     `Use one rated at least ${sayQuantity(peakVolts * (1 + CHOSEN_MARGIN), 'V')}, or a lower supply.`,
   );
+}
+
+/**
+ * What a primary that is charged and let fly makes of its transformer: strokes either way at the secondary, the flux of
+ * its peak current L Ip / N (handbook), and whether a rectifier is in the way.
+ */
+export function reportStrokes(
+  report: Report,
+  transformer: Transformer,
+  { forwardVolts, backVolts, peakAmps }: { forwardVolts: number; backVolts: number; peakAmps: number },
+): void {
+  const coupled = ratioOf(transformer) * transformer.coupling;
+  report.figure('transformer', 'ratio', 'Turns ratio', ratioOf(transformer), '');
+  report.figure('transformer', 'forward', 'Forward stroke, secondary', forwardVolts * coupled, 'V');
+  report.figure('transformer', 'flyback', 'Pulse back, secondary, no load', backVolts * coupled, 'V');
+  judgeRectifier(report, transformer);
+  judgeCore(report, transformer, (transformer.primaryHenries! * peakAmps) / transformer.primaryTurns);
 }
 
 /** A built-in rectifier hands on pulses of one polarity, which cannot pump a ladder. */

@@ -1,4 +1,4 @@
-import { amplitudeVolts, centreVolts, type Drive } from './drive';
+import { driveAt, type Drive } from './drive';
 
 const POINTS = 1000;
 /** RMS over mean of a rectified sine: what an average-responding meter is scaled by (handbook). */
@@ -29,17 +29,4 @@ export function meterReadings(drive: Drive): MeterReadings {
     trueRmsVolts: Math.sqrt(squares / POINTS),
     averageRespondingVolts: (FORM_FACTOR * rectified) / POINTS,
   };
-}
-
-/** The drive at a part of its period, 0..1, V. */
-export function driveAt(drive: Drive, part: number): number {
-  const { samples } = drive;
-  if (samples) {
-    const place = part * samples.length;
-    const at = Math.floor(place);
-    const [here, next] = [samples[at % samples.length], samples[(at + 1) % samples.length]];
-    return here + (next - here) * (place - at);
-  }
-  if (drive.waveform === 'sine') return centreVolts(drive) + amplitudeVolts(drive) * Math.sin(2 * Math.PI * part);
-  return part < drive.duty ? drive.positivePeakVolts : -drive.negativePeakVolts;
 }

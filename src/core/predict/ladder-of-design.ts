@@ -1,5 +1,6 @@
 import { changeDesign } from '../design/change-design';
 import type { Design } from '../design/design-schema';
+import { NEEDS } from '../design/driver-schema';
 import { mirroredDrive, type Drive } from '../drive/drive';
 import { makeDrive } from '../drive/make-drive';
 import type { Made } from '../drive/made';
@@ -37,9 +38,11 @@ function driveOnLadder(design: Design, network: LadderNetwork): Drive {
 
 /** What supply, driver and transformer make of this design's ladder, and what they stand, at a power that it takes, W. */
 function sourceOf(design: Design, network: LadderNetwork, ladderWatts: number | null, driveOnly = false): Made {
-  // Only what swings freely asks what hangs on it.
-  const swings = !['measured', 'mains', 'module', 'inverter'].includes(design.driver.kind);
-  return makeDrive(design, { ladderFarads: swings ? footFarads(design, network) : 0, ladderWatts, driveOnly });
+  return makeDrive(design, {
+    ladderFarads: NEEDS[design.driver.kind].foot ? footFarads(design, network) : 0,
+    ladderWatts,
+    driveOnly,
+  });
 }
 
 /** Capacitance at the ladder's foot between its charging pulses, both ends of the winding together, F. */

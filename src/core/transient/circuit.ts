@@ -185,6 +185,9 @@ export function circuitOf(
   };
 }
 
+/** Whether a winding has leakage inductance, so that the circuit may ring. */
+export const hasInductance = ({ windings }: Pick<Circuit, 'windings'>) => windings.some(({ henries }) => henries > 0);
+
 /** Conductance of a diode without on-resistance, in units of f C: its drop changes no output by 1e-4. */
 const STIFFEST = 5e4;
 /** Leakage of every diode, in units of f C: it makes the state without load unique. */

@@ -1,4 +1,4 @@
-import type { Circuit } from './circuit';
+import { hasInductance, type Circuit } from './circuit';
 import { PeriodRunner, type State } from './period';
 import { Stepper } from './stepper';
 import type { TimeGrid } from './time-grid';
@@ -110,7 +110,7 @@ export function measurePeriod(
     }
     return Array.from(stiffCharge);
   };
-  const inductive = circuit.windings.some(({ henries }) => henries > 0);
+  const inductive = hasInductance(circuit);
   const edged = grid.afterEdge.includes(1);
   const damped = inductive && circuit.ringing === 'damped';
   // There the steps themselves let energy go: exactly what implicit Euler loses with the drive at each step's end.

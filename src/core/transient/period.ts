@@ -1,3 +1,4 @@
+import { hasInductance } from './circuit';
 import { same, type Stepper } from './stepper';
 import type { TimeGrid } from './time-grid';
 
@@ -145,7 +146,7 @@ export class Sensitivity {
     this.volts = new Float64Array(this.nodes * this.count);
     this.conducting = new Uint8Array(circuit.diodes.length);
     this.slopes = new Float64Array(circuit.loads.length);
-    this.mostSeconds = circuit.windings.some(({ henries }) => henries > 0) ? 0 : LONGEST_TAKEN_AS_ONE / circuit.hertz;
+    this.mostSeconds = hasInductance(circuit) ? 0 : LONGEST_TAKEN_AS_ONE / circuit.hertz;
     this.restart();
   }
 

@@ -1,6 +1,6 @@
 import { BandedFactor } from '../numeric/banded-factor';
 import { bandwidthOf } from '../numeric/ordering';
-import type { Circuit, CircuitLoad } from './circuit';
+import { hasInductance, type Circuit, type CircuitLoad } from './circuit';
 
 /** No step needs so many corrections: a circuit that does is refused rather than guessed. */
 const MOST_CORRECTIONS = 200;
@@ -164,12 +164,10 @@ export class Stepper {
   ringing(g: number): Float64Array {
     const { windings } = this.circuit;
     const squared = new Float64Array(windings.length);
-    if (!windings.some(({ henries }) => henries > 0)) return squared;
-    const still = this.capacitance.slice();
-    for (let at = 0; at < still.length; at += 1) still[at] += g * this.conductance[at];
+    if (!hasInductance(this.circuit)) return squared;
     const factor = new BandedFactor(this.nodes, this.reach);
     const answer = new Float64Array(this.nodes);
-    const known = factor.factor(still);
+    const known = factor.factor(this.unpushed(g));
     windings.forEach(({ node, henries }, index) => {
       if (henries === 0) return;
       answer.fill(0);
@@ -316,6 +314,11 @@ export class Stepper {
     }
   }
 
+  /** Capacitances and g times conductances, windings apart. */
+  private unpushed(g: number): Float64Array {
+    return this.capacitance.map((farads, at) => farads + g * this.conductance[at]);
+  }
+
   /** Linear part of the matrix for a stage length, kept from one stage to the next. */
   private baseLength = -1;
   private baseMatrix: Float64Array = new Float64Array(0);
@@ -324,8 +327,7 @@ export class Stepper {
     if (g === this.baseLength) return this.baseMatrix;
     let matrix = this.bases.get(g);
     if (!matrix) {
-      const made = this.capacitance.slice();
-      for (let at = 0; at < made.length; at += 1) made[at] += g * this.conductance[at];
+      const made = this.unpushed(g);
       matrix = made;
       this.circuit.windings.forEach(({ node, ohms, henries }, index) => {
         made[node * this.width + this.reach] += ((1 - this.known(index, g)) * g * g) / (g * ohms + henries);

@@ -1,5 +1,4 @@
-import { hasFastEdges, type Drive } from '../drive/drive';
-import { driveAt } from '../drive/meter-sense';
+import { driveAt, hasFastEdges, type Drive } from '../drive/drive';
 
 /** One period cut into steps so that peaks and edges fall between steps, with the drive at the end of each. */
 export type TimeGrid = {

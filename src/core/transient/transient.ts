@@ -3,7 +3,7 @@ import { amplitudeVolts, type Drive } from '../drive/drive';
 import { closedFormAmps, type LoadedLadder } from '../ladder/loaded';
 import { freeNodes } from '../ladder/network';
 import { workingPoint } from '../output/terminal';
-import type { Circuit } from './circuit';
+import { hasInductance, type Circuit } from './circuit';
 import { circuitOfDesign } from './circuit-of-design';
 import { measurePeriod, type Measured, type Waveforms } from './measure';
 import { copyOf, emptyState, type State } from './period';
@@ -88,7 +88,7 @@ const RESOLVED_PHASE = 1;
  */
 export function* transientOf(design: Design, steps: number = USUAL_STEPS): Generator<SettleProgress, TransientRun> {
   const { ladder, circuit } = circuitOfDesign(design);
-  const ringing = rings(circuit);
+  const ringing = hasInductance(circuit);
   const enough = ringing ? stepsFollowing(circuit, ladder.drive, steps) : steps;
   let attempt: Attempt | null = null;
   if (enough !== null) {
@@ -151,12 +151,10 @@ function* settleFiner(
   };
 }
 
-const rings = ({ windings }: Circuit) => windings.some(({ henries }) => henries > 0);
-
 /** How long to try; briefly where ringing is followed, which may never settle and can be damped instead. */
 function optionsOf(ladder: LoadedLadder, circuit: Circuit): SteadyOptions {
   const { names } = circuit;
-  const briefly = rings(circuit) && circuit.ringing === 'followed';
+  const briefly = hasInductance(circuit) && circuit.ringing === 'followed';
   return {
     tolerance: SETTLED,
     scaleVolts: Math.max(ladder.unloaded.outputVolts, amplitudeVolts(ladder.drive)),
@@ -232,7 +230,7 @@ function figures(
     reason: convergence.reason,
     periods: convergence.periods,
     stepsPerPeriod: grid.steps,
-    ringing: rings(circuit) ? circuit.ringing : 'none',
+    ringing: hasInductance(circuit) ? circuit.ringing : 'none',
     error: {
       settlingVolts: convergence.outputErrorVolts,
       steppingVolts: rough ? Math.abs(measured.load.mean - rough.load.mean) : Math.abs(measured.load.mean),

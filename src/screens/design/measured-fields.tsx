@@ -3,7 +3,8 @@
 import { useId, useState } from 'react';
 import { toast } from 'sonner';
 import { readScopeFile } from '@/client/scope-file';
-import type { Design, MeasuredDesign } from '@/core/design/design-schema';
+import type { MeasuredDesign } from '@/core/design/design-schema';
+import { withoutRecord, withRecord } from '@/core/design/recorded-driver';
 import { amplitudeVolts } from '@/core/drive/drive';
 import { sinePeakVolts, sineVoltsAs, VOLTAGE_FORMS, type VoltageForm } from '@/core/drive/sine-forms';
 import { Choice } from '@/ui/choice';
@@ -38,7 +39,7 @@ export function MeasuredFields({ store, design, prediction, driver }: Editing & 
         ]}
         onValue={(waveform) => {
           if (driver.samples && waveform !== 'sampled')
-            store.getState().replace(withoutRecord(design, driver, waveform));
+            store.getState().replace({ ...design, driver: withoutRecord(driver, waveform) });
           else edit('$.driver.waveform', waveform);
         }}
       />
@@ -144,21 +145,6 @@ export function MeasuredFields({ store, design, prediction, driver }: Editing & 
   );
 }
 
-/** The same driver with a plain waveform of the recorded one's peaks. */
-function withoutRecord(design: Design, driver: Measured, waveform: Exclude<Measured['waveform'], 'sampled'>): Design {
-  const samples = driver.samples!;
-  return {
-    ...design,
-    driver: {
-      ...driver,
-      waveform,
-      samples: null,
-      positivePeakVolts: Math.max(...samples),
-      negativePeakVolts: -Math.min(...samples),
-    },
-  };
-}
-
 /** Takes one period of an oscilloscope's record for the waveform. */
 function ScopeImport({ store, design, driver }: Pick<Editing, 'store' | 'design'> & { driver: Measured }) {
   const id = useId();
@@ -167,18 +153,8 @@ function ScopeImport({ store, design, driver }: Pick<Editing, 'store' | 'design'
     const read = await readScopeFile(file);
     setFault(read.ok ? null : read.reason);
     if (!read.ok) return;
-    const { samples, frequencyHertz, periods } = read;
-    store.getState().replace({
-      ...design,
-      driver: {
-        ...driver,
-        waveform: 'sampled',
-        samples,
-        frequencyHertz: Number(frequencyHertz.toPrecision(6)),
-        positivePeakVolts: Math.max(...samples),
-        negativePeakVolts: -Math.min(...samples),
-      },
-    });
+    const { periods } = read;
+    store.getState().replace({ ...design, driver: withRecord(driver, read) });
     toast(`Recorded waveform taken: ${periods} ${periods === 1 ? 'period' : 'periods'} averaged.`);
   };
   return (
