@@ -1,6 +1,6 @@
 import { MOST_STAGES, type Design } from '../design/design-schema';
-import { closedFormAmps, droopAt } from '../ladder/loaded';
-import { workingPoint } from '../output/terminal';
+import { closedFormAmps, droopAt, type LoadedLadder } from '../ladder/loaded';
+import type { WorkingPoint } from '../output/terminal';
 import { hasOneForm, ladderOfDesign } from './ladder-of-design';
 import { loadedDesign, settledFrom } from './loaded-design';
 
@@ -18,25 +18,29 @@ export function loadLine(design: Design, points = 41, upToAmps = Infinity): Load
   const ladder = ladderOfDesign(design);
   const mostAmps = Math.min(closedFormAmps(ladder), upToAmps);
   const { bleederOhms, seriesOhms } = design.output;
-  const { maxWatts, maxAmps, supply } = ladder.drive;
-  const limited = maxWatts !== null || maxAmps !== null || supply !== null;
-  const unloaded = workingPoint(ladder, { kind: 'open' }, design.output);
-  const start = unloaded ? [{ amps: 0, meanVolts: unloaded.loadVolts }] : [];
-  const drawn = Array.from({ length: points }, (_, index) => (mostAmps * index) / (points - 1)).flatMap(
-    (ladderAmps) => {
-      const droop = droopAt(ladder, ladderAmps);
-      if (!droop) return [];
-      const terminalVolts = ladder.unloaded.outputVolts - droop.totalVolts;
-      const amps = ladderAmps - (bleederOhms === null ? 0 : terminalVolts / bleederOhms);
-      if (amps <= 0) return [];
-      const meanVolts = terminalVolts - amps * seriesOhms;
-      if (meanVolts < 0) return [];
-      if (!limited) return [{ amps, meanVolts }];
-      // Where power runs out the line bends down along what the drive can give.
-      const left = settledFrom({ ...design, load: { kind: 'current', amps } }, ladder).point;
-      return left ? [{ amps, meanVolts: left.loadVolts }] : [];
-    },
-  );
+  const steady: Design = { ...design, load: { kind: 'current', amps: 0 } };
+  /** Where this much current leaves the ladder, whatever its drive's peaks. */
+  const at = (on: LoadedLadder, ladderAmps: number): WorkingPoint | null => {
+    const droop = droopAt(on, ladderAmps);
+    if (!droop) return null;
+    const terminalVolts = on.unloaded.outputVolts - droop.totalVolts;
+    const bleederAmps = bleederOhms === null ? 0 : terminalVolts / bleederOhms;
+    const loadAmps = ladderAmps - bleederAmps;
+    const loadVolts = terminalVolts - loadAmps * seriesOhms;
+    return loadAmps > 0 && loadVolts >= 0
+      ? { ladderAmps, loadAmps, bleederAmps, terminalVolts, loadVolts, droop }
+      : null;
+  };
+  const open = loadedDesign({ ...design, load: { kind: 'open' } }).point;
+  const start = open ? [{ amps: 0, meanVolts: open.loadVolts }] : [];
+  const drawn: LoadLinePoint[] = [];
+  for (let index = 0; index < points; index += 1) {
+    const ladderAmps = (mostAmps * index) / (points - 1);
+    // Where power runs out the line bends down along what the drive can give, and where it gives nothing it ends.
+    const { point, level } = settledFrom(steady, ladder, (on) => at(on, ladderAmps));
+    if (point) drawn.push({ amps: point.loadAmps, meanVolts: point.loadVolts });
+    else if (level < 1) break;
+  }
   return [...start, ...drawn];
 }
 

@@ -20,7 +20,9 @@ export type LoadedDesign = {
 
 const MOST_TRIES = 40;
 /** How near the limit counts as at it, in parts of it. */
-const AT_THE_LIMIT = 1e-6;
+const AT_THE_LIMIT = 1e-5;
+/** Part of the peaks between too much asked and no state at all in which none is looked for any further. */
+const NOWHERE = 1e-2;
 
 /**
  * Where a design settles: at its drive's full peaks if they can be kept up,
@@ -33,15 +35,24 @@ const AT_THE_LIMIT = 1e-6;
  * @param stages another count than the design's own
  */
 export function loadedDesign(design: Design, stages?: number): LoadedDesign {
-  const full = ladderOfDesign(design, stages);
-  return settledFrom(design, full);
+  return settledFrom(design, ladderOfDesign(design, stages), (ladder) =>
+    workingPoint(ladder, design.load, design.output),
+  );
 }
 
-/** The same from the ladder on its full drive, where that is there already. */
-export function settledFrom(design: Design, full: LoadedLadder): LoadedDesign {
+/**
+ * The same from the ladder on its full drive, where that is there already.
+ *
+ * @param workedAt where the ladder works on a drive of lower peaks
+ */
+export function settledFrom(
+  design: Design,
+  full: LoadedLadder,
+  workedAt: (ladder: LoadedLadder) => WorkingPoint | null,
+): LoadedDesign {
   const at = (level: number) => {
     const ladder = level === 1 ? full : withPeaksOf(full, atLevel(full.drive, level));
-    const worked = workingPoint(ladder, design.load, design.output);
+    const worked = workedAt(ladder);
     // Peaks that the diodes take whole give nothing to settle at.
     const point = level < 1 && !(ladder.unloaded.outputVolts > 0) ? null : worked;
     const demand = point && demandOf(design, ladder, point);
@@ -50,27 +61,35 @@ export function settledFrom(design: Design, full: LoadedLadder): LoadedDesign {
   const whole = at(1);
   if (whole.excess === null || whole.excess <= 0) return whole;
   let above = { level: 1, excess: whole.excess };
-  let below: { level: number; excess: number } | null = null;
-  /** Peaks too low for any state that the closed form knows. */
-  let none = 0;
+  let floor = 0;
+  /** The last two peaks looked at whose demand is known. */
+  let last = above;
+  let before: typeof above | null = null;
   let found: LoadedDesign | null = null;
-  for (let tries = 0; tries < MOST_TRIES; tries += 1) {
-    // Demand rises about in proportion to the peaks; once it is known on both sides, a straight line between them.
-    let level: number = below
-      ? (below.level * above.excess - above.level * below.excess) / (above.excess - below.excess)
-      : above.level * Math.exp(-1.02 * above.excess - 1e-8);
-    const floor = below?.level ?? none;
-    // A line that keeps falling on one side is helped along by halving now and then.
-    if (!(level > floor && level < above.level) || tries % 4 === 3) level = (floor + above.level) / 2;
+  for (
+    let tries = 0;
+    tries < MOST_TRIES && above.level - floor > (found ? AT_THE_LIMIT : NOWHERE) * above.level;
+    tries += 1
+  ) {
+    // Demand goes about as a power of the peaks: in proportion at first, then along the line of the last two logarithms.
+    const slope = before ? (last.excess - before.excess) / Math.log(last.level / before.level) : 1;
+    let level: number = last.level * Math.exp(-last.excess / slope);
+    // A line that leads out, or keeps coming from one side, is helped along by halving now and then.
+    if (!(level > floor && level < above.level) || tries % 5 === 4) level = (floor + above.level) / 2;
     const tried = at(level);
-    if (tried.excess === null) none = Math.max(none, level);
-    else if (tried.excess > 0) above = { level, excess: tried.excess };
-    else {
-      below = { level, excess: tried.excess };
-      found = tried;
-      if (tried.excess > -AT_THE_LIMIT) break;
+    if (tried.excess !== null && Math.abs(tried.excess) < AT_THE_LIMIT) return tried;
+    if (tried.excess === null) {
+      // Peaks too low for any state that the closed form knows.
+      floor = level;
+      continue;
     }
-    if (above.level - (below?.level ?? none) < AT_THE_LIMIT * above.level) break;
+    before = last;
+    last = { level, excess: tried.excess };
+    if (tried.excess > 0) above = last;
+    else {
+      floor = level;
+      found = tried;
+    }
   }
   return found ?? { full, ladder: full, level: above.level, point: null, demand: null };
 }
