@@ -4,20 +4,17 @@ import { choice, fraction, quantity, saying, shown, text } from './fields';
 
 const DIRECT = ['battery', 'dc', 'smoothed-mains'] as const;
 
-/** What each kind of driver needs before it: supplies it can run from, a transformer after it, that one's inductance, the capacitance at the ladder's foot. */
+/** What each kind of driver needs before it: supplies it can run from, a transformer after it, that one's inductance. */
 export const NEEDS = {
-  measured: { supply: [], transformer: false, inductance: false, foot: false },
-  mains: { supply: ['mains'], transformer: false, inductance: false, foot: false },
-  'resonant-push-pull': { supply: DIRECT, transformer: true, inductance: true, foot: true },
-  flyback: { supply: DIRECT, transformer: true, inductance: true, foot: true },
-  'blocking-oscillator': { supply: DIRECT, transformer: true, inductance: true, foot: true },
-  inverter: { supply: DIRECT, transformer: true, inductance: false, foot: false },
-  module: { supply: [], transformer: false, inductance: false, foot: false },
-  'capacitor-discharge': { supply: [], transformer: true, inductance: false, foot: true },
-} as const satisfies Record<
-  string,
-  { supply: readonly string[]; transformer: boolean; inductance: boolean; foot: boolean }
->;
+  measured: { supply: [], transformer: false, inductance: false },
+  mains: { supply: ['mains'], transformer: false, inductance: false },
+  'resonant-push-pull': { supply: DIRECT, transformer: true, inductance: true },
+  flyback: { supply: DIRECT, transformer: true, inductance: true },
+  'blocking-oscillator': { supply: DIRECT, transformer: true, inductance: true },
+  inverter: { supply: DIRECT, transformer: true, inductance: false },
+  module: { supply: [], transformer: false, inductance: false },
+  'capacitor-discharge': { supply: [], transformer: true, inductance: false },
+} as const satisfies Record<string, { supply: readonly string[]; transformer: boolean; inductance: boolean }>;
 
 export type DriverKind = keyof typeof NEEDS;
 

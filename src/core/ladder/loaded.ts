@@ -1,8 +1,15 @@
 import { amplitudeVolts, hasFastEdges, type Drive } from '../drive/drive';
-import { conductsAtPositivePeak, inputFarads } from './capacitive';
+import {
+  capacitiveNetwork,
+  capacitiveResponse,
+  conductsAtPositivePeak,
+  inputFarads,
+  type CapacitiveNetwork,
+  type CapacitiveResponse,
+} from './capacitive';
 import { lightLoadBookkeeping, type LightLoad } from './charge-bookkeeping';
 import type { LadderNetwork } from './network';
-import { idealVolts, risen, unloadedLadder, type UnloadedLadder } from './unloaded';
+import { idealVolts, risen, type UnloadedLadder } from './unloaded';
 
 /** How a ladder droops at one output current; every voltage in V. */
 export type Droop = {
@@ -88,8 +95,19 @@ export function loadedLadder(
   drive: Drive,
   diode: { forwardVolts: number; strayFarads: number },
 ): LoadedLadder {
-  const unloaded = unloadedLadder(network, drive, diode.strayFarads, diode.forwardVolts);
-  const { capacitive, response } = unloaded;
+  const capacitive = capacitiveNetwork(network, diode.strayFarads);
+  return loadedOn(network, drive, diode, capacitive, capacitiveResponse(network, capacitive, diode.strayFarads));
+}
+
+/** The same where what the capacitances make of a drive of one is known already. */
+export function loadedOn(
+  network: LadderNetwork,
+  drive: Drive,
+  diode: { forwardVolts: number; strayFarads: number },
+  capacitive: CapacitiveNetwork,
+  response: CapacitiveResponse,
+): LoadedLadder {
+  const unloaded = risen(network, drive, diode.forwardVolts, capacitive, response);
   const lightLoad = lightLoadBookkeeping(network, capacitive, response, drive) ?? unknownLightLoad(network);
   const feet = inputFarads(network, diode.strayFarads, response.swings);
   return assembled(network, drive, diode.forwardVolts, lightLoad, unloaded, feet);

@@ -1,3 +1,4 @@
+import { rootBetween } from '../numeric/root';
 import type { Design, Load } from '../design/design-schema';
 import { closedFormAmps, droopAt, type Droop, type LoadedLadder } from '../ladder/loaded';
 import { loadAmpsAt, takenAmps } from './load-law';
@@ -21,7 +22,7 @@ export type WorkingPoint = {
  * and load. A load whose current depends on its voltage is solved for it.
  *
  * @returns the working point, or null where it lies outside the closed form
- * @remarks Bisection on the ladder's current: its terminal voltage falls with
+ * @remarks Solved for the ladder's current: its terminal voltage falls with
  *   current and what is taken rises with voltage, so there is one crossing.
  */
 export function workingPoint(ladder: LoadedLadder, load: Load, output: Design['output']): WorkingPoint | null {
@@ -39,17 +40,13 @@ export function workingPoint(ladder: LoadedLadder, load: Load, output: Design['o
   const unloadedAmps = takenAmps(load, output, ladder.unloaded.outputVolts);
   if (unloadedAmps === 0 || ladder.unloaded.outputVolts === 0) return settle(0);
 
-  let low = 0;
-  let high = Math.min(closedFormAmps(ladder), unloadedAmps);
-  const tooLittle = (ladderAmps: number) => {
+  const reach = droopAt(ladder, unloadedAmps) ? unloadedAmps : Math.min(closedFormAmps(ladder), unloadedAmps);
+  /** What is taken there over what the ladder gives. */
+  const over = (ladderAmps: number) => {
     const droop = droopAt(ladder, ladderAmps);
-    return droop !== null && takenAmps(load, output, terminal(droop)) > ladderAmps;
+    return droop ? takenAmps(load, output, terminal(droop)) - ladderAmps : NaN;
   };
-  if (droopAt(ladder, high) === null || (high < unloadedAmps && tooLittle(high))) return null;
-  for (let step = 0; step < 60; step += 1) {
-    const middle = (low + high) / 2;
-    if (tooLittle(middle)) low = middle;
-    else high = middle;
-  }
-  return settle((low + high) / 2);
+  const atReach = over(reach);
+  if (!(atReach <= 0)) return null;
+  return settle(rootBetween(over, [0, unloadedAmps], [reach, atReach], 1e-13 * unloadedAmps, 1e-15 * reach));
 }

@@ -1,12 +1,11 @@
 import { changeDesign } from '../design/change-design';
 import type { Design } from '../design/design-schema';
-import { NEEDS } from '../design/driver-schema';
 import { mirroredDrive, type Drive } from '../drive/drive';
 import { makeDrive } from '../drive/make-drive';
 import type { Made } from '../drive/made';
 import { capacitiveNetwork, capacitiveResponse, inputFarads } from '../ladder/capacitive';
 import { gradedNetwork } from '../ladder/grading';
-import { loadedLadder, type LoadedLadder } from '../ladder/loaded';
+import { loadedOn, type LoadedLadder } from '../ladder/loaded';
 import type { LadderNetwork } from '../ladder/network';
 import { TOPOLOGY_KINDS } from '../ladder/topologies';
 import type { Polarity } from './prediction';
@@ -31,36 +30,21 @@ export function polarityOf(design: Design): Polarity {
  * negative ladder is the mirror of a positive one, so its drive is mirrored.
  * A ladder that climbs both ways is its own mirror.
  */
-function driveOnLadder(design: Design, network: LadderNetwork): Drive {
-  const { drive } = sourceOf(design, network, null, true);
+function onLadder(design: Design, network: LadderNetwork, drive: Drive): Drive {
   return polarityOf(design) === 'negative' && network.return === 'ground' ? mirroredDrive(drive) : drive;
-}
-
-/** What supply, driver and transformer make of this design's ladder, and what they stand, at a power that it takes, W. */
-function sourceOf(design: Design, network: LadderNetwork, ladderWatts: number | null, driveOnly = false): Made {
-  return makeDrive(design, {
-    ladderFarads: NEEDS[design.driver.kind].foot ? footFarads(design, network) : 0,
-    ladderWatts,
-    driveOnly,
-  });
-}
-
-/** Capacitance at the ladder's foot between its charging pulses, both ends of the winding together, F. */
-function footFarads(design: Design, network: LadderNetwork): number {
-  const strayFarads = strayFaradsOf(design);
-  const { swings } = capacitiveResponse(network, capacitiveNetwork(network, strayFarads), strayFarads);
-  return inputFarads(network, strayFarads, swings).reduce((sum, farads) => sum + farads, 0);
 }
 
 /** The drive a design gives its ladder, in its own polarity and without load. */
 export function driveOf(design: Design): Drive {
-  return sourceOf(design, networkOfDesign(design), null, true).drive;
+  return sourceOf(design, ladderOfDesign(design), null).drive;
 }
 
-/** The whole way from the supply to the ladder's foot, with a ladder that takes this much power, W. */
-export function sourceOfDesign(design: Design, ladderWatts: number | null): Made {
-  return sourceOf(design, networkOfDesign(design), ladderWatts);
+/** The whole way from the supply to the ladder's foot, with the design's ladder taking this much power, W. */
+export function sourceOf(design: Design, ladder: LoadedLadder, ladderWatts: number | null): Made {
+  return makeDrive(design, { ladderFarads: total(ladder.inputFarads), ladderWatts });
 }
+
+const total = (values: readonly number[]) => values.reduce((sum, value) => sum + value, 0);
 
 /** Junction and wiring capacitance across each diode, F. */
 export function strayFaradsOf(design: Design): number {
@@ -72,8 +56,11 @@ export function ladderOfDesign(design: Design, stages = design.ladder.stages): L
   const asked =
     stages === design.ladder.stages ? design : changeDesign(design, { path: '$.ladder.stages', value: stages });
   const network = networkOfDesign(asked);
-  return loadedLadder(network, driveOnLadder(design, network), {
-    forwardVolts: design.ladder.diode.forwardVolts,
-    strayFarads: strayFaradsOf(design),
-  });
+  const strayFarads = strayFaradsOf(design);
+  const capacitive = capacitiveNetwork(network, strayFarads);
+  const response = capacitiveResponse(network, capacitive, strayFarads);
+  const ladderFarads = total(inputFarads(network, strayFarads, response.swings));
+  const { drive } = makeDrive(design, { ladderFarads, ladderWatts: null, driveOnly: true });
+  const { forwardVolts } = design.ladder.diode;
+  return loadedOn(network, onLadder(design, network, drive), { forwardVolts, strayFarads }, capacitive, response);
 }

@@ -7,7 +7,7 @@ import type { WorkingPoint } from '../output/terminal';
 import { marginOf } from '../stress/margin';
 import { findingsOf } from './findings';
 import { swingWatts } from './demand';
-import { polarityOf, driveOf, sourceOfDesign } from './ladder-of-design';
+import { polarityOf, sourceOf } from './ladder-of-design';
 import { loadedDesign } from './loaded-design';
 import { optimumStages } from './optimum-stages';
 import {
@@ -63,13 +63,13 @@ export function predict(design: Design): Prediction {
     averageAmps: point ? point.ladderAmps * ladder.lightLoad.diodeCharges[index] : null,
     margin: marginOf(design.ladder.diode.peakInverseVolts, unloaded.reverseVolts[index]),
   }));
-  const made = sourceOfDesign(design, demand?.watts ?? null);
+  const made = sourceOf(design, full, demand?.watts ?? null);
   const margins = [...capacitors, ...diodes].flatMap((part) => (part.margin === null ? [] : [part.margin]));
   const prediction: Prediction = {
     format: PREDICTION_FORMAT,
     version: PREDICTION_VERSION,
     name: design.name,
-    drive: driveOf(design),
+    drive: made.drive,
     source: { level, figures: made.figures },
     topology: network.topology,
     terminals: { output: network.output, return: network.return },

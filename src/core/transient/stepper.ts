@@ -1,5 +1,6 @@
 import { BandedFactor } from '../numeric/banded-factor';
 import { bandwidthOf } from '../numeric/ordering';
+import { rootBetween } from '../numeric/root';
 import { hasInductance, type Circuit, type CircuitLoad } from './circuit';
 
 /** No step needs so many corrections: a circuit that does is refused rather than guessed. */
@@ -8,7 +9,6 @@ const MOST_CORRECTIONS = 200;
 const SETTLED = 1e-11;
 const SETTLED_BADLY_CONDITIONED = 1e-9;
 const MANY_CORRECTIONS = 20;
-const LINE_SEARCH_STEPS = 60;
 /** Square of the phase of a ringing, rad^2, that a stage may take and still be taken from its start. */
 const RESOLVED_PHASE_SQUARED = 1;
 /** Factors kept at most. */
@@ -409,30 +409,9 @@ export class Stepper {
       }
       return value;
     };
-    let low = 0;
-    let atLow = start;
-    let high = 1;
-    let atHigh = derivative(1);
-    if (!(atHigh > 0)) return 1;
-    // Regula falsi with Illinois weights on a rising function.
-    let side = 0;
-    for (let step = 0; step < LINE_SEARCH_STEPS; step += 1) {
-      const middle = low + ((high - low) * -atLow) / (atHigh - atLow);
-      const value = derivative(middle);
-      if (Math.abs(value) <= 1e-12 * Math.abs(start) || high - low < 1e-12) return Math.max(middle, 1e-12);
-      if (value > 0) {
-        high = middle;
-        atHigh = value;
-        if (side === 1) atLow /= 2;
-        side = 1;
-      } else {
-        low = middle;
-        atLow = value;
-        if (side === -1) atHigh /= 2;
-        side = -1;
-      }
-    }
-    return Math.max((low + high) / 2, 1e-12);
+    const atEnd = derivative(1);
+    if (!(atEnd > 0)) return 1;
+    return Math.max(1e-12, rootBetween(derivative, [0, start], [1, atEnd], 1e-12 * Math.abs(start), 1e-12));
   }
 
   private quadratic(matrix: Float64Array, vector: Float64Array): number {
