@@ -19,8 +19,8 @@ import { median, say, time, verdict } from './measure';
 const STEPS = 200;
 /** Part of the output within which a state counts as settled, for the engine and for plain running alike. */
 const SETTLED = 1e-6;
+const TOLD = '0.0001 %';
 const ODEX_PERIODS = 8;
-const ODEX_SETTLED = 2e-4;
 
 /** Half-wave stages with diode capacitances and a source resistance, loaded to a moderate droop. */
 function loadedStages(stages: number): Design {
@@ -93,13 +93,14 @@ function againstOdex(): void {
       });
       start = run.capacitorVolts;
       periods += ODEX_PERIODS;
-      // Settled as odex sees it: its own mean no longer moves; its diodes are not to the digit ours.
-      if (Math.abs(run.meanVolts - meanVolts) < ODEX_SETTLED * settledVolts) break;
+      // Settled as odex sees it: its own mean no longer moves, a milder test than how far it is still to go; its diodes
+      // are not to the digit ours.
+      if (Math.abs(run.meanVolts - meanVolts) < SETTLED * settledVolts) break;
       meanVolts = run.meanVolts;
     } while (periods < 600);
     const integrated = performance.now() - began;
     say(
-      `  Four stages: ${settled.toFixed(1)} ms; odex from the ${name} until its mean moves under 0.02 % in ${ODEX_PERIODS} periods ${integrated.toFixed(0)} ms (${periods} periods), ratio ${Math.round(integrated / settled)}`,
+      `  Four stages: ${settled.toFixed(1)} ms; odex from the ${name} until its mean moves under ${TOLD} in ${ODEX_PERIODS} periods ${integrated.toFixed(0)} ms (${periods} periods), ratio ${Math.round(integrated / settled)}`,
     );
   }
 }
@@ -138,7 +139,7 @@ function againstPlainRunning(): void {
       periods += 1;
     } while (Math.abs(meanOfPeriod(circuit, grid, copyOf(state)) / settledVolts - 1) > SETTLED && periods < 6000);
     say(
-      `  Twelve stages from the ${name}: ${newton.toFixed(1)} ms; plain running to within the same ${SETTLED * 100} % ${plain.toFixed(0)} ms (${periods} periods), ratio ${Math.round(plain / newton)}`,
+      `  Twelve stages from the ${name}: ${newton.toFixed(1)} ms; plain running to within the same ${TOLD} ${plain.toFixed(0)} ms (${periods} periods), ratio ${Math.round(plain / newton)}`,
     );
   }
 }
