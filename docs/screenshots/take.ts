@@ -65,6 +65,27 @@ const SHOTS: Shot[] = [
     },
   },
   {
+    file: 'drawer',
+    theme: 'light',
+    width: 1280,
+    height: 800,
+    show: async (page) => {
+      await page.getByRole('link', { name: 'Drawer' }).click();
+      await page.getByRole('textbox', { name: 'Add a part' }).fill('1n 10kV 20% disc cap x12 @0.70');
+    },
+  },
+  {
+    file: 'transformer-bench',
+    theme: 'light',
+    width: 1280,
+    height: 800,
+    show: async (page) => {
+      await open('Flocking applicator')(page);
+      await page.keyboard.press('b');
+      await page.getByRole('tab', { name: 'Secondary' }).click();
+    },
+  },
+  {
     file: 'waveforms',
     theme: 'light',
     width: 1280,
@@ -84,6 +105,17 @@ const SHOTS: Shot[] = [
       await open('Electrospinning bench pair')(page);
       await page.getByRole('tab', { name: 'Charge-up' }).click();
       await page.locator('[data-charge-up]').waitFor();
+    },
+  },
+  {
+    file: 'tolerance',
+    theme: 'light',
+    width: 1280,
+    height: 800,
+    show: async (page) => {
+      await open('Dust-plate precipitator')(page);
+      await page.getByRole('tab', { name: 'Tolerance' }).click();
+      await page.locator('[data-tolerance=chance]').waitFor();
     },
   },
   { file: 'telephone', theme: 'light', width: 390, height: 844, show: open('Electrospinning bench pair') },

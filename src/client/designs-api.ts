@@ -1,26 +1,9 @@
 import type { Design } from '@/core/design/design-schema';
-import type { Fault } from '@/core/design/read-design';
+import { answer, call } from './answers';
 
 /** A design as the server stores it. */
 export type StoredDesign = { id: string; design: Design; revision: number; savedAt: string; archivedAt: string | null };
 export type SavedRevision = { revision: number; savedAt: string; design: Design };
-
-/** The server refused; `faults` say why. */
-export class Refusal extends Error {
-  constructor(readonly faults: Fault[]) {
-    super(faults.map((fault) => `${fault.path} ${fault.message}`).join('; '));
-  }
-}
-
-async function call(path: string, init?: RequestInit): Promise<Response> {
-  return fetch(path, { ...init, headers: { 'content-type': 'application/json' } });
-}
-
-async function answer<T>(response: Response): Promise<T> {
-  if (response.ok) return (await response.json()) as T;
-  const body = (await response.json().catch(() => null)) as { faults?: Fault[] } | null;
-  throw new Refusal(body?.faults ?? [{ path: '$', message: `the server answered ${response.status}` }]);
-}
 
 export async function createDesign(design: Design): Promise<StoredDesign> {
   return answer(await call('/api/designs', { method: 'POST', body: JSON.stringify(design) }));

@@ -1,7 +1,7 @@
 'use client';
 
 import { useId, useState, type ReactNode } from 'react';
-import { printQuantity } from '@/core/quantity/print-quantity';
+import { printForField } from '@/core/quantity/print-quantity';
 import { readQuantity } from '@/core/quantity/read-quantity';
 import type { Unit } from '@/core/quantity/units';
 
@@ -37,7 +37,7 @@ export function QuantityField(props: QuantityFieldProps) {
   const ownId = useId();
   const id = props.id ?? ownId;
   const [draft, setDraft] = useState<{ text: string; standsFor: number | null; fault: string | null } | null>(null);
-  const settled = value === null ? '' : printQuantity(unit === '%' ? value * 100 : value, shownDigits ?? 12);
+  const settled = value === null ? '' : printForField(value, unit, shownDigits ?? 12);
   // A draft is shown only while the document still holds what it stands for: undo and other tabs win over it.
   const current = draft && (draft.fault !== null || isSame(draft.standsFor, value)) ? draft : null;
   const fault = current?.fault ?? null;

@@ -5,8 +5,20 @@ import type { ReactNode } from 'react';
 import { KeyCap, usePalette } from './commands';
 import { ThemeSwitch } from './theme-switch';
 
+function Place({ href, name, here }: { href: string; name: string; here: boolean }) {
+  return (
+    <Link
+      href={href}
+      aria-current={here ? 'page' : undefined}
+      className="rounded px-2 py-1 text-soft hover:text-ink aria-[current=page]:bg-tint aria-[current=page]:text-ink sm:px-2.5"
+    >
+      {name}
+    </Link>
+  );
+}
+
 /** The bar at the head of every screen: the mark, the way to the shelf, and what the screen adds. */
-export function TopBar({ here, children }: { here: 'shelf' | 'design'; children?: ReactNode }) {
+export function TopBar({ here, children }: { here: 'shelf' | 'design' | 'drawer'; children?: ReactNode }) {
   const openPalette = usePalette();
   return (
     <header className="no-print flex h-[46px] shrink-0 items-center gap-2 border-b border-rule px-3 sm:gap-5 sm:px-5">
@@ -23,13 +35,8 @@ export function TopBar({ here, children }: { here: 'shelf' | 'design'; children?
         <span className="hidden sm:inline">Eager Ladder</span>
       </Link>
       <nav aria-label="Main" className="flex items-center gap-1">
-        <Link
-          href="/"
-          aria-current={here === 'shelf' ? 'page' : undefined}
-          className="rounded px-2.5 py-1 text-soft hover:text-ink aria-[current=page]:bg-tint aria-[current=page]:text-ink"
-        >
-          Shelf
-        </Link>
+        <Place href="/" name="Shelf" here={here === 'shelf'} />
+        <Place href="/drawer" name="Drawer" here={here === 'drawer'} />
         {here === 'design' ? (
           <span aria-current="page" className="rounded bg-tint px-2.5 py-1">
             Design

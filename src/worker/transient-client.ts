@@ -1,5 +1,7 @@
 import { proxy, wrap } from 'comlink';
 import type { Design } from '@/core/design/design-schema';
+import type { RankedChange } from '@/core/predict/rank-changes';
+import type { Tolerance } from '@/core/predict/tolerance';
 import type { ChargeUp } from '@/core/transient/charge-up';
 import type { Discharge, DischargeOptions } from '@/core/transient/discharge';
 import type { TransientRun } from '@/core/transient/transient';
@@ -15,7 +17,11 @@ export type TransientClient = {
     report: (part: number, seconds: number) => void,
   ) => Promise<ChargeUp | null>;
   discharge: (design: Design, volts: ReadonlyMap<string, number>, options: DischargeOptions) => Promise<Discharge>;
-  cancel: (kind: 'settle' | 'chargeUp') => void;
+  /** What single changes would do, ranked. */
+  rank: (design: Design) => Promise<RankedChange[] | null>;
+  /** What tolerances make of the output, and its band over the load's current up to a limit. */
+  tolerance: (design: Design, mostAmps: number) => Promise<Tolerance | null>;
+  cancel: (kind: 'settle' | 'chargeUp' | 'rank' | 'tolerance') => void;
   end: () => void;
 };
 
@@ -26,6 +32,8 @@ export function startTransientWorker(): TransientClient {
     settle: (design, report) => work.settle(design, proxy(report)),
     chargeUp: (design, settledVolts, exact, report) => work.chargeUp(design, settledVolts, exact, proxy(report)),
     discharge: (design, volts, options) => work.discharge(design, volts, options),
+    rank: (design) => work.rank(design),
+    tolerance: (design, mostAmps) => work.tolerance(design, mostAmps),
     cancel: (kind) => void work.cancel(kind),
     end: () => worker.terminate(),
   };

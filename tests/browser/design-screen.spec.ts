@@ -1,5 +1,7 @@
+import type { Design } from '../../src/core/design/design-schema';
 import { newDesign } from '../../src/core/design/new-design';
 import { predict } from '../../src/core/predict/predict';
+import { toleranceOf } from '../../src/core/predict/tolerance';
 import { finish, transientOf } from '../../src/core/transient/transient';
 import { demoDesign, expect, exported, figure, openLink, saved, say, shelve, stagesField, test } from './fixtures';
 
@@ -181,7 +183,10 @@ test('without the server edits are kept, said to be unsaved, and saved when it i
   await expect(page.getByText(/Not saved: the server cannot be reached/)).toBeVisible();
   await page.keyboard.press('Control+z');
   await expect(page.getByText(/Not saved: the server cannot be reached/)).toBeVisible();
+  // The redone edit is tried once of itself; only when that has failed too is there nothing but the button.
+  const tried = page.waitForEvent('requestfailed', (failed) => failed.method() === 'PUT');
   await page.keyboard.press('Control+y');
+  await tried;
   await page.unroute('**/api/designs/**');
   await page.getByRole('button', { name: 'Try now' }).click();
   await saved(page, 2);
@@ -244,4 +249,49 @@ test('the command palette and the sheet of keys', async ({ page, request }) => {
   await page.locator('main').click({ position: { x: 640, y: 60 } });
   await page.keyboard.press('Shift+?');
   await expect(page.getByRole('dialog', { name: 'Keys' })).toContainText('One stage more');
+});
+
+test('single changes are ranked by what they do, and one click applies one', async ({ page, request }) => {
+  const design = { ...newDesign('To be better'), load: { kind: 'current' as const, amps: 100e-6 } };
+  await page.goto(`/designs/${await shelve(request, design)}`);
+  await page.getByRole('button', { name: 'What each change would do' }).click();
+  const dialog = page.getByRole('dialog');
+  const stage = dialog.locator('[data-row="One stage more"]');
+  await expect(stage).toBeVisible();
+  const more = { ...design, ladder: { ...design.ladder, stages: 3 } };
+  const gain = predict(more).output.meanVolts! - predict(design).output.meanVolts!;
+  await expect(stage).toContainText(`+${say(gain, 'V').split(' ')[0]}`);
+  // Ranked: what heads the list gains most.
+  await expect(dialog.locator('[data-row]').first()).toContainText('+');
+  await dialog.getByRole('button', { name: 'Apply: One stage more' }).click();
+  await expect(stage).not.toContainText(`+${say(gain, 'V')}`);
+  await dialog.getByRole('button', { name: 'Dismiss' }).click();
+  await expect(stagesField(page)).toHaveValue('3');
+  expect(await figure(page, 'mean')).toBe(say(predict(more).output.meanVolts!, 'V', 4));
+  await page.keyboard.press('Control+z');
+  await expect(stagesField(page)).toHaveValue('2');
+});
+
+test('tolerances are drawn: the band and the chance the core says, anew when the spread is changed', async ({
+  page,
+  request,
+}) => {
+  const design = {
+    ...newDesign('Spread'),
+    load: { kind: 'current' as const, amps: 100e-6 },
+    target: { volts: 3800, amps: 0, ripplePeakToPeakFraction: null, polarity: 'positive' as const },
+  };
+  const drawn = (of: Design) => finish(toleranceOf(of))!;
+  await page.goto(`/designs/${await shelve(request, design)}`);
+  await page.getByRole('tab', { name: 'Tolerance' }).click();
+  const output = page.locator('[data-tolerance=Output]');
+  const { meanVolts, chance } = drawn(design);
+  await expect(output).toContainText(say(meanVolts.low, 'V'));
+  await expect(output).toContainText(say(meanVolts.high, 'V'));
+  await expect(page.locator('[data-tolerance=chance]')).toContainText(say(chance!, '%', 3));
+  await page.getByRole('button', { name: 'How far off' }).click();
+  await page.getByLabel('Drive’s peaks, ±').fill('20');
+  const wider = drawn({ ...design, spread: { ...design.spread, peaks: 0.2 } });
+  await expect(output).toContainText(say(wider.meanVolts.low, 'V'));
+  expect((await exported(page)).spread.peaks).toBe(0.2);
 });

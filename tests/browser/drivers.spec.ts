@@ -17,7 +17,7 @@ async function inCore(page: Page, key: string): Promise<string> {
 /** Each kind with a field to change and a figure that answers to it. */
 const KINDS: { kind: Exclude<DriverKind, 'measured'>; field: string; typed: string; figure: string }[] = [
   { kind: 'mains', field: 'Secondary without load, RMS', typed: '1.2k', figure: 'open-peak' },
-  { kind: 'resonant-push-pull', field: 'Tank capacitor', typed: '1u', figure: 'frequency' },
+  { kind: 'resonant-push-pull', field: 'Tank capacitor, each', typed: '1u', figure: 'frequency' },
   { kind: 'flyback', field: 'On, of each period', typed: '30', figure: 'peak-amps' },
   { kind: 'blocking-oscillator', field: 'Base resistor', typed: '2k2', figure: 'peak-amps' },
   { kind: 'inverter', field: 'Dead time', typed: '2u', figure: 'on-part' },

@@ -19,7 +19,7 @@ export const test = base.extend<{ cleanSlate: void; firstVisit: boolean }>({
       if (!process.env.ADDRESS) throw new Error('Run "npm run browser", which serves the application for its tests.');
       const client = new Client({ connectionString: process.env.DATABASE_URL });
       await client.connect();
-      await client.query('TRUNCATE designs, design_revisions');
+      await client.query('TRUNCATE designs, design_revisions, parts');
       await client.end();
       if (!firstVisit) await markCautionsRead(page);
       const complaints: string[] = [];

@@ -1,10 +1,32 @@
 import { readFileSync } from 'node:fs';
+import type { Design } from '../../src/core/design/design-schema';
+import { driverSchema, supplySchema } from '../../src/core/design/driver-schema';
 import { newDesign } from '../../src/core/design/new-design';
 import { predict } from '../../src/core/predict/predict';
 import { finish, transientOf } from '../../src/core/transient/transient';
 import { demoDesign, expect, exported, openLink, say, shelve, test } from './fixtures';
 
 const plain = (text: string) => text.replace(/\s+/g, ' ').trim();
+
+test('where the two ways lie far apart the verdict says so, target and all', async ({ page, request }) => {
+  // 10 kV and 23 mA into a short: reactance and ladder capacitance ring together, which the closed form leaves out.
+  const base = newDesign('Limited');
+  const limited: Design = {
+    ...base,
+    target: { volts: 18e3, amps: 1e-3, ripplePeakToPeakFraction: null, polarity: 'positive' },
+    supply: supplySchema.parse({ kind: 'mains' }),
+    driver: driverSchema.parse({ kind: 'mains', style: 'current-limited', secondaryVolts: 10e3, shortAmps: 0.023 }),
+    ladder: { ...base.ladder, stages: 1, capacitor: { ...base.ladder.capacitor, farads: 10e-9 } },
+    load: { kind: 'current', amps: 5e-3 },
+  };
+  await page.goto(`/designs/${await shelve(request, limited)}`);
+  const { transient } = finish(transientOf(limited));
+  expect(transient.meanVolts).toBeGreaterThan(18e3);
+  expect(predict(limited).output.meanVolts).toBeLessThan(18e3);
+  const otherwise = page.locator('[data-otherwise]');
+  await expect(otherwise).toContainText(say(transient.meanVolts, 'V').split(' ')[0]);
+  await expect(otherwise).toContainText('reaches the target');
+});
 
 test('the time domain stands beside the closed form as the core computes it, and the Climb is drawn from it', async ({
   page,

@@ -134,7 +134,7 @@ export function integrateLadder(
 }
 
 /** Every capacitor from the end that is nearer a known node outwards, `sign` -1 where its lower plate is the farther one. */
-function fromKnownNodes(network: LadderNetwork, known: readonly string[]) {
+export function fromKnownNodes(network: LadderNetwork, known: readonly string[]) {
   const reached = new Set(['ground', ...known]);
   const branches: { near: string; far: string; capacitor: number; sign: 1 | -1 }[] = [];
   while (branches.length < network.capacitors.length) {

@@ -3,7 +3,8 @@ import { TOPOLOGIES } from '../ladder/network';
 import { TOPOLOGY_KINDS } from '../ladder/topologies';
 import * as z from '../zod';
 import { driverSchema, NEEDS, supplySchema, transformerSchema } from './driver-schema';
-import { choice, fraction, quantity, saying, shown, text } from './fields';
+import { choice, count, fraction, quantity, saying, share, shown, text } from './fields';
+import { windingSchema } from './winding-schema';
 
 export const DESIGN_FORMAT = 'eager-ladder/design';
 export const DESIGN_VERSION = 1;
@@ -24,10 +25,20 @@ const targetSchema = z.strictObject({
   polarity: choice(['positive', 'negative']).default('positive'),
 });
 
+/** The part of the drawer that the values were taken from; null where they were typed. */
+const partId = z
+  .uuid({ error: saying('the id of a part in the drawer, or null') })
+  .nullable()
+  .default(null);
+
 const capacitorSchema = z.strictObject({
   farads: quantity('F', '1e-9', 'above zero'),
   ratedVolts: quantity('V', '15000', 'above zero').nullable().default(null),
   tolerance: fraction('0.1').default(0.1),
+  /** In each place: so many in series, so many such strings side by side; the fields above are each one's. */
+  series: count(50).default(1),
+  parallel: count(50).default(1),
+  partId,
 });
 
 const diodeSchema = z.strictObject({
@@ -38,6 +49,9 @@ const diodeSchema = z.strictObject({
   junctionFarads: quantity('F', '1e-12', 'zero or more').default(0),
   onOhms: quantity('Ω', '20', 'zero or more').default(0),
   leakageAmps: quantity('A', '1e-6', 'zero or more').default(0),
+  /** In each place so many in series; the fields above are each one's. */
+  series: count(50).default(1),
+  partId,
 });
 
 const ladderSchema = z
@@ -68,16 +82,31 @@ const ladderSchema = z
       });
       return;
     }
-    const count = kind.build(ladder.stages, 1).capacitors.length;
-    if (capacitorFarads && capacitorFarads.length !== count)
+    const places = kind.build(ladder.stages, 1).capacitors.length;
+    if (capacitorFarads && capacitorFarads.length !== places)
       context.addIssue({
         code: 'custom',
         path: ['capacitorFarads'],
-        message: `has ${capacitorFarads.length} values; must have ${count}, one for each capacitor of the ladder, C1 to C${count}`,
+        message: `has ${capacitorFarads.length} values; must have ${places}, one for each capacitor of the ladder, C1 to C${places}`,
       });
   });
 
+/** How far the drive and the diodes may be off, either way, as a part; capacitors have their own tolerance. */
+const spreadSchema = z.strictObject({
+  peaks: share('0.05').default(0.05),
+  frequency: share('0.03').default(0.03),
+  forward: share('0.2').default(0.2),
+  source: share('0.2').default(0.2),
+});
+
 const LOAD_KINDS = ['open', 'current', 'resistance', 'meter', 'corona', 'gap'] as const;
+
+/** What a resistor is made of: so many alike in series, and each one's ratings. */
+const resistorSchema = z.strictObject({
+  count: count(100).default(1),
+  watts: quantity('W', '2', 'above zero').nullable().default(null),
+  bodyVolts: quantity('V', '3500', 'above zero').nullable().default(null),
+});
 
 const outputSchema = z.strictObject({
   seriesOhms: quantity('Ω', '1e6', 'zero or more').default(0),
@@ -133,9 +162,15 @@ export const designSchema = z
     supply: supplySchema.nullable().default(null),
     driver: driverSchema,
     transformer: transformerSchema.nullable().default(null),
+    winding: windingSchema.nullable().default(null),
     ladder: ladderSchema,
     output: outputSchema.prefault({}),
     load: loadSchema.prefault({ kind: 'open' }),
+    /** What series resistor and bleeder are made of. */
+    resistors: z
+      .strictObject({ series: resistorSchema.prefault({}), bleeder: resistorSchema.prefault({}) })
+      .prefault({}),
+    spread: spreadSchema.prefault({}),
   })
   .superRefine(({ supply, driver, transformer }, context) => {
     if (driver?.kind === 'measured' && (driver.waveform === 'sampled') !== (driver.samples !== null))

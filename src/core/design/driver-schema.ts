@@ -1,6 +1,6 @@
 import { VOLTAGE_FORMS } from '../drive/sine-forms';
 import * as z from '../zod';
-import { choice, fraction, quantity, saying, shown, text } from './fields';
+import { choice, count, fraction, quantity, saying, share, shown, text } from './fields';
 
 const DIRECT = ['battery', 'dc', 'smoothed-mains'] as const;
 
@@ -26,12 +26,12 @@ function kindOf(kinds: readonly string[]) {
 }
 
 const yes = z.boolean({ error: saying('true or false') });
-const count = (most: number) =>
-  z
-    .number({ error: saying(`a whole number from 1 to ${most}`) })
-    .int({ error: saying(`a whole number from 1 to ${most}`) })
-    .gte(1, { error: saying(`a whole number from 1 to ${most}`) })
-    .lte(most, { error: saying(`a whole number from 1 to ${most}`) });
+/** Angle after each zero crossing at which a dimmer lets the mains through; 0 without one. */
+const dimmedDegrees = z
+  .number({ error: saying('degrees from 0 to 170, such as 60') })
+  .gte(0, { error: saying('degrees from 0 to 170, such as 60') })
+  .lte(170, { error: saying('degrees from 0 to 170, such as 60') })
+  .default(0);
 const setting = z
   .number({ error: saying('a part from above 0 to 1.2, such as 1') })
   .gt(0, { error: saying('a part from above 0 to 1.2, such as 1') })
@@ -61,6 +61,9 @@ export const supplySchema = z.discriminatedUnion(
       /** RMS of the winding before the bridge, at rated mains. */
       secondaryVolts: quantity('V', '18', 'above zero'),
       setting,
+      dimmedDegrees,
+      /** Whether a transformer stands between line and bridge. */
+      isolated: yes.default(true),
       seriesOhms: quantity('Ω', '0.3', 'zero or more').default(0.3),
       smoothingFarads: quantity('F', '4700e-6', 'above zero').default(4700e-6),
       bridgeVolts: quantity('V', '2', 'zero or more').default(2),
@@ -72,6 +75,7 @@ export const supplySchema = z.discriminatedUnion(
       volts: quantity('V', '230', 'above zero').default(230),
       hertz: quantity('Hz', '50', 'above zero').default(50),
       setting,
+      dimmedDegrees,
       isolated: yes.default(true),
     }),
   ],
@@ -127,15 +131,23 @@ export const driverSchema = z.discriminatedUnion(
     }),
     z.strictObject({
       kind: z.literal('resonant-push-pull'),
+      /** Of each capacitor; so many in series, and so many such strings side by side. */
       tankFarads: quantity('F', '680e-9', 'above zero'),
+      tankSeries: count(20).default(1),
+      tankParallel: count(50).default(1),
+      /** Each one's, peak, and RMS at this frequency. */
       tankRatedVolts: quantity('V', '400', 'above zero').nullable().default(null),
+      tankRatedAmps: quantity('A', '6', 'above zero').nullable().default(null),
       chokeHenries: quantity('H', '100e-6', 'above zero').default(100e-6),
       chokeSaturationAmps: quantity('A', '8', 'above zero').nullable().default(null),
       transistorOhms: quantity('Ω', '0.03', 'zero or more').default(0.03),
       ...transistor,
+      /** How far edges pass the peak, as a part of it. */
+      overshoot: share('0.1').default(0.1),
       gateOhms: quantity('Ω', '470', 'above zero').default(470),
       gateResistorWatts: quantity('W', '2', 'above zero').default(2),
       zenerVolts: quantity('V', '12', 'above zero').default(12),
+      pullDownOhms: quantity('Ω', '10e3', 'above zero').default(10e3),
       gateThresholdVolts: quantity('V', '4', 'above zero').default(4),
       efficiency: efficiency.default(0.8),
     }),

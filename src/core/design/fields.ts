@@ -37,6 +37,27 @@ export const choice = <const T extends readonly [string, ...string[]]>(values: T
     ),
   });
 
+/** A part of something, from none to all of it. */
+export const share = (example: string) =>
+  z
+    .number({ error: saying(`a part from 0 to 1, such as ${example}`) })
+    .gte(0, { error: saying(`a part from 0 to 1, such as ${example}`) })
+    .lte(1, { error: saying(`a part from 0 to 1, such as ${example}`) });
+
+/** A whole number from one. */
+export const count = (most: number) =>
+  z
+    .number({ error: saying(`a whole number from 1 to ${most}`) })
+    .int({ error: saying(`a whole number from 1 to ${most}`) })
+    .gte(1, { error: saying(`a whole number from 1 to ${most}`) })
+    .lte(most, { error: saying(`a whole number from 1 to ${most}`) });
+
+/** A list of at most so many, said in a word. */
+export const listOf = <T extends z.ZodType>(item: T, what: string, most: number) =>
+  z
+    .array(item, { error: saying(`a list of ${what}`) })
+    .max(most, { error: () => `has more than ${most} ${what}; must have ${most} at most` });
+
 export const text = (most: number) =>
   z
     .string({ error: saying('a text') })

@@ -1,7 +1,7 @@
 export type Severity = 'stop' | 'warn' | 'note';
 
 /** A single change of one field of the design that answers a finding or helps the output. */
-export type DesignChange = { label: string; path: string; value: number };
+export type DesignChange = { label: string; path: string; value: unknown };
 
 export type Finding = {
   code: string;

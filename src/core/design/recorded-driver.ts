@@ -3,6 +3,9 @@ import type { MeasuredDesign } from './design-schema';
 
 type Measured = MeasuredDesign['driver'];
 
+/** More than a meter shows, so that a reading typed comes back as it was. */
+const METER_DIGITS = 7;
+
 const peaksOf = (samples: readonly number[]) => ({
   positivePeakVolts: Math.max(...samples),
   negativePeakVolts: -Math.min(...samples),
@@ -17,4 +20,15 @@ export function withRecord(driver: Measured, { samples, frequencyHertz }: ScopeP
 /** The driver with a plain waveform of the recorded one's peaks. */
 export function withoutRecord(driver: Measured, waveform: Exclude<Measured['waveform'], 'sampled'>): Measured {
   return { ...driver, ...(driver.samples ? peaksOf(driver.samples) : {}), waveform, samples: null };
+}
+
+/** The driver with all its voltages so many times what they are, rounded to what a meter can tell. */
+export function withHeight(driver: Measured, times: number): Measured {
+  const scaled = (volts: number) => Number((volts * times).toPrecision(METER_DIGITS));
+  return {
+    ...driver,
+    positivePeakVolts: scaled(driver.positivePeakVolts),
+    ...(driver.negativePeakVolts === undefined ? {} : { negativePeakVolts: scaled(driver.negativePeakVolts) }),
+    samples: driver.samples && driver.samples.map(scaled),
+  };
 }

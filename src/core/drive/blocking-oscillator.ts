@@ -1,6 +1,6 @@
 import type { Driver, Supply, Transformer } from '../design/driver-schema';
 import { judgeTransistor, reportStrokes } from './judge';
-import { plainDrive, ratioOf, Report, type Made, type Surroundings } from './made';
+import { plainDrive, ratioOf, Report, swingSeconds, type Made, type Surroundings } from './made';
 import { directFeed, reportFeed } from './supply';
 
 const BASE_VOLTS = 0.7;
@@ -72,8 +72,10 @@ export function blockingOscillator(
       positivePeakVolts: Math.max(1e-6, backVolts * coupled),
       negativePeakVolts: Math.max(1e-6, volts * coupled),
       frequencyHertz,
+      edgeSeconds: swingSeconds(henries, farads, { forwardVolts: volts, topVolts: backVolts, freeVolts }),
       seriesOhms: transformer.secondaryOhms,
       maxWatts: watts * driver.efficiency,
+      heldWatts: ((farads * backVolts ** 2) / 2) * frequencyHertz * driver.efficiency,
       yields: 'positive',
     }),
   };

@@ -15,14 +15,6 @@ export function boughtModule(driver: Extract<Driver, { kind: 'module' }>): Made 
       'Neither a current nor a power limit of the module is known, so none is counted.',
       'Enter what its data say, or measure where its output falls.',
     );
-  if (driver.startNote.trim())
-    report.finding(
-      'note',
-      'module-start',
-      '$.driver.startNote',
-      `To start it: ${driver.startNote.trim()}`,
-      'Check before power.',
-    );
   if (driver.heatSinkLive)
     report.finding(
       'warn',

@@ -3,6 +3,9 @@ import { sayQuantity } from '../quantity/print-quantity';
 import { judgeRectifier } from './judge';
 import { plainDrive, ratioOf, Report, type Made, type Surroundings } from './made';
 
+/** In which the secondary of an ignition coil climbs (common practice, no source). */
+const COIL_RISE_SECONDS = 20e-6;
+
 /**
  * A capacitor discharged through a gap or switch into a coil, shot by shot.
  *
@@ -25,6 +28,7 @@ export function capacitorDischarge(
   const byRatio = storeVolts * ratioOf(transformer) * transformer.coupling;
   const byEnergy = farads > 0 ? Math.sqrt((2 * joules * efficiency) / farads) : Infinity;
   const peakVolts = farads > 0 ? byEnergy : byRatio;
+  const watts = joules * Math.min(shots, most) * efficiency;
   report.figure('driver', 'joules', 'Energy a shot', joules, 'J');
   report.figure('driver', 'most-shots', 'Shots a second, at most', most, 'Hz');
   report.figure('driver', 'power', 'Power into shots', joules * Math.min(shots, most), 'W');
@@ -46,8 +50,11 @@ export function capacitorDischarge(
       positivePeakVolts: peakVolts,
       negativePeakVolts: peakVolts * ringFraction,
       frequencyHertz: Math.min(shots, most),
+      edgeSeconds: COIL_RISE_SECONDS,
       seriesOhms: transformer.secondaryOhms,
-      maxWatts: joules * Math.min(shots, most) * efficiency,
+      maxWatts: watts,
+      // A peak set by energy leaves none of it for the ladder until it is pulled down.
+      heldWatts: farads > 0 ? watts : 0,
     }),
   };
 }

@@ -7,6 +7,8 @@ export type Drive = {
   negativePeakVolts: number;
   /** Part of the period that a square or pulse stands at its positive peak, 0..1; one half for a sine. */
   duty: number;
+  /** Time that a square or pulse takes from one peak to the other, s; 0 for steps. Duty counts from start to start. */
+  edgeSeconds: number;
   frequencyHertz: number;
   /** Of each winding. */
   seriesOhms: number;
@@ -15,6 +17,8 @@ export type Drive = {
   /** What it can give, W, and RMS from a winding, A. */
   maxWatts: number | null;
   maxAmps: number | null;
+  /** What charging the capacitance at the foot to the full peaks takes of that power, W: it goes with their square. */
+  heldWatts: number;
   /** The direct voltage behind it: it sags by its resistance and gives no more than its limit. */
   supply: Feed | null;
   /** Which peaks fall when power runs out: a flyback's pulse does, its forward stroke does not. */
@@ -46,6 +50,15 @@ export function mostWatts({ maxWatts, supply }: Drive): number | null {
   ];
   const least = Math.min(...limits);
   return least < Infinity && least > 0 ? least : null;
+}
+
+/**
+ * Power left for a ladder when the peaks stand at this part of their full
+ * height, W: the limit less what charging the foot's own capacitance takes, which
+ * rings away each cycle; null without a limit.
+ */
+export function wattsAtLevel({ maxWatts, heldWatts }: Drive, level: number): number | null {
+  return maxWatts === null ? null : Math.max(0, maxWatts - heldWatts * level ** 2);
 }
 
 /** The drive as a negative ladder sees it when it is computed as its positive mirror. */
@@ -81,6 +94,14 @@ export function hasFastEdges(drive: Pick<Drive, 'waveform'>): boolean {
   return drive.waveform === 'square' || drive.waveform === 'pulse';
 }
 
+/** Most of a peak's time that its edge may take. */
+const MOST_EDGE = 0.5;
+
+/** Part of the period that an edge of a square or pulse takes, at most half of the shorter peak's. */
+export function edgePart({ edgeSeconds, frequencyHertz, duty }: Drive): number {
+  return Math.min(edgeSeconds * frequencyHertz, MOST_EDGE * Math.min(duty, 1 - duty));
+}
+
 /** The drive at a part of its period, 0..1, V. */
 export function driveAt(drive: Drive, part: number): number {
   const { samples } = drive;
@@ -91,5 +112,9 @@ export function driveAt(drive: Drive, part: number): number {
     return here + (next - here) * (place - at);
   }
   if (drive.waveform === 'sine') return centreVolts(drive) + amplitudeVolts(drive) * Math.sin(2 * Math.PI * part);
-  return part < drive.duty ? drive.positivePeakVolts : -drive.negativePeakVolts;
+  const { duty, positivePeakVolts, negativePeakVolts } = drive;
+  const edge = edgePart(drive);
+  const height = positivePeakVolts + negativePeakVolts;
+  if (part < duty) return part < edge ? -negativePeakVolts + (height * part) / edge : positivePeakVolts;
+  return part - duty < edge ? positivePeakVolts - (height * (part - duty)) / edge : -negativePeakVolts;
 }

@@ -6,17 +6,19 @@ import { ratioOf, type Report } from './made';
 /** Part of saturation from which a core counts as near it (common practice, no source). */
 const NEAR_SATURATION = 0.8;
 
+/** Name of the figure that tells the flux linkage of the whole primary. */
+export const VOLT_SECONDS = 'volt-seconds';
+
 /**
- * Working flux density against saturation, where the core is known: flux of one
- * turn at its peak over the core's area (handbook), said in tesla.
+ * Flux linkage of the whole primary, and working flux density against
+ * saturation where the core is known: flux of one turn at its peak over the
+ * core's area (handbook), said in tesla.
  *
  * @param fluxPerTurn peak, Wb
  */
-export function judgeCore(
-  report: Report,
-  { coreSquareMetres, saturationTesla }: Transformer,
-  fluxPerTurn: number,
-): void {
+export function judgeCore(report: Report, transformer: Transformer, fluxPerTurn: number): void {
+  const { coreSquareMetres, saturationTesla, primaryTurns } = transformer;
+  report.figure('transformer', VOLT_SECONDS, 'Primary, whole, peak µV s', fluxPerTurn * primaryTurns * 1e6, '');
   if (coreSquareMetres === null) return;
   const tesla = fluxPerTurn / coreSquareMetres;
   report.figure('transformer', 'flux', 'Flux density, peak, mT', tesla * 1000, '');
@@ -47,7 +49,7 @@ export function judgeTransistor(report: Report, ratedVolts: number | null, peakV
     fit === 'over' ? 'stop' : 'warn',
     fit === 'over' ? 'transistor-over-voltage' : 'transistor-margin-thin',
     '$.driver.ratedVolts',
-    `The transistor blocks ${sayQuantity(peakVolts, 'V')} peak of ${sayQuantity(ratedVolts, 'V')}, and edges overshoot.`,
+    `The transistor blocks ${sayQuantity(peakVolts, 'V')} peak of ${sayQuantity(ratedVolts, 'V')}.`,
     `Use one rated at least ${sayQuantity(peakVolts * (1 + CHOSEN_MARGIN), 'V')}, or a lower supply.`,
   );
 }

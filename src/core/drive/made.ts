@@ -21,6 +21,8 @@ export type Surroundings = {
   ladderFarads: number;
   /** What the loaded ladder takes, W; null where it is not known yet. */
   ladderWatts: number | null;
+  /** Part of the full peaks that the loaded ladder leaves standing, 0..1. */
+  level: number;
   /** Whether the drive is all that is asked for: what takes time beside it is left out. */
   driveOnly?: boolean;
 };
@@ -34,6 +36,17 @@ export class Report {
     if (Number.isFinite(value)) this.figures.push({ link, key, label, value, unit });
   }
 
+  /** That the closed form takes a waveform of samples for a sine of the same peaks. */
+  sampledAsSine(where: string): void {
+    this.finding(
+      'note',
+      'sampled-as-sine',
+      where,
+      'The closed form takes this waveform as a sine of the same peaks; the time domain runs it as it is.',
+      'Trust the time-domain figures here.',
+    );
+  }
+
   finding(severity: Finding['severity'], code: string, where: string, message: string, advice: string): void {
     this.findings.push({ severity, code, where, message, advice });
   }
@@ -45,15 +58,34 @@ export function plainDrive(
 ): Drive {
   return {
     duty: 0.5,
+    edgeSeconds: 0,
     samples: null,
     seriesOhms: 0,
     seriesHenries: 0,
     maxWatts: null,
     maxAmps: null,
+    heldWatts: 0,
     supply: null,
     yields: 'both',
     ...peaks,
   };
+}
+
+/**
+ * Time in which a released primary swings from its forward stroke to the top of
+ * its pulse, s: an arc of the ring of inductance and capacitance (handbook), both
+ * seen from the primary.
+ *
+ * @param freeVolts what the ring would climb to
+ */
+export function swingSeconds(
+  henries: number,
+  farads: number,
+  { forwardVolts, topVolts, freeVolts }: { forwardVolts: number; topVolts: number; freeVolts: number },
+): number {
+  const arc = (volts: number) => Math.asin(Math.min(1, volts / freeVolts));
+  const seconds = Math.sqrt(henries * farads) * (arc(topVolts) + arc(forwardVolts));
+  return Number.isFinite(seconds) ? seconds : 0;
 }
 
 /** Secondary over whole primary. */

@@ -1,5 +1,7 @@
 import type { Driver, Supply } from '../design/driver-schema';
 import { sayQuantity } from '../quantity/print-quantity';
+import { phaseCut, phaseCutSamples } from './phase-cut';
+import { reportDimmer } from './supply';
 import { plainDrive, Report, type Made, type Surroundings } from './made';
 
 /**
@@ -22,12 +24,23 @@ export function mainsTransformer(
   const primaryVolts = supply.volts * supply.setting;
   const direct = style === 'direct';
   const openVolts = direct ? primaryVolts : count * secondaryVolts * supply.setting;
+  const dimmed = supply.dimmedDegrees > 0 ? phaseCut(supply.dimmedDegrees) : null;
+  const samples = dimmed && phaseCutSamples(supply.dimmedDegrees, openVolts * Math.SQRT2);
+  const peakVolts = samples ? Math.max(...samples) : openVolts * Math.SQRT2;
   const ohms = direct ? 0 : count * driver.secondaryOhms;
   const impedance = direct || shortAmps === null ? ohms : (count * secondaryVolts) / shortAmps;
   const henries = Math.sqrt(Math.max(0, impedance ** 2 - ohms ** 2)) / (2 * Math.PI * hertz);
   report.figure('supply', 'volts', 'Mains as set, RMS', primaryVolts, 'V');
-  report.figure('driver', 'open-rms', 'Without load, RMS', openVolts, 'V');
-  report.figure('driver', 'open-peak', 'Without load, peak', openVolts * Math.SQRT2, 'V');
+  report.figure(
+    'driver',
+    'open-rms',
+    'Without load, RMS',
+    dimmed ? openVolts * Math.SQRT2 * dimmed.rms : openVolts,
+    'V',
+  );
+  report.figure('driver', 'open-peak', 'Without load, peak', peakVolts, 'V');
+  if (!direct) reportDimmer(report, supply.dimmedDegrees);
+  if (dimmed) report.sampledAsSine('$.supply.dimmedDegrees');
   if (shortAmps !== null && !direct) {
     report.figure('driver', 'impedance', 'Impedance, Voc / Isc', impedance, 'Ω');
     report.figure('driver', 'reactance', 'Of it leakage reactance', 2 * Math.PI * hertz * henries, 'Ω');
@@ -78,9 +91,10 @@ export function mainsTransformer(
   return {
     ...report,
     drive: plainDrive({
-      waveform: 'sine',
-      positivePeakVolts: openVolts * Math.SQRT2,
-      negativePeakVolts: openVolts * Math.SQRT2,
+      waveform: samples ? 'sampled' : 'sine',
+      samples,
+      positivePeakVolts: peakVolts,
+      negativePeakVolts: peakVolts,
       frequencyHertz: hertz,
       seriesOhms: ohms,
       seriesHenries: henries,

@@ -2,7 +2,7 @@ import type { Design } from '../design/design-schema';
 import { blockingOscillator } from './blocking-oscillator';
 import { boughtModule } from './bought-module';
 import { capacitorDischarge } from './capacitor-discharge';
-import type { Drive } from './drive';
+import { amplitudeVolts, mostWatts, type Drive } from './drive';
 import { flyback } from './flyback';
 import { inverter } from './inverter';
 import { mainsTransformer } from './mains-transformer';
@@ -19,6 +19,16 @@ import { resonantPushPull } from './resonant-push-pull';
  * @throws RangeError when supply or transformer is missing all the same
  */
 export function makeDrive(design: Pick<Design, 'supply' | 'driver' | 'transformer'>, surroundings: Surroundings): Made {
+  const made = madeByKind(design, surroundings);
+  if (surroundings.driveOnly) return made;
+  const limits = new Report();
+  const link = design.transformer ? 'transformer' : 'driver';
+  limits.figure(link, 'most-watts', 'Can give the ladder, at most', mostWatts(made.drive) ?? NaN, 'W');
+  limits.figure(link, 'most-amps', 'RMS current, at most', made.drive.maxAmps ?? NaN, 'A');
+  return { ...made, figures: [...made.figures, ...limits.figures] };
+}
+
+function madeByKind(design: Pick<Design, 'supply' | 'driver' | 'transformer'>, surroundings: Surroundings): Made {
   const { supply, driver, transformer } = design;
   const direct = () => needed(supply);
   const wound = () => needed(transformer);
@@ -66,13 +76,16 @@ function measured(driver: Extract<Design['driver'], { kind: 'measured' }>, { dri
   if (samples) {
     report.figure('driver', 'positive-peak', 'Positive peak', drive.positivePeakVolts, 'V');
     report.figure('driver', 'negative-peak', 'Negative peak', drive.negativePeakVolts, 'V');
-    report.finding(
-      'note',
-      'sampled-as-sine',
-      '$.driver',
-      'The closed form takes the recorded waveform as a sine of the same peaks; the time domain runs it as it was recorded.',
-      'Trust the time-domain figures here.',
+    report.figure('driver', 'peak-to-peak', 'Peak-to-peak', 2 * amplitudeVolts(drive), 'V');
+    report.figure(
+      'driver',
+      'asymmetry',
+      'Greater over lesser peak',
+      Math.max(drive.positivePeakVolts, drive.negativePeakVolts) /
+        Math.min(drive.positivePeakVolts, drive.negativePeakVolts),
+      '',
     );
+    report.sampledAsSine('$.driver');
   }
   report.figure('driver', 'true-rms', 'A true-RMS meter shows, ac', readings.trueRmsVolts, 'V');
   report.figure('driver', 'average-responding', 'An average-responding one', readings.averageRespondingVolts, 'V');

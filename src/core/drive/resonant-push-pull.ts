@@ -1,9 +1,11 @@
 import type { Driver, Supply, Transformer } from '../design/driver-schema';
+import { preferredAtLeast } from '../quantity/preferred-values';
 import { sayQuantity } from '../quantity/print-quantity';
 import { judgeCore, judgeRectifier, judgeTransistor } from './judge';
 import { leakageHenries, plainDrive, ratioOf, Report, sagged, type Made, type Surroundings } from './made';
 import { directFeed, reportFeed } from './supply';
-import { awgOfSection, skinDepthMetres } from './wire';
+import { resonanceHertz } from '../winding/inductance';
+import { awgOfSection, skinDepthMetres } from '../winding/wire';
 
 /** Loaded quality factor under which the tank no longer swings cleanly (common practice, no source). */
 const LEAST_QUALITY = 2;
@@ -31,14 +33,15 @@ export function resonantPushPull(
   { ladderFarads, ladderWatts }: Surroundings,
 ): Made {
   const report = new Report();
-  const { efficiency, tankFarads } = driver;
+  const { efficiency, tankSeries, tankParallel } = driver;
+  const tankFarads = (driver.tankFarads * tankParallel) / tankSeries;
   const feed = directFeed(supply);
   const watts = ladderWatts === null ? null : ladderWatts / efficiency;
   const volts = feed.volts;
   const ratio = ratioOf(transformer);
   const henries = transformer.primaryHenries!;
   const reflected = ratio ** 2 * (transformer.secondaryFarads + ladderFarads);
-  const frequencyHertz = 1 / (2 * Math.PI * Math.sqrt(henries * (tankFarads + reflected)));
+  const frequencyHertz = resonanceHertz(henries, tankFarads + reflected);
   const omega = 2 * Math.PI * frequencyHertz;
   const tankVolts = Math.PI * volts;
   const peakVolts = tankVolts * ratio * transformer.coupling;
@@ -49,12 +52,18 @@ export function resonantPushPull(
     'driver',
     'unloaded-frequency',
     'The same without secondary and ladder',
-    1 / (2 * Math.PI * Math.sqrt(henries * tankFarads)),
+    resonanceHertz(henries, tankFarads),
     'Hz',
   );
   report.figure('driver', 'tank-peak', 'Tank, peak (π times supply)', tankVolts, 'V');
   report.figure('driver', 'tank-amps', 'Tank current, RMS', tankAmps, 'A');
-  report.figure('driver', 'tank-slope', 'Tank dv/dt, V/µs', (tankVolts * omega) / 1e6, '');
+  const each = { volts: tankVolts / tankSeries, amps: tankAmps / tankParallel };
+  if (tankSeries * tankParallel > 1) {
+    report.figure('driver', 'tank-farads', `Bank of ${tankSeries * tankParallel} together`, tankFarads, 'F');
+    report.figure('driver', 'tank-each-volts', 'Over each, peak', each.volts, 'V');
+    report.figure('driver', 'tank-each-amps', 'Through each, RMS', each.amps, 'A');
+  }
+  report.figure('driver', 'tank-slope', 'Over each, V/µs', (each.volts * omega) / 1e6, '');
   // 3 A for each square millimetre: common practice, no source.
   const section = (tankAmps / 3) * 1e-6;
   report.figure('driver', 'wire', 'Primary copper at 3 A/mm², mm²', section * 1e6, '');
@@ -66,7 +75,8 @@ export function resonantPushPull(
     2e3 * skinDepthMetres(frequencyHertz),
     '',
   );
-  report.figure('driver', 'transistor-peak', 'Transistors block, peak', tankVolts, 'V');
+  const blockedVolts = tankVolts * (1 + driver.overshoot);
+  report.figure('driver', 'transistor-peak', 'Transistors block, peak with overshoot', blockedVolts, 'V');
   report.figure(
     'driver',
     'choke-ripple',
@@ -77,6 +87,13 @@ export function resonantPushPull(
   const gateWatts =
     (Math.max(0, volts - driver.zenerVolts) ** 2 + Math.max(0, volts - 0.7) ** 2) / (2 * driver.gateOhms);
   report.figure('driver', 'gate-watts', 'Each gate resistor', gateWatts, 'W');
+  // Through the gate resistor against the pull-down, until the zener holds it.
+  const dividedVolts = (volts * driver.pullDownOhms) / (driver.gateOhms + driver.pullDownOhms);
+  const gateVolts = Math.min(dividedVolts, driver.zenerVolts);
+  const zenerAmps = (volts - gateVolts) / driver.gateOhms - gateVolts / driver.pullDownOhms;
+  report.figure('driver', 'gate-volts', 'Gate settles at', gateVolts, 'V');
+  if (dividedVolts > driver.zenerVolts)
+    report.figure('driver', 'zener-watts', 'Each zener, half the time', (zenerAmps * gateVolts) / 2, 'W');
   report.figure('driver', 'least-supply', 'Starts from, about', STARTS_OVER_THRESHOLD * driver.gateThresholdVolts, 'V');
   report.figure('transformer', 'ratio', 'Turns ratio', ratio, '');
   report.figure('transformer', 'by-supply', 'Supply times ratio (too low)', volts * ratio, 'V');
@@ -90,14 +107,22 @@ export function resonantPushPull(
   report.figure('transformer', 'reflected', 'Secondary and ladder, seen by the tank', reflected, 'F');
   judgeRectifier(report, transformer);
   judgeCore(report, transformer, tankVolts / (omega * transformer.primaryTurns));
-  judgeTransistor(report, driver.ratedVolts, tankVolts);
-  if (driver.tankRatedVolts !== null && tankVolts > driver.tankRatedVolts)
+  judgeTransistor(report, driver.ratedVolts, blockedVolts);
+  if (driver.tankRatedVolts !== null && each.volts > driver.tankRatedVolts)
     report.finding(
       'stop',
       'tank-over-voltage',
       '$.driver.tankRatedVolts',
-      `The tank swings to ${sayQuantity(tankVolts, 'V')} peak, over the capacitor’s ${sayQuantity(driver.tankRatedVolts, 'V')}.`,
-      'Put capacitors in series, made for pulse current, or lower the supply.',
+      `Each tank capacitor swings to ${sayQuantity(each.volts, 'V')} peak, over its ${sayQuantity(driver.tankRatedVolts, 'V')}, shared evenly.`,
+      'Put more in series, made for pulse current, or lower the supply.',
+    );
+  if (driver.tankRatedAmps !== null && each.amps > driver.tankRatedAmps)
+    report.finding(
+      'stop',
+      'tank-over-current',
+      '$.driver.tankRatedAmps',
+      `${sayQuantity(each.amps, 'A')} RMS circulate through each tank capacitor, rated ${sayQuantity(driver.tankRatedAmps, 'A')}: it heats and bursts.`,
+      'Put more strings side by side, each of a smaller value.',
     );
   if (gateWatts > driver.gateResistorWatts)
     report.finding(
@@ -105,14 +130,14 @@ export function resonantPushPull(
       'gate-resistor-overloaded',
       '$.driver.gateResistorWatts',
       `Each gate resistor takes ${sayQuantity(gateWatts, 'W')} and is rated ${sayQuantity(driver.gateResistorWatts, 'W')}.`,
-      'Feed the gates from a lower, separate supply, or use larger resistors.',
+      `Feed the gates from a lower, separate supply, or use ${sayQuantity(preferredAtLeast(12, (gateWatts / driver.gateResistorWatts) * driver.gateOhms), 'Ω', 2)} or more.`,
     );
-  if (volts < STARTS_OVER_THRESHOLD * driver.gateThresholdVolts)
+  if (gateVolts < STARTS_OVER_THRESHOLD * driver.gateThresholdVolts)
     report.finding(
       'warn',
       'may-latch',
       '$.supply',
-      `At ${sayQuantity(volts, 'V')} both transistors may turn on and stay on, a short across the supply: gates want ${sayQuantity(STARTS_OVER_THRESHOLD * driver.gateThresholdVolts, 'V')} or more.`,
+      `With ${sayQuantity(gateVolts, 'V')} at the gates both transistors may turn on and stay on, a short across the supply: they want ${sayQuantity(STARTS_OVER_THRESHOLD * driver.gateThresholdVolts, 'V')} or more.`,
       'Switch the supply on at full voltage behind a fuse; do not wind it up from zero.',
     );
   if (frequencyHertz < AUDIBLE_HERTZ)

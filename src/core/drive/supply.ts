@@ -1,6 +1,7 @@
 import type { Supply } from '../design/driver-schema';
 import { sayQuantity } from '../quantity/print-quantity';
 import type { Feed } from './drive';
+import { phaseCut } from './phase-cut';
 import { sagged, type Report } from './made';
 
 /**
@@ -19,13 +20,31 @@ export function directFeed(supply: Supply): Omit<Feed, 'efficiency'> {
       return { volts: supply.volts, seriesOhms: supply.seriesOhms, maxAmps: supply.maxAmps };
     case 'smoothed-mains':
       return {
-        volts: Math.max(0, supply.secondaryVolts * supply.setting * Math.SQRT2 - supply.bridgeVolts),
+        volts: Math.max(0, smoothedPeakVolts(supply)),
         seriesOhms: supply.seriesOhms + 1 / (4 * supply.hertz * supply.smoothingFarads),
         maxAmps: supply.maxAmps,
       };
     case 'mains':
       return { volts: 0, seriesOhms: 0, maxAmps: null };
   }
+}
+
+/** The winding's peak as set and dimmed, less the bridge's drops, V; below zero where the bridge takes it all. */
+function smoothedPeakVolts(supply: Extract<Supply, { kind: 'smoothed-mains' }>): number {
+  const { secondaryVolts, setting, dimmedDegrees, bridgeVolts } = supply;
+  return secondaryVolts * setting * Math.SQRT2 * phaseCut(dimmedDegrees).peak - bridgeVolts;
+}
+
+/** A dimmer before a transformer, where there is one. */
+export function reportDimmer(report: Report, dimmedDegrees: number): void {
+  if (dimmedDegrees > 0)
+    report.finding(
+      'warn',
+      'dimmer-before-transformer',
+      '$.supply.dimmedDegrees',
+      'A dimmer feeds a transformer: half periods that differ a little drive direct current through its primary, and up to 90° the peak does not fall at all.',
+      'Use a variable transformer; few dimmers are made for such a load.',
+    );
 }
 
 /** Figures of a direct supply that gives this much power, W, or as much as it can be asked for when that is not known. */
@@ -40,6 +59,17 @@ export function reportFeed(supply: Supply, watts: number | null, report: Report)
       'The supply gives no voltage: the bridge takes all of the winding’s peak.',
       'Use a higher secondary voltage or setting.',
     );
+  if (supply.kind === 'smoothed-mains') {
+    reportDimmer(report, supply.dimmedDegrees);
+    if (!supply.isolated)
+      report.finding(
+        'warn',
+        'supply-not-isolated',
+        '$.supply.isolated',
+        'Supply and driver hang on the mains: all before the high-voltage transformer is live to ground, and only that transformer’s insulation keeps the ladder apart from it.',
+        'Work on it behind an isolating transformer, and clip no earthed scope or meter to it.',
+      );
+  }
   if (watts === null || openVolts === 0) return;
   const volts = sagged({ volts: openVolts, seriesOhms }, watts);
   const amps = watts / volts;
@@ -57,8 +87,8 @@ export function reportFeed(supply: Supply, watts: number | null, report: Report)
   if (supply.kind === 'battery' && supply.ampHours !== null && amps > 0)
     report.figure('supply', 'run-time', 'Run time', (supply.ampHours / amps) * 3600, 's');
   if (supply.kind === 'smoothed-mains') {
-    const { hertz, smoothingFarads, secondaryVolts, setting, seriesOhms: windingOhms, bridgeVolts } = supply;
-    const peakVolts = secondaryVolts * setting * Math.SQRT2 - bridgeVolts;
+    const { hertz, smoothingFarads, seriesOhms: windingOhms } = supply;
+    const peakVolts = smoothedPeakVolts(supply);
     const rippleVolts = amps / (2 * hertz * smoothingFarads);
     report.figure('supply', 'ripple', 'Ripple, peak-to-peak', rippleVolts, 'V');
     // The capacitor takes half a period's charge while the sine climbs over what is left of it.

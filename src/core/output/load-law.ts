@@ -22,12 +22,11 @@ export function loadAmpsAt(load: Load, terminalVolts: number, seriesOhms: number
       const { onsetVolts, ampsPerSquareVolt } = load;
       if (terminalVolts <= onsetVolts || ampsPerSquareVolt === 0) return 0;
       const loss = seriesOhms * ampsPerSquareVolt;
-      const linear = 1 - loss * onsetVolts;
-      // V = u + Rs k u (u - u0), solved so that no digits cancel.
-      const root = Math.sqrt(linear ** 2 + 4 * loss * terminalVolts);
-      const volts =
-        loss === 0 ? terminalVolts : linear >= 0 ? (2 * terminalVolts) / (linear + root) : (root - linear) / (2 * loss);
-      return ampsPerSquareVolt * volts * Math.max(0, volts - onsetVolts);
+      const spare = terminalVolts - onsetVolts;
+      const linear = 1 + loss * onsetVolts;
+      // V - u0 = w + Rs k (u0 + w) w for what stands above the onset, solved so that no digits cancel.
+      const above = (2 * spare) / (linear + Math.sqrt(linear ** 2 + 4 * loss * spare));
+      return ampsPerSquareVolt * (onsetVolts + above) * above;
     }
   }
 }

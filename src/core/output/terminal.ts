@@ -21,11 +21,17 @@ export type WorkingPoint = {
  * stands across the ladder's terminal, the series resistor between terminal
  * and load. A load whose current depends on its voltage is solved for it.
  *
+ * @param accuracy of the current, as a part of what would be taken without droop
  * @returns the working point, or null where it lies outside the closed form
  * @remarks Solved for the ladder's current: its terminal voltage falls with
  *   current and what is taken rises with voltage, so there is one crossing.
  */
-export function workingPoint(ladder: LoadedLadder, load: Load, output: Design['output']): WorkingPoint | null {
+export function workingPoint(
+  ladder: LoadedLadder,
+  load: Load,
+  output: Design['output'],
+  accuracy = 1e-13,
+): WorkingPoint | null {
   const terminal = (droop: Droop) => ladder.unloaded.outputVolts - droop.totalVolts;
   const settle = (ladderAmps: number): WorkingPoint | null => {
     const droop = droopAt(ladder, ladderAmps);
@@ -48,5 +54,7 @@ export function workingPoint(ladder: LoadedLadder, load: Load, output: Design['o
   };
   const atReach = over(reach);
   if (!(atReach <= 0)) return null;
-  return settle(rootBetween(over, [0, unloadedAmps], [reach, atReach], 1e-13 * unloadedAmps, 1e-15 * reach));
+  return settle(
+    rootBetween(over, [0, unloadedAmps], [reach, atReach], accuracy * unloadedAmps, 1e-2 * accuracy * reach),
+  );
 }

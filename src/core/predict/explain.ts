@@ -3,6 +3,7 @@ import { amplitudeVolts, hasFastEdges } from '../drive/drive';
 import { sayQuantity } from '../quantity/print-quantity';
 import type { Unit } from '../quantity/units';
 import { droopFormula } from './droop-formula';
+import { strayFaradsOf } from './ladder-of-design';
 import { loadedDesign } from './loaded-design';
 import type { Prediction } from './prediction';
 
@@ -41,12 +42,13 @@ export function explain(figure: Figure, design: Design, prediction: Prediction):
   const { output, drive, energy, input } = prediction;
   const { ladder } = loadedDesign(design);
   const diodeCount = prediction.diodes.length;
-  const farads = design.ladder.capacitor.farads;
-  const forward = design.ladder.diode.forwardVolts;
+  const { capacitor, diode } = prediction.places;
+  const { farads } = capacitor;
+  const forward = diode.forwardVolts;
   const ladderAmps = (output.amps ?? 0) + (output.bleederAmps ?? 0);
   const charge = ladderAmps / drive.frequencyHertz;
   const unitDroop = charge / farads;
-  const strayFarads = design.ladder.strayFarads + design.ladder.diode.junctionFarads;
+  const strayFarads = strayFaradsOf(design);
   const peak = say(amplitudeVolts(drive), 'V');
   const sags = prediction.source.level < 1;
   const current = say(ladderAmps, 'A');

@@ -88,7 +88,7 @@ it.each([
     value: ratedVolts,
   });
   const finding = predict(design).findings.find((candidate) => candidate.code === 'unit-slip')!;
-  expect(finding.change!.value / likely).toBeCloseTo(1, 9);
+  expect((finding.change!.value as number) / likely).toBeCloseTo(1, 9);
   expect(predict(changeDesign(design, finding.change!)).findings.map((f) => f.code)).not.toContain('unit-slip');
 });
 

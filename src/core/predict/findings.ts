@@ -1,4 +1,5 @@
 import type { Design } from '../design/design-schema';
+import { wattsAtLevel } from '../drive/drive';
 import { sayQuantity } from '../quantity/print-quantity';
 import { CHOSEN_MARGIN, fitOf } from '../stress/margin';
 import type { Finding, Severity } from '../design/finding';
@@ -122,6 +123,17 @@ const capacitorRatings: Check = (_design, prediction) =>
     },
   );
 
+const resistorRatings: Check = (_design, { margins }) =>
+  margins
+    .filter(({ part, margin }) => (part === 'Bleeder' || part === 'Series resistor') && margin < CHOSEN_MARGIN)
+    .map(({ part, what, case: when, stress, rated, unit, margin }) => ({
+      code: margin < 0 ? 'resistor-over-rating' : 'resistor-margin-thin',
+      severity: margin < 0 ? ('stop' as const) : ('warn' as const),
+      where: part === 'Bleeder' ? '$.output.bleederOhms' : '$.output.seriesOhms',
+      message: `${part}, ${what}: ${sayQuantity(stress, unit === 'W' ? 'W' : 'V')} on each with ${when === 'shorted output' ? 'the output shorted' : when === 'no load' ? 'no load' : 'this load'}, rated ${sayQuantity(rated, unit === 'W' ? 'W' : 'V')}.`,
+      advice: 'Put more in series, or use ones of higher rating.',
+    }));
+
 const diodeCurrent: Check = (design, prediction) => {
   const rated = design.ladder.diode.averageAmps;
   const amps = Math.max(...prediction.diodes.map((part) => part.averageAmps ?? 0));
@@ -219,6 +231,9 @@ const pastOptimum: Check = (design, { optimumStages }) => {
   ];
 };
 
+/** Part of a pulse's height under which its fall is more than a note. */
+const MUCH_FALLEN = 0.5;
+
 const driveLimits: Check = (_design, { source, drive, output, input }) => {
   if (source.level > ENOUGH_LEVEL) return [];
   const where = drive.supply ? '$.supply' : '$.driver';
@@ -232,10 +247,21 @@ const driveLimits: Check = (_design, { source, drive, output, input }) => {
         advice: 'Draw less or use a stronger drive.',
       },
     ];
-  const byPower = drive.maxWatts !== null && input.watts !== null && input.watts > 0.999 * drive.maxWatts;
+  const left = wattsAtLevel(drive, source.level);
+  if (drive.heldWatts > 0)
+    return [
+      {
+        code: 'drive-pulse-falls',
+        severity: source.level < MUCH_FALLEN ? 'warn' : 'note',
+        where,
+        message: `Each pulse’s energy is shared between the capacitance at the foot and what the ladder takes: at this load it climbs to ${sayQuantity(source.level, '%', 3)} of its height, which takes ${sayQuantity(output.droopByDriveVolts!, 'V')} off the output.`,
+        advice: 'Draw less, or put more energy into each pulse.',
+      },
+    ];
+  const byPower = left !== null && input.watts !== null && input.watts > 0.999 * left;
   const byCurrent = drive.maxAmps !== null && input.amps !== null && input.amps > 0.999 * drive.maxAmps;
   const limit = byPower
-    ? `gives ${sayQuantity(drive.maxWatts!, 'W')}`
+    ? `gives ${sayQuantity(left!, 'W')}`
     : byCurrent
       ? `gives ${sayQuantity(drive.maxAmps!, 'A')} RMS`
       : 'is fed by a supply that sags or is at its limit';
@@ -309,6 +335,7 @@ const CHECKS: readonly Check[] = [
   diodeRatings,
   capacitorRatings,
   diodeCurrent,
+  resistorRatings,
   outOfReach,
   driveLimits,
   capacitorSlip,

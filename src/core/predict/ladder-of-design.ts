@@ -8,12 +8,14 @@ import { gradedNetwork } from '../ladder/grading';
 import { loadedOn, type LoadedLadder } from '../ladder/loaded';
 import type { LadderNetwork } from '../ladder/network';
 import { TOPOLOGY_KINDS } from '../ladder/topologies';
+import { ladderParts } from '../stress/strings';
 import type { Polarity } from './prediction';
 
 /** The network a design describes, with its graded or listed capacitances. */
 function networkOfDesign(design: Design): LadderNetwork {
-  const { topology, stages, capacitor, grading, capacitorFarads } = design.ladder;
-  return gradedNetwork(TOPOLOGY_KINDS[topology].build(stages, capacitor.farads), grading, capacitorFarads);
+  const { topology, stages, grading, capacitorFarads } = design.ladder;
+  const { farads } = ladderParts(design.ladder).capacitor;
+  return gradedNetwork(TOPOLOGY_KINDS[topology].build(stages, farads), grading, capacitorFarads);
 }
 
 /** Whether the design's topology has one form, whatever its stage count. */
@@ -36,19 +38,25 @@ function onLadder(design: Design, network: LadderNetwork, drive: Drive): Drive {
 
 /** The drive a design gives its ladder, in its own polarity and without load. */
 export function driveOf(design: Design): Drive {
-  return sourceOf(design, ladderOfDesign(design), null).drive;
+  return sourceOf(design, ladderOfDesign(design), null, 1).drive;
 }
 
-/** The whole way from the supply to the ladder's foot, with the design's ladder taking this much power, W. */
-export function sourceOf(design: Design, ladder: LoadedLadder, ladderWatts: number | null): Made {
-  return makeDrive(design, { ladderFarads: total(ladder.inputFarads), ladderWatts });
+/**
+ * The whole way from the supply to the ladder's foot, with the design's ladder
+ * taking this much power, W, and leaving this part of the peaks.
+ */
+export function sourceOf(design: Design, ladder: LoadedLadder, ladderWatts: number | null, level: number): Made {
+  return makeDrive(design, { ladderFarads: footFarads(ladder), ladderWatts, level });
 }
+
+/** What the ladder's foot shows beside the charge it takes, over all windings, F. */
+export const footFarads = (ladder: LoadedLadder) => total(ladder.inputFarads);
 
 const total = (values: readonly number[]) => values.reduce((sum, value) => sum + value, 0);
 
 /** Junction and wiring capacitance across each diode, F. */
 export function strayFaradsOf(design: Design): number {
-  return design.ladder.strayFarads + design.ladder.diode.junctionFarads;
+  return design.ladder.strayFarads + ladderParts(design.ladder).diode.junctionFarads;
 }
 
 /** The loaded ladder a design describes, optionally with another stage count. */
@@ -60,7 +68,7 @@ export function ladderOfDesign(design: Design, stages = design.ladder.stages): L
   const capacitive = capacitiveNetwork(network, strayFarads);
   const response = capacitiveResponse(network, capacitive, strayFarads);
   const ladderFarads = total(inputFarads(network, strayFarads, response.swings));
-  const { drive } = makeDrive(design, { ladderFarads, ladderWatts: null, driveOnly: true });
-  const { forwardVolts } = design.ladder.diode;
+  const { drive } = makeDrive(design, { ladderFarads, ladderWatts: null, level: 1, driveOnly: true });
+  const { forwardVolts } = ladderParts(design.ladder).diode;
   return loadedOn(network, onLadder(design, network, drive), { forwardVolts, strayFarads }, capacitive, response);
 }

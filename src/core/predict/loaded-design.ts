@@ -1,5 +1,5 @@
 import type { Design } from '../design/design-schema';
-import { atLevel } from '../drive/drive';
+import { atLevel, wattsAtLevel, type Drive } from '../drive/drive';
 import { withPeaksOf, type LoadedLadder } from '../ladder/loaded';
 import { workingPoint, type WorkingPoint } from '../output/terminal';
 import { demandOf, type Demand } from './demand';
@@ -56,7 +56,7 @@ export function settledFrom(
     // Peaks that the diodes take whole give nothing to settle at.
     const point = level < 1 && !(ladder.unloaded.outputVolts > 0) ? null : worked;
     const demand = point && demandOf(design, ladder, point);
-    return { full, ladder, level, point, demand, excess: demand && excess(ladder, demand, level) };
+    return { full, ladder, level, point, demand, excess: demand && excess(full.drive, ladder, demand, level) };
   };
   const whole = at(1);
   if (whole.excess === null || whole.excess <= 0) return whole;
@@ -95,7 +95,7 @@ export function settledFrom(
 }
 
 /** How far a demand is over what the drive can give with its peaks at this level: the greatest logarithm of their ratios. */
-function excess({ drive }: LoadedLadder, { watts, amps }: Demand, level: number): number {
+function excess(full: Drive, { drive }: LoadedLadder, { watts, amps }: Demand, level: number): number {
   let most = -Infinity;
   const compare = (asked: number, given: number) => {
     most = Math.max(most, Math.log(asked / given));
@@ -104,7 +104,8 @@ function excess({ drive }: LoadedLadder, { watts, amps }: Demand, level: number)
   const { positivePeakVolts, negativePeakVolts, yields } = drive;
   const giving = { both: 1, positive: positivePeakVolts, negative: negativePeakVolts }[yields];
   const share = yields === 'both' ? 1 : giving / (positivePeakVolts + negativePeakVolts);
-  if (drive.maxWatts !== null) compare(watts * share, drive.maxWatts);
+  const left = wattsAtLevel(full, level);
+  if (left !== null) compare(watts * share, left);
   if (drive.maxAmps !== null && amps !== null) compare(amps, drive.maxAmps);
   if (!drive.supply || drive.supply.volts === 0) return most;
   const { volts, seriesOhms, maxAmps, efficiency } = drive.supply;

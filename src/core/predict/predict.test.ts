@@ -281,7 +281,8 @@ describe('what helps most', () => {
     const change = whatHelpsMost(design)!;
     const { capacitor } = design.ladder;
     expect(change.path).toBe('$.ladder.capacitor.farads');
-    const changed = { ...design, ladder: { ...design.ladder, capacitor: { ...capacitor, farads: change.value } } };
+    const farads = change.value as number;
+    const changed = { ...design, ladder: { ...design.ladder, capacitor: { ...capacitor, farads } } };
     expect(mean(changed) - mean(design)).toBeCloseTo(change.gainVolts, 6);
   });
 });

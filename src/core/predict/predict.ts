@@ -4,10 +4,13 @@ import { closedFormAmps, rippleAt, type LoadedLadder } from '../ladder/loaded';
 import { idealVolts } from '../ladder/unloaded';
 import { bleedSeconds, storedCharge } from '../output/discharge';
 import type { WorkingPoint } from '../output/terminal';
+import { marginsOf } from '../stress/all-margins';
 import { marginOf } from '../stress/margin';
+import { ladderParts } from '../stress/strings';
+import { beforePower } from './before-power';
 import { findingsOf } from './findings';
 import { swingWatts } from './demand';
-import { polarityOf, sourceOf } from './ladder-of-design';
+import { footFarads, polarityOf, sourceOf } from './ladder-of-design';
 import { loadedDesign } from './loaded-design';
 import { optimumStages } from './optimum-stages';
 import {
@@ -42,6 +45,7 @@ export function predict(design: Design): Prediction {
   const nodes = nodesOf(full, ladder, scale, ripple?.peakToPeakVolts ?? 0);
   const output = outputOf(design, full, ladder, point, nodes, ripple?.peakToPeakVolts ?? null);
 
+  const parts = ladderParts(design.ladder);
   const capacitors = network.capacitors.map((part, index) => ({
     id: part.id,
     column: part.column,
@@ -53,32 +57,35 @@ export function predict(design: Design): Prediction {
     workingVolts: unloaded.capacitorVolts[index],
     loadedMeanVolts:
       scale === null ? null : ladder.unloaded.capacitorVolts[index] - scale * ladder.lightLoad.capacitorDroops[index],
-    ratedVolts: design.ladder.capacitor.ratedVolts,
-    margin: marginOf(design.ladder.capacitor.ratedVolts, unloaded.capacitorVolts[index]),
+    ratedVolts: parts.capacitor.ratedVolts,
+    margin: marginOf(parts.capacitor.ratedVolts, unloaded.capacitorVolts[index]),
   }));
   const diodes = network.diodes.map((part, index) => ({
     ...part,
     reverseVolts: unloaded.reverseVolts[index],
-    ratedVolts: design.ladder.diode.peakInverseVolts,
+    ratedVolts: parts.diode.peakInverseVolts,
     averageAmps: point ? point.ladderAmps * ladder.lightLoad.diodeCharges[index] : null,
-    margin: marginOf(design.ladder.diode.peakInverseVolts, unloaded.reverseVolts[index]),
+    margin: marginOf(parts.diode.peakInverseVolts, unloaded.reverseVolts[index]),
   }));
-  const made = sourceOf(design, full, demand?.watts ?? null);
-  const margins = [...capacitors, ...diodes].flatMap((part) => (part.margin === null ? [] : [part.margin]));
+  const made = sourceOf(design, full, demand?.watts ?? null, level);
+  const source = { level, figures: made.figures, ladderFarads: footFarads(full) };
+  const margins = marginsOf(design, { capacitors, diodes, output, source });
   const prediction: Prediction = {
     format: PREDICTION_FORMAT,
     version: PREDICTION_VERSION,
     name: design.name,
     drive: made.drive,
-    source: { level, figures: made.figures },
+    source,
     topology: network.topology,
+    places: parts,
     terminals: { output: network.output, return: network.return },
     output,
     target: targetOf(design, output),
     input: demand ?? { watts: null, amps: null, efficiency: null },
     optimumStages: optimumStages(design),
     textbookOptimumStages: textbookOptimum(ladder, design, point),
-    smallestMargin: margins.length ? Math.min(...margins) : null,
+    smallestMargin: margins.length ? margins[0].margin : null,
+    margins,
     capacitors,
     diodes,
     nodes,
@@ -90,7 +97,9 @@ export function predict(design: Design): Prediction {
           : bleedSeconds(network, unloaded.capacitorVolts, unloaded.outputVolts, design.output.bleederOhms),
     },
     findings: [],
+    beforePower: [],
   };
+  prediction.beforePower = beforePower(design, prediction);
   prediction.findings = findingsOf(design, prediction, made.findings);
   return prediction;
 }
@@ -203,7 +212,8 @@ function textbookOptimum(ladder: LoadedLadder, design: Design, point: WorkingPoi
   const amps = point?.ladderAmps ?? (design.load.kind === 'current' ? design.load.amps : 0);
   if (amps === 0 || ladder.network.topology !== 'half-wave') return null;
   const { frequencyHertz } = ladder.drive;
-  return Math.sqrt((amplitudeVolts(ladder.drive) * frequencyHertz * design.ladder.capacitor.farads) / amps);
+  const { farads } = ladderParts(design.ladder).capacitor;
+  return Math.sqrt((amplitudeVolts(ladder.drive) * frequencyHertz * farads) / amps);
 }
 
 /** Least and most between output and return, for a ladder whose nodes are known. */

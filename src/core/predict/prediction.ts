@@ -1,3 +1,5 @@
+import type { PartMargin } from '../stress/all-margins';
+import type { LadderParts } from '../stress/strings';
 import type { Finding } from '../design/finding';
 import type { Drive } from '../drive/drive';
 import type { SourceFigure } from '../drive/made';
@@ -108,15 +110,23 @@ export type TargetPrediction = {
   rippleMet: boolean | null;
 };
 
+/** One thing to see to before the supply is switched on. */
+export type PowerCheck = { code: string; text: string };
+
 export type Prediction = {
   format: typeof PREDICTION_FORMAT;
   version: typeof PREDICTION_VERSION;
   name: string;
   /** Before its power runs out. */
   drive: Drive;
-  /** Part of the drive's full peaks that the load leaves, and the figures of every link before the ladder. */
-  source: { level: number; figures: SourceFigure[] };
+  /**
+   * Part of the drive's full peaks that the load leaves, the figures of every
+   * link before the ladder, and the capacitance that the ladder's foot shows.
+   */
+  source: { level: number; figures: SourceFigure[]; ladderFarads: number };
   topology: Topology;
+  /** What stands in each place of the ladder: a part, or a string or bank as a whole. */
+  places: LadderParts;
   /** The nodes between which the load stands; `return` is ground but for two-sided ladders. */
   terminals: { output: string; return: string };
   output: OutputPrediction;
@@ -127,7 +137,10 @@ export type Prediction = {
   optimumStages: number | null;
   /** sqrt(V f C / I), the published rule for half-wave ladders; null for others and without load. */
   textbookOptimumStages: number | null;
+  /** Of all parts whose ratings are known; null without any. */
   smallestMargin: number | null;
+  /** Every rated part against its stress, weakest first. */
+  margins: PartMargin[];
   capacitors: CapacitorPrediction[];
   diodes: DiodePrediction[];
   nodes: NodePrediction[];
@@ -139,4 +152,6 @@ export type Prediction = {
     bleedSeconds: number | null;
   };
   findings: Finding[];
+  /** What to see to before power, in the order of energy. */
+  beforePower: PowerCheck[];
 };

@@ -52,3 +52,22 @@ it('draws nothing without load', () => {
   const ladder = ladderOf(2, 1);
   expect(sourceDemand(ladder, 0, droopAt(ladder, 0)!, 0)).toEqual({ rmsAmps: 0, sourceWatts: 0 });
 });
+
+it('strays behind a pulse: a step loses C Vpp² an edge pair, a slope no more than its current loses (handbook)', () => {
+  const drive = { ...sineDrive(100, 1e4, 1e3), waveform: 'pulse' as const, negativePeakVolts: 20, duty: 0.6 };
+  const farads = 1e-12;
+  const watts = (edgeSeconds: number) => {
+    const ladder = loadedLadder(
+      halfWaveNetwork(2, 1e-9),
+      { ...drive, edgeSeconds },
+      { forwardVolts: 0, strayFarads: farads },
+    );
+    const [foot] = ladder.inputFarads;
+    return { foot, lost: sourceDemand(ladder, 0, droopAt(ladder, 0)!, 0).sourceWatts };
+  };
+  const { foot, lost } = watts(0);
+  expect(lost).toBeCloseTo(1e4 * foot * 120 ** 2, 12);
+  // Two edges of 4 us a cycle: I = C V / t through 1 kohm.
+  expect(watts(4e-6).lost).toBeCloseTo(2 * 1e4 * 4e-6 * ((foot * 120) / 4e-6) ** 2 * 1e3, 12);
+  expect(watts(1e-12).lost).toBe(lost);
+});

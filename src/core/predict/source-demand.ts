@@ -1,4 +1,4 @@
-import { amplitudeVolts, hasFastEdges } from '../drive/drive';
+import { amplitudeVolts, edgePart, hasFastEdges, type Drive } from '../drive/drive';
 import type { Droop, LoadedLadder } from '../ladder/loaded';
 
 /**
@@ -12,7 +12,8 @@ import type { Droop, LoadedLadder } from '../ladder/loaded';
  * A square or pulse gives its charge at one voltage, so that all of the droop
  * is lost, in the resistance where there is one. Strays take a current of their
  * own beside the pulses: on a sine w C V, out of step with them, so that the
- * squares add; at every edge of a square C Vpp^2 / 2 is lost. Source: derived.
+ * squares add; at every step of a square C Vpp^2 / 2 is lost, at a slope no
+ * more than its current C Vpp / t loses in the resistance. Source: derived.
  *
  * @param amps mean current out of the ladder, A
  * @param chargingAngle from the ripple, rad
@@ -30,8 +31,7 @@ export function sourceDemand(
   const peakVolts = amplitudeVolts(ladder.drive);
   if (hasFastEdges(ladder.drive)) {
     const sourceWatts =
-      droop.totalVolts * amps +
-      ladder.inputFarads.reduce((sum, farads) => sum + frequencyHertz * farads * (2 * peakVolts) ** 2, 0);
+      droop.totalVolts * amps + ladder.inputFarads.reduce((sum, farads) => sum + edgeWatts(ladder.drive, farads), 0);
     if (sourceWatts === 0) return { rmsAmps: 0, sourceWatts };
     return { rmsAmps: seriesOhms > 0 ? Math.sqrt(sourceWatts / windingPulses.length / seriesOhms) : null, sourceWatts };
   }
@@ -50,6 +50,15 @@ export function sourceDemand(
     rmsAmps: Math.sqrt(Math.max(...squares)),
     sourceWatts: squares.reduce((sum, square) => sum + square * seriesOhms, 0),
   };
+}
+
+/** Lost in charging and discharging a capacitance at both edges of a square or pulse, W. */
+function edgeWatts(drive: Drive, farads: number): number {
+  const { frequencyHertz, seriesOhms } = drive;
+  const coulombs = farads * 2 * amplitudeVolts(drive);
+  const stepped = frequencyHertz * coulombs * 2 * amplitudeVolts(drive);
+  const seconds = edgePart(drive) / frequencyHertz;
+  return seconds > 0 ? Math.min(stepped, (2 * frequencyHertz * seriesOhms * coulombs ** 2) / seconds) : stepped;
 }
 
 /** Angle under which the closed expressions lose their digits by cancellation; their leading terms are right within 1e-4 there. */

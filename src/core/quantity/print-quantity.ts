@@ -51,6 +51,22 @@ export function printQuantity(value: number, significantDigits?: number): string
   return `${number}${PREFIX_FOR_EXPONENT.get(exponent)}`;
 }
 
+/** Bare numbers in this range are shown without a prefix: half a millimetre under "mm" is 0.5, not 500m. */
+const BARE = { least: 1e-4, under: 1e7 };
+const isBare = (value: number) => value === 0 || (Math.abs(value) >= BARE.least && Math.abs(value) < BARE.under);
+
+/**
+ * What a field of this unit shows of a value: with a prefix where the unit takes
+ * one, plain for per cent and bare numbers.
+ *
+ * @returns text that `readQuantity` of the same unit accepts
+ */
+export function printForField(value: number, unit: Unit, significantDigits?: number): string {
+  const shown = unit === '%' ? value * 100 : value;
+  const plain = (unit === '%' || unit === '') && isBare(shown);
+  return plain ? String(Number(shown.toPrecision(significantDigits ?? 12))) : printQuantity(shown, significantDigits);
+}
+
 /**
  * A value in engineering notation with a fixed number of significant digits,
  * so that columns of tabular figures line up: `6.80` and `kV`.
@@ -64,6 +80,11 @@ export function formatQuantity(value: number, unit: Unit, significantDigits = 3)
   if (!Number.isFinite(value)) return { digits: '–', unit };
   if (unit === '%') return { digits: formatPlain(value * 100, significantDigits), unit };
   if (value === 0) return { digits: '0', unit };
+  if (unit === '' && isBare(value)) {
+    // A count is shown as one: 12 turns, not 12.0.
+    const digits = Number.isInteger(value) ? String(value).replace('-', '−') : formatPlain(value, significantDigits);
+    return { digits, unit };
+  }
   const { number, exponent } = engineering(value, significantDigits);
   const prefix = PREFIX_FOR_EXPONENT.get(exponent)!;
   return { digits: number.replace('-', '−'), unit: `${prefix === 'u' ? 'µ' : prefix}${unit}` };

@@ -1,5 +1,12 @@
 import fc from 'fast-check';
-import { engineeringScale, formatPlain, formatQuantity, printQuantity, sayQuantity } from './print-quantity';
+import {
+  engineeringScale,
+  formatPlain,
+  formatQuantity,
+  printForField,
+  printQuantity,
+  sayQuantity,
+} from './print-quantity';
 import { readQuantity } from './read-quantity';
 import type { Unit } from './units';
 
@@ -126,4 +133,22 @@ describe('figures along a scale', () => {
     expect(scale.name).toBe(name);
     expect(scale.per / per).toBeCloseTo(1, 12);
   });
+});
+
+it.each([
+  [0.5, '', '0.5'],
+  [2000, '', '2000'],
+  [0.005, '%', '0.5'],
+  [0.5, 'V', '500m'],
+  [1e9, '', '1G'],
+] as const)('a field shows %d of unit "%s" as %s, and reads it back', (number, unit, text) => {
+  expect(printForField(number, unit)).toBe(text);
+  expect(readQuantity(text, unit)).toEqual({ ok: true, value: number });
+});
+
+it('a bare number has no prefix: 0.774 under "mm" is no 774 m', () => {
+  expect(sayQuantity(0.774, '')).toBe('0.774');
+  expect(sayQuantity(12504, '')).toBe('12504');
+  expect(sayQuantity(12504.2, '', 5)).toBe('12504');
+  expect(sayQuantity(3.2e9, '')).toBe('3.20 G'.replace(' ', '\u00a0'));
 });

@@ -1,5 +1,6 @@
 import type { Design } from '../design/design-schema';
 import type { LoadedLadder } from '../ladder/loaded';
+import { ladderParts } from '../stress/strings';
 import { strayFaradsOf } from '../predict/ladder-of-design';
 import { loadedDesign } from '../predict/loaded-design';
 import { circuitOf, type Circuit, type CircuitParts } from './circuit';
@@ -15,13 +16,14 @@ export function circuitOfDesign(
 }
 
 function circuitParts(design: Design): CircuitParts {
-  const { diode } = design.ladder;
+  const { recoverySeconds } = design.ladder.diode;
+  const { diode } = ladderParts(design.ladder);
   return {
     forwardVolts: diode.forwardVolts,
     strayFarads: strayFaradsOf(design),
     onOhms: diode.onOhms,
     leakSiemens: diode.peakInverseVolts === null ? 0 : diode.leakageAmps / diode.peakInverseVolts,
     // A diode driven from equal forward into equal reverse current recovers in transit time times ln 2 (from memory).
-    transitSeconds: (diode.recoverySeconds ?? 0) / Math.LN2,
+    transitSeconds: (recoverySeconds ?? 0) / Math.LN2,
   };
 }

@@ -1,4 +1,4 @@
-import { driveAt, hasFastEdges, type Drive } from '../drive/drive';
+import { driveAt, edgePart, hasFastEdges, type Drive } from '../drive/drive';
 
 /** One period cut into steps so that peaks and edges fall between steps, with the drive at the end of each. */
 export type TimeGrid = {
@@ -13,13 +13,17 @@ export type TimeGrid = {
   drive: Float64Array;
 };
 
+/** Part of the steps that each edge takes which is no jump. */
+const EDGE_SHARE = 0.15;
+
 /**
  * The time grid of one period.
  *
  * A sine starts at its rising crossing of the middle; its peaks fall between
  * steps, which are short about the peaks, where charge flows, and grow away
  * from them by doubling. A square or pulse starts at its rising edge and has
- * its steps shared between its two levels, short after each edge and growing.
+ * its steps shared between its two levels, short after each edge and growing;
+ * an edge that takes time has steps of its own.
  * A sampled waveform has even steps, its jumps taken as slopes between samples.
  *
  * @param steps in a period, at least 8; rounded up to a multiple of four
@@ -38,6 +42,16 @@ export function timeGrid(drive: Drive, steps: number): TimeGrid {
     return gridOf([...inward, ...outward, ...inward, ...outward], (time) => {
       return driveAt(drive, time / period);
     });
+  }
+  const edge = edgePart(drive);
+  if (edge > 0) {
+    const sloped = Math.max(4, Math.round(steps * EDGE_SHARE));
+    const high = Math.max(4, Math.round((steps - 2 * sloped) * drive.duty));
+    const low = Math.max(4, steps - 2 * sloped - high);
+    const slope = new Array<number>(sloped).fill((edge * period) / sloped);
+    const standing = (count: number, part: number) => doubling(count, 6, (part - edge) * period);
+    const lengths = [...slope, ...standing(high, drive.duty), ...slope, ...standing(low, 1 - drive.duty)];
+    return gridOf(lengths, (time) => driveAt(drive, (time / period) % 1));
   }
   const high = Math.min(steps - 4, Math.max(4, Math.round(steps * drive.duty)));
   const lengths = [...doubling(high, 6, drive.duty * period), ...doubling(steps - high, 6, (1 - drive.duty) * period)];

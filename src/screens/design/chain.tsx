@@ -12,6 +12,7 @@ import { LOAD_NAMES, LoadFields, LoadLine } from './load-card';
 import { OutputFields, OutputLine } from './output-card';
 import { DriverFields, DriverLine, SupplyFields, SupplyLine, TransformerFields, TransformerLine } from './source-cards';
 import { DRIVER_NAMES, SUPPLY_NAMES } from './source-fields';
+import type { BenchPage } from './transformer-bench/transformer-bench';
 
 const LINKS = ['supply', 'driver', 'transformer', 'ladder', 'output', 'load'] as const;
 export type Link = (typeof LINKS)[number];
@@ -27,11 +28,13 @@ export function Chain({
   prediction,
   open,
   onOpen,
+  onBench,
 }: {
   store: EditorStore;
   prediction: Prediction;
   open: Link | '';
   onOpen: (link: Link | '') => void;
+  onBench: (page: BenchPage) => void;
 }) {
   const design = useStore(store, (state) => state.design);
   const editing = { store, design, prediction };
@@ -61,7 +64,7 @@ export function Chain({
         line={<DriverLine {...editing} />}
         open={open}
       >
-        <DriverFields {...editing} />
+        <DriverFields {...editing} onBench={onBench} />
       </Card>
       {design.transformer ? (
         <Card
@@ -71,7 +74,7 @@ export function Chain({
           line={<TransformerLine {...editing} />}
           open={open}
         >
-          <TransformerFields {...editing} />
+          <TransformerFields {...editing} onBench={onBench} />
         </Card>
       ) : null}
       <Card

@@ -2,6 +2,7 @@
 
 import {
   Chart as ChartJs,
+  Filler,
   Legend,
   LinearScale,
   LineElement,
@@ -138,4 +139,4 @@ const marksPlugin: Plugin<'line'> = {
   },
 };
 
-ChartJs.register(LinearScale, LineElement, PointElement, Tooltip, Legend, marksPlugin, zoomPlugin);
+ChartJs.register(Filler, LinearScale, LineElement, PointElement, Tooltip, Legend, marksPlugin, zoomPlugin);

@@ -10,6 +10,8 @@ import { engineeringScale, sayQuantity } from '@/core/quantity/print-quantity';
 import type { TransientClient } from '@/worker/transient-client';
 import { ChargeUpChart } from './charge-up-chart';
 import { commonOptions, FACE, useColours, withMarks, type Colours } from './chart-style';
+import { ToleranceChart } from './tolerance-chart';
+import { useTolerance, type ToleranceRun } from './use-tolerance';
 import { DischargeChart } from './discharge-chart';
 import type { TimeDomain } from './use-transient';
 import { WaveformChart } from './waveform-chart';
@@ -24,6 +26,7 @@ export const Charts = memo(function Charts({
   onTraces,
   tab,
   onTab,
+  onEdit,
 }: {
   design: Design;
   prediction: Prediction;
@@ -34,8 +37,10 @@ export const Charts = memo(function Charts({
   onTraces: (traces: string[]) => void;
   tab: string;
   onTab: (tab: string) => void;
+  onEdit: (path: string, value: unknown) => string | null;
 }) {
   const colours = useColours();
+  const run = useTolerance(design, client, interestAmps(design, prediction));
   const inTime = { prediction, timeDomain };
   return (
     <Tabs.Root value={tab} onValueChange={onTab} className="flex h-full flex-col">
@@ -45,11 +50,12 @@ export const Charts = memo(function Charts({
         <ChartTab value="waveforms">Waveforms</ChartTab>
         <ChartTab value="charge-up">Charge-up</ChartTab>
         <ChartTab value="discharge">Discharge</ChartTab>
+        <ChartTab value="tolerance">Tolerance</ChartTab>
       </Tabs.List>
       {colours ? (
         <>
           <ChartPane value="load-line">
-            <LoadLineChart design={design} prediction={prediction} colours={colours} />
+            <LoadLineChart design={design} prediction={prediction} run={run} colours={colours} />
           </ChartPane>
           <ChartPane value="stages">
             <StagesChart design={design} prediction={prediction} colours={colours} />
@@ -62,6 +68,9 @@ export const Charts = memo(function Charts({
           </ChartPane>
           <ChartPane value="discharge">
             <DischargeChart {...inTime} design={design} client={client} colours={colours} />
+          </ChartPane>
+          <ChartPane value="tolerance">
+            <ToleranceChart design={design} prediction={prediction} run={run} colours={colours} onEdit={onEdit} />
           </ChartPane>
         </>
       ) : null}
@@ -90,11 +99,16 @@ function ChartTab({ value, children }: { value: string; children: ReactNode }) {
 
 type ChartProps = { design: Design; prediction: Prediction; colours: Colours };
 
-function LoadLineChart({ design, prediction, colours }: ChartProps) {
+/** How far the load line is drawn, A: far past the working point it only gets harder to read; 0 without one. */
+function interestAmps({ target }: Design, { output }: Prediction): number {
+  return output.amps === null ? 0 : 4 * Math.max(output.amps + (output.bleederAmps ?? 0), target?.amps ?? 0);
+}
+
+function LoadLineChart({ design, prediction, run, colours }: ChartProps & { run: ToleranceRun }) {
   const { output } = prediction;
   const target = design.target;
-  // Far past the working point the line only makes it harder to read.
-  const interest = output.amps === null ? 0 : 4 * Math.max(output.amps + (output.bleederAmps ?? 0), target?.amps ?? 0);
+  const interest = interestAmps(design, prediction);
+  const band = run.kind === 'ready' ? (run.tolerance?.loadLine ?? []) : [];
   const line = useMemo(() => loadLine(design, 41, interest > 0 ? interest : Infinity), [design, interest]);
   const volts = engineeringScale(Math.max(output.noLoadVolts, target?.volts ?? 0), 'V');
   const amps = engineeringScale(line[line.length - 1]?.amps ?? 0, 'A');
@@ -150,6 +164,15 @@ function LoadLineChart({ design, prediction, colours }: ChartProps) {
             pointHoverRadius: 6,
             showLine: false,
           },
+          // Nine of ten built like this lie between these two.
+          ...(['low', 'high'] as const).map((edge) => ({
+            data: band.map((point) => ({ x: point.amps / amps.per, y: point[edge] / volts.per })),
+            borderWidth: 0,
+            backgroundColor: `${colours.climb}26`,
+            pointRadius: 0,
+            pointHitRadius: 0,
+            fill: edge === 'high' ? '-1' : false,
+          })),
         ],
       }}
     />

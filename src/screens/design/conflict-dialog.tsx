@@ -49,7 +49,7 @@ export function ConflictDialog({ store, saveNow }: { store: EditorStore; saveNow
   return (
     <Panel
       open
-      wide
+      size="wide"
       // Closing without a choice would leave edits that can never be saved.
       onClose={() => undefined}
       title="Changed in another tab"

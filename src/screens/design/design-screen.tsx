@@ -3,7 +3,7 @@
 import Redo from 'lucide-react/icons/redo-2';
 import Undo from 'lucide-react/icons/undo-2';
 import dynamic from 'next/dynamic';
-import { useRouter } from 'next/navigation';
+import { useRouter, useSearchParams } from 'next/navigation';
 import { useCallback, useDeferredValue, useMemo, useState } from 'react';
 import { toast } from 'sonner';
 import { useStore } from 'zustand';
@@ -18,6 +18,7 @@ import { useCommands, type ScreenCommand } from '@/ui/commands';
 import { TopBar } from '@/ui/top-bar';
 import { Chain, linksOf, type Link } from './chain';
 import { Climb } from './climb';
+import { ChangesDialog } from './changes-dialog';
 import { ConflictDialog } from './conflict-dialog';
 import { createEditorStore } from './editor-store';
 import { Heading } from './heading';
@@ -25,6 +26,8 @@ import { HistoryDialog } from './history-dialog';
 import { Notes } from './notes';
 import { PartPanel } from './part-panel';
 import { SaveNotice } from './save-notice';
+import { benchPage, TransformerBench, type BenchPage } from './transformer-bench/transformer-bench';
+import { useElectrical } from './use-electrical';
 import { useTransient, WAITING } from './use-transient';
 import { useAutosave } from './use-autosave';
 import { Verdict, VerdictStrip } from './verdict';
@@ -40,9 +43,10 @@ export function DesignScreen({ stored }: { stored: StoredDesign }) {
   const router = useRouter();
   const saveNow = useAutosave(store);
   const design = useStore(store, (state) => state.design);
-  const prediction = useMemo(() => predict(design), [design]);
+  const electrical = useElectrical(design);
+  const prediction = useMemo(() => predict(electrical), [electrical]);
   // Figures follow the keystroke at once; picture and curves may follow a frame later, and skip states typed over.
-  const laterDesign = useDeferredValue(design);
+  const laterDesign = useDeferredValue(electrical);
   const laterPrediction = useDeferredValue(prediction);
   const helps = useMemo(() => whatHelpsMost(laterDesign), [laterDesign]);
   const canUndo = useStore(store.temporal, (state) => state.pastStates.length > 0);
@@ -57,9 +61,12 @@ export function DesignScreen({ stored }: { stored: StoredDesign }) {
     [laterPrediction, timeDomain],
   );
   const [history, setHistory] = useState(false);
+  const [changes, setChanges] = useState(false);
+  const openChanges = useCallback(() => setChanges(true), []);
+  const { bench, openBench, turnBench, closeBench } = useBenchInAddress();
 
   const apply = useCallback(
-    (path: string, value: number) => {
+    (path: string, value: unknown) => {
       const fault = store.getState().edit(path, value);
       if (fault) toast.error(fault);
     },
@@ -124,14 +131,18 @@ export function DesignScreen({ stored }: { stored: StoredDesign }) {
       { name: 'Stages chart', keys: 's', run: () => setTab('stages') },
       { name: 'Waveforms', keys: 'w', run: () => setTab('waveforms') },
       { name: 'Charge-up', keys: 'c', run: () => setTab('charge-up') },
+      { name: 'Tolerance', keys: 't', run: () => setTab('tolerance') },
       { name: 'Discharge', keys: 'd', run: () => setTab('discharge') },
+      { name: 'What each change would do', keys: 'q', run: () => setChanges(true) },
+      { name: 'Transformer bench', keys: 'b', run: () => openBench('ratio') },
+      { name: 'Pin finder', run: () => openBench('pins') },
       { name: 'History', keys: 'h', run: () => setHistory(true) },
       { name: 'Export as a file', keys: 'e', run: () => downloadDesign(store.getState().design) },
       { name: 'Duplicate this design', run: () => void duplicate() },
       { name: 'Back to the shelf', run: () => router.push('/') },
       { name: 'Print', run: () => window.print() },
     ];
-  }, [apply, router, store]);
+  }, [apply, openBench, router, store]);
   useCommands(commands);
 
   return (
@@ -164,7 +175,7 @@ export function DesignScreen({ stored }: { stored: StoredDesign }) {
           aria-label="Chain"
           className="order-2 min-h-0 overflow-y-auto border-rule px-4 py-1.5 lg:order-none lg:border-r"
         >
-          <Chain store={store} prediction={prediction} open={link} onOpen={setLink} />
+          <Chain store={store} prediction={prediction} open={link} onOpen={setLink} onBench={openBench} />
           <Notes store={store} />
         </aside>
         <div className="order-1 flex min-h-0 min-w-0 flex-col lg:order-none">
@@ -208,6 +219,7 @@ export function DesignScreen({ stored }: { stored: StoredDesign }) {
               onTraces={setTraces}
               tab={tab}
               onTab={setTab}
+              onEdit={store.getState().edit}
             />
           </div>
         </div>
@@ -216,14 +228,28 @@ export function DesignScreen({ stored }: { stored: StoredDesign }) {
             design={design}
             prediction={prediction}
             helps={helps}
-            timeDomain={design === laterDesign ? timeDomain : WAITING}
+            timeDomain={electrical === laterDesign ? timeDomain : WAITING}
             onApply={apply}
+            onChanges={openChanges}
             onGo={goTo}
           />
         </div>
         <VerdictStrip design={design} prediction={prediction} />
       </main>
       <ConflictDialog store={store} saveNow={saveNow} />
+      {bench ? (
+        <TransformerBench
+          store={store}
+          design={design}
+          prediction={prediction}
+          page={bench}
+          onPage={turnBench}
+          onClose={closeBench}
+        />
+      ) : null}
+      {changes ? (
+        <ChangesDialog design={laterDesign} client={client} onApply={apply} onClose={() => setChanges(false)} />
+      ) : null}
       {history ? (
         <HistoryDialog
           id={stored.id}
@@ -238,4 +264,19 @@ export function DesignScreen({ stored }: { stored: StoredDesign }) {
       ) : null}
     </div>
   );
+}
+
+/** Which page of the bench is open is kept in the address: it can be linked to, and the back button closes it. */
+function useBenchInAddress() {
+  const bench = benchPage(useSearchParams().get('bench'));
+  const go = useCallback((page: BenchPage | null, how: 'pushState' | 'replaceState') => {
+    const address = new URL(window.location.href);
+    if (page) address.searchParams.set('bench', page);
+    else address.searchParams.delete('bench');
+    window.history[how](null, '', address);
+  }, []);
+  const openBench = useCallback((page: BenchPage) => go(page, 'pushState'), [go]);
+  const turnBench = useCallback((page: BenchPage) => go(page, 'replaceState'), [go]);
+  const closeBench = useCallback(() => go(null, 'replaceState'), [go]);
+  return { bench, openBench, turnBench, closeBench };
 }

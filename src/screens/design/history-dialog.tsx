@@ -35,7 +35,7 @@ export function HistoryDialog({
     <Panel
       open
       onClose={onClose}
-      wide
+      size="wide"
       title="History"
       description="Bringing back an earlier state is an edit like any other: it can be undone."
     >

@@ -9,6 +9,7 @@ import { PickField } from '@/ui/pick-field';
 import { Quantity } from '@/ui/quantity';
 import { QuantityField } from '@/ui/quantity-field';
 import type { Editing } from './editing';
+import { FromDrawer } from './from-drawer';
 
 export function LadderLine({ design, prediction }: Editing) {
   return (
@@ -19,7 +20,7 @@ export function LadderLine({ design, prediction }: Editing) {
           {design.ladder.topology === 'bipolar' ? ' a side' : ''} ·{' '}
         </>
       )}
-      <Quantity value={design.ladder.capacitor.farads} unit="F" /> · no load{' '}
+      <Quantity value={prediction.places.capacitor.farads} unit="F" /> · no load{' '}
       <Quantity value={prediction.output.noLoadVolts} unit="V" />
     </>
   );
@@ -59,6 +60,7 @@ export function LadderFields({ store, design, prediction }: Editing) {
         value={ladder.capacitor.ratedVolts}
         onValue={(value) => edit('$.ladder.capacitor.ratedVolts', value)}
       />
+      <FromDrawer store={store} design={design} prediction={prediction} kind="capacitor" />
       <QuantityField
         label="Diode peak inverse"
         unit="V"
@@ -79,7 +81,32 @@ export function LadderFields({ store, design, prediction }: Editing) {
         value={ladder.diode.recoverySeconds}
         onValue={(value) => edit('$.ladder.diode.recoverySeconds', value)}
       />
+      <FromDrawer store={store} design={design} prediction={prediction} kind="diode" />
       <More>
+        <QuantityField
+          label="Capacitors in series, each place"
+          unit=""
+          value={ladder.capacitor.series}
+          onValue={(value) => edit('$.ladder.capacitor.series', value)}
+        />
+        <QuantityField
+          label="Such strings side by side"
+          unit=""
+          value={ladder.capacitor.parallel}
+          onValue={(value) => edit('$.ladder.capacitor.parallel', value)}
+          hint={<BankHint prediction={prediction} />}
+        />
+        <QuantityField
+          label="Diodes in series, each place"
+          unit=""
+          value={ladder.diode.series}
+          onValue={(value) => edit('$.ladder.diode.series', value)}
+          hint={
+            ladder.diode.series > 1
+              ? 'Drop and rating count as those of the whole string, shared by their junctions.'
+              : undefined
+          }
+        />
         <QuantityField
           label="Diode average"
           unit="A"
@@ -123,9 +150,34 @@ export function LadderFields({ store, design, prediction }: Editing) {
   );
 }
 
-function partsCount({ capacitors, diodes }: Prediction): string {
+/** What a bank is as a whole. */
+function BankHint({ prediction: { places } }: { prediction: Prediction }) {
+  const { series, parallel, farads, ratedVolts, worstShare } = places.capacitor;
+  if (series * parallel === 1) return null;
+  return (
+    <>
+      As a whole <Quantity value={farads} unit="F" />
+      {ratedVolts === null ? null : (
+        <>
+          , stands <Quantity value={ratedVolts} unit="V" />
+        </>
+      )}
+      {series > 1 ? (
+        <>
+          : within tolerance one of them may get <Quantity value={worstShare} unit="%" /> of the voltage. For long it
+          shares by leakage unless resistors balance it, which are not counted.
+        </>
+      ) : (
+        '.'
+      )}
+    </>
+  );
+}
+
+function partsCount({ capacitors, diodes, places }: Prediction): string {
   const count = (number: number, name: string) => `${number} ${name}${number === 1 ? '' : 's'}`;
-  return `${count(capacitors.length, 'capacitor')}, ${count(diodes.length, 'diode')}.`;
+  const { series, parallel } = places.capacitor;
+  return `${count(series * parallel * capacitors.length, 'capacitor')}, ${count(places.diode.series * diodes.length, 'diode')}.`;
 }
 
 const LISTED = 'listed';

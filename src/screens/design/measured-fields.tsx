@@ -4,7 +4,7 @@ import { useId, useState } from 'react';
 import { toast } from 'sonner';
 import { readScopeFile } from '@/client/scope-file';
 import type { MeasuredDesign } from '@/core/design/design-schema';
-import { withoutRecord, withRecord } from '@/core/design/recorded-driver';
+import { withHeight, withoutRecord, withRecord } from '@/core/design/recorded-driver';
 import { amplitudeVolts } from '@/core/drive/drive';
 import { sinePeakVolts, sineVoltsAs, VOLTAGE_FORMS, type VoltageForm } from '@/core/drive/sine-forms';
 import { Choice } from '@/ui/choice';
@@ -12,6 +12,7 @@ import { More } from '@/ui/more';
 import { Quantity } from '@/ui/quantity';
 import { QuantityField } from '@/ui/quantity-field';
 import type { Editing } from './editing';
+import { MeterSense } from './meter-sense';
 
 type Measured = MeasuredDesign['driver'];
 
@@ -57,7 +58,7 @@ export function MeasuredFields({ store, design, prediction, driver }: Editing & 
           id="input-volts"
           label={`${symmetric ? `Voltage, ${FORM_NAMES[form]}` : 'Positive peak'}${perWinding}`}
           unit="V"
-          shownDigits={form === 'peak' ? undefined : 10}
+          shownDigits={7}
           value={sineVoltsAs(driver.positivePeakVolts, form)}
           onValue={(value) => edit('$.driver.positivePeakVolts', value === null ? null : sinePeakVolts(value, form))}
           hint={
@@ -78,6 +79,7 @@ export function MeasuredFields({ store, design, prediction, driver }: Editing & 
           }
         />
       )}
+      <MeterSense drive={prediction.drive} onTimes={(times) => edit('$.driver', withHeight(driver, times))} />
       {driver.waveform === 'pulse' ? (
         <QuantityField
           label="Duty at the positive peak"

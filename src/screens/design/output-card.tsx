@@ -1,5 +1,7 @@
 'use client';
 
+import { quantityField } from '@/core/quantity/field-description';
+import { DescribedField } from '@/ui/described-field';
 import { Quantity } from '@/ui/quantity';
 import { QuantityField } from '@/ui/quantity-field';
 import type { Editing } from './editing';
@@ -39,6 +41,7 @@ export function OutputFields({ store, design }: Editing) {
         onValue={(value) => edit('$.output.seriesOhms', value)}
         hint="Between the terminal and the load: limits the current of an arc."
       />
+      {design.output.seriesOhms > 0 ? <Ratings store={store} design={design} of="series" /> : null}
       <QuantityField
         label="Bleeder"
         unit="Ω"
@@ -48,6 +51,31 @@ export function OutputFields({ store, design }: Editing) {
         onValue={(value) => edit('$.output.bleederOhms', value)}
         hint="Across the terminal: discharges the ladder after switch-off."
       />
+      {design.output.bleederOhms === null ? null : <Ratings store={store} design={design} of="bleeder" />}
     </>
+  );
+}
+
+const RATING_FIELDS = [
+  quantityField('count', 'Made of, in series', ''),
+  quantityField('watts', 'Each rated', 'W', { optional: true }),
+  quantityField('bodyVolts', 'Each stands over its body', 'V', { optional: true }),
+];
+const NAMES = { series: 'Series resistor', bleeder: 'Bleeder' } as const;
+
+/** What a resistor is made of: a string of like ones with ratings of their own. */
+function Ratings({ store, design, of }: Pick<Editing, 'store' | 'design'> & { of: 'series' | 'bleeder' }) {
+  return (
+    <fieldset className="ml-3 border-l border-rule pl-2.5">
+      <legend className="sr-only">{NAMES[of]}</legend>
+      {RATING_FIELDS.map((field) => (
+        <DescribedField
+          key={field.name}
+          field={field}
+          value={(design.resistors[of] as Record<string, unknown>)[field.name]}
+          onEdit={(value) => store.getState().edit(`$.resistors.${of}.${field.name}`, value)}
+        />
+      ))}
+    </fieldset>
   );
 }

@@ -4,7 +4,8 @@ import X from 'lucide-react/icons/x';
 import { partStory } from '@/core/predict/part-story';
 import type { CapacitorPrediction, DiodePrediction, Prediction } from '@/core/predict/prediction';
 import type { Transient } from '@/core/transient/transient';
-import { fitOf } from '@/core/stress/margin';
+import { amplitudeVolts } from '@/core/drive/drive';
+import { CHOSEN_MARGIN, fitOf } from '@/core/stress/margin';
 import { buttonStyle } from '@/ui/button';
 import { FitMark } from '@/ui/fit-mark';
 import { Quantity } from '@/ui/quantity';
@@ -44,6 +45,12 @@ export function PartPanel({
             </>
           )}
         </span>
+        {prediction.places[kind].series > 1 ? (
+          <span className="text-soft">
+            {prediction.places[kind].series} in series, the worse placed up to{' '}
+            <Quantity value={volts * prediction.places[kind].worstShare} unit="V" />
+          </span>
+        ) : null}
         <span className="inline-flex items-center gap-1">
           <FitMark fit={fit} /> {fit}
           {part.margin === null ? null : (
@@ -64,6 +71,11 @@ export function PartPanel({
           </span>
         )}
         {transient ? <InTime transient={transient} id={id} /> : null}
+      </p>
+      <p className="mt-0.5 text-soft">
+        Rated with <Quantity value={CHOSEN_MARGIN} unit="%" digits={2} /> in hand it wants{' '}
+        <Quantity value={volts * (1 + CHOSEN_MARGIN)} unit="V" />; the cautious rule, three times the drive’s peak,
+        wants <Quantity value={3 * amplitudeVolts(prediction.drive)} unit="V" />.
       </p>
       <p className="mt-0.5 text-soft">
         {story.does} <span className="text-ink">If it fails:</span> {story.whenItFails}

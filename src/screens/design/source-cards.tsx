@@ -4,23 +4,18 @@ import { driverOfKind, supplyOfKind } from '@/core/design/driver-of-kind';
 import { NEEDS, type DriverKind, type Supply } from '@/core/design/driver-schema';
 import type { SourceFigure } from '@/core/drive/made';
 import type { Prediction } from '@/core/predict/prediction';
-import { CheckField } from '@/ui/check-field';
-import { Choice } from '@/ui/choice';
+import type { FieldDescription } from '@/core/quantity/field-description';
+import { buttonStyle } from '@/ui/button';
 import { More } from '@/ui/more';
 import { PickField } from '@/ui/pick-field';
 import { Quantity } from '@/ui/quantity';
-import { QuantityField } from '@/ui/quantity-field';
-import { TextField } from '@/ui/text-field';
+import { DescribedField } from '@/ui/described-field';
+import { DriveShape } from './drive-shape';
 import type { Editing } from './editing';
+import { MeterSense } from './meter-sense';
 import { MeasuredFields } from './measured-fields';
-import {
-  DRIVER_FIELDS,
-  DRIVER_NAMES,
-  SUPPLY_FIELDS,
-  SUPPLY_NAMES,
-  TRANSFORMER_FIELDS,
-  type SourceField,
-} from './source-fields';
+import { DRIVER_FIELDS, DRIVER_NAMES, SUPPLY_FIELDS, SUPPLY_NAMES, TRANSFORMER_FIELDS } from './source-fields';
+import type { BenchPage } from './transformer-bench/transformer-bench';
 
 const figure = ({ source }: Prediction, key: string, link?: SourceFigure['link']) =>
   source.figures.find((one) => one.key === key && (!link || one.link === link)) ?? null;
@@ -135,7 +130,7 @@ export function SupplyFields(editing: Editing) {
   );
 }
 
-export function DriverFields(editing: Editing) {
+export function DriverFields({ onBench, ...editing }: Editing & ToBench) {
   const { store, design, prediction } = editing;
   const { driver } = design;
   return (
@@ -154,16 +149,46 @@ export function DriverFields(editing: Editing) {
       ) : (
         <Fields editing={editing} link="driver" fields={DRIVER_FIELDS[driver.kind]} />
       )}
+      {driver.kind === 'mains' && driver.style !== 'direct' ? (
+        <MeterSense
+          drive={prediction.drive}
+          onTimes={(times) =>
+            store.getState().edit('$.driver.secondaryVolts', Number((driver.secondaryVolts * times).toPrecision(7)))
+          }
+        />
+      ) : null}
+      {driver.kind === 'module' ? (
+        <MeterSense
+          drive={prediction.drive}
+          onTimes={(times) =>
+            store.getState().edit('$.driver.openVolts', Number((driver.openVolts * times).toPrecision(7)))
+          }
+        />
+      ) : null}
+      {design.transformer ? null : <DriveShape prediction={prediction} />}
+      {driver.kind === 'mains' ? <BenchButton page="ratio" onBench={onBench} /> : null}
       <Figures prediction={prediction} link="driver" />
     </>
   );
 }
 
-export function TransformerFields(editing: Editing) {
+type ToBench = { onBench: (page: BenchPage) => void };
+
+function BenchButton({ page, onBench }: { page: BenchPage } & ToBench) {
+  return (
+    <button type="button" className={`${buttonStyle('plain')} mt-1.5 w-full`} onClick={() => onBench(page)}>
+      Transformer bench
+    </button>
+  );
+}
+
+export function TransformerFields({ onBench, ...editing }: Editing & ToBench) {
   if (!editing.design.transformer) return null;
   return (
     <>
+      <BenchButton page="ratio" onBench={onBench} />
       <Fields editing={editing} link="transformer" fields={TRANSFORMER_FIELDS} />
+      <DriveShape prediction={editing.prediction} />
       <Figures prediction={editing.prediction} link="transformer" />
     </>
   );
@@ -176,10 +201,10 @@ function Fields({
 }: {
   editing: Editing;
   link: SourceFigure['link'];
-  fields: readonly SourceField[];
+  fields: readonly FieldDescription[];
 }) {
   const hidden = fields.filter((field) => field.more);
-  const show = (field: SourceField) => <Field key={field.name} editing={editing} link={link} field={field} />;
+  const show = (field: FieldDescription) => <Field key={field.name} editing={editing} link={link} field={field} />;
   return (
     <>
       {fields.filter((field) => !field.more).map(show)}
@@ -195,37 +220,15 @@ function Field({
 }: {
   editing: Editing;
   link: SourceFigure['link'];
-  field: SourceField;
+  field: FieldDescription;
 }) {
-  const path = `$.${link}.${field.name}`;
-  const value = (design[link] as Record<string, unknown>)[field.name];
-  const edit = (changed: unknown) => store.getState().edit(path, changed);
-  switch (field.as) {
-    case 'quantity': {
-      const { shownIn = 1 } = field;
-      return (
-        <QuantityField
-          label={field.label}
-          unit={field.unit}
-          optional={field.optional}
-          value={value === null ? null : Number(((value as number) / shownIn).toPrecision(12))}
-          onValue={(typed) => edit(typed === null ? null : Number((typed * shownIn).toPrecision(12)))}
-          hint={field.hint}
-        />
-      );
-    }
-    case 'choice':
-      return (
-        <>
-          <Choice label={field.label} value={value as string} options={field.options} onValue={edit} />
-          {field.hint ? <p className="text-xs text-soft">{field.hint}</p> : null}
-        </>
-      );
-    case 'yes':
-      return <CheckField label={field.label} checked={value as boolean} onChecked={edit} />;
-    case 'text':
-      return <TextField label={field.label} value={value as string} onValue={edit} />;
-  }
+  return (
+    <DescribedField
+      field={field}
+      value={(design[link] as Record<string, unknown>)[field.name]}
+      onEdit={(changed) => store.getState().edit(`$.${link}.${field.name}`, changed)}
+    />
+  );
 }
 
 /** What comes out of a link, computed. */

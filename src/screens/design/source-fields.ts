@@ -1,28 +1,7 @@
 import type { Driver, DriverKind, Supply } from '@/core/design/driver-schema';
-import type { Unit } from '@/core/quantity/units';
+import { quantityField, type FieldDescription } from '@/core/quantity/field-description';
 
-/** A field of supply, driver or transformer, as the card shows it. */
-export type SourceField = {
-  /** The field's name within its link. */
-  name: string;
-  label: string;
-  more?: boolean;
-  hint?: string;
-} & (
-  | { as: 'quantity'; unit: Unit; optional?: boolean; /** What one shown unit is in the document. */ shownIn?: number }
-  | { as: 'choice'; options: readonly { value: string; name: string }[] }
-  | { as: 'yes' }
-  | { as: 'text' }
-);
-
-type Extra = { more?: boolean; hint?: string; optional?: boolean; shownIn?: number };
-const quantity = (name: string, label: string, unit: Unit, extra: Extra = {}): SourceField => ({
-  as: 'quantity',
-  name,
-  label,
-  unit,
-  ...extra,
-});
+const quantity = quantityField;
 
 export const DRIVER_NAMES: Record<DriverKind, string> = {
   measured: 'Measured waveform',
@@ -42,11 +21,15 @@ export const SUPPLY_NAMES: Record<Supply['kind'], string> = {
   mains: 'Mains',
 };
 
+const DIMMED = quantity('dimmedDegrees', 'Dimmer cuts, degrees', '', {
+  more: true,
+  hint: 'Of each half period of 180; 0 without one.',
+});
 const SETTING = quantity('setting', 'Variable transformer at', '%', {
   hint: '100 % without one.',
 });
 
-export const SUPPLY_FIELDS: Record<Supply['kind'], readonly SourceField[]> = {
+export const SUPPLY_FIELDS: Record<Supply['kind'], readonly FieldDescription[]> = {
   battery: [
     quantity('cells', 'Cells in series', ''),
     quantity('voltsEach', 'Each, dc', 'V'),
@@ -66,12 +49,15 @@ export const SUPPLY_FIELDS: Record<Supply['kind'], readonly SourceField[]> = {
     quantity('maxAmps', 'Current limit', 'A', { optional: true }),
     quantity('hertz', 'Mains frequency', 'Hz', { more: true }),
     quantity('bridgeVolts', 'Bridge drops', 'V', { more: true }),
+    DIMMED,
+    { as: 'yes', name: 'isolated', label: 'Winding isolated from the line', more: true },
   ],
   mains: [
     quantity('volts', 'Mains, RMS', 'V'),
     quantity('hertz', 'Mains frequency', 'Hz'),
     SETTING,
     { as: 'yes', name: 'isolated', label: 'Isolated from the line' },
+    DIMMED,
   ],
 };
 
@@ -81,7 +67,7 @@ const EFFICIENCY = quantity('efficiency', 'Efficiency, guessed', '%', {
   hint: 'Of driver and transformer together; measure it if you can.',
 });
 
-export const DRIVER_FIELDS: Record<Exclude<Driver['kind'], 'measured'>, readonly SourceField[]> = {
+export const DRIVER_FIELDS: Record<Exclude<Driver['kind'], 'measured'>, readonly FieldDescription[]> = {
   mains: [
     {
       as: 'choice',
@@ -102,15 +88,20 @@ export const DRIVER_FIELDS: Record<Exclude<Driver['kind'], 'measured'>, readonly
     quantity('magnetisingAmps', 'Primary without load, RMS', 'A', { optional: true, more: true }),
   ],
   'resonant-push-pull': [
-    quantity('tankFarads', 'Tank capacitor', 'F'),
+    quantity('tankFarads', 'Tank capacitor, each', 'F'),
     RATED,
     quantity('chokeHenries', 'Choke', 'H'),
     quantity('gateOhms', 'Gate resistors, each', 'Ω'),
     quantity('gateResistorWatts', 'Their rating', 'W'),
-    quantity('tankRatedVolts', 'Tank capacitor rated, peak', 'V', { optional: true, more: true }),
+    quantity('tankSeries', 'Tank capacitors in series', '', { more: true }),
+    quantity('tankParallel', 'Such strings side by side', '', { more: true }),
+    quantity('tankRatedVolts', 'Each rated, peak', 'V', { optional: true, more: true }),
+    quantity('tankRatedAmps', 'Each rated, RMS', 'A', { optional: true, more: true }),
+    quantity('overshoot', 'Edges overshoot by', '%', { more: true }),
     quantity('chokeSaturationAmps', 'Choke saturates at', 'A', { optional: true, more: true }),
     quantity('transistorOhms', 'On-resistance', 'Ω', { more: true }),
     quantity('zenerVolts', 'Gate zener', 'V', { more: true }),
+    quantity('pullDownOhms', 'Gate pull-down', 'Ω', { more: true }),
     quantity('gateThresholdVolts', 'Gate threshold', 'V', { more: true }),
     EFFICIENCY,
   ],
@@ -182,7 +173,7 @@ export const DRIVER_FIELDS: Record<Exclude<Driver['kind'], 'measured'>, readonly
   ],
 };
 
-export const TRANSFORMER_FIELDS: readonly SourceField[] = [
+export const TRANSFORMER_FIELDS: readonly FieldDescription[] = [
   quantity('primaryTurns', 'Primary turns, end to end', ''),
   quantity('secondaryTurns', 'Secondary turns', ''),
   quantity('primaryHenries', 'Primary inductance, end to end', 'H', { optional: true }),

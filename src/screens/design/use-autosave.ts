@@ -4,7 +4,8 @@ import deepEqual from 'fast-deep-equal';
 import { useRouter } from 'next/navigation';
 import { useCallback, useEffect, useRef } from 'react';
 import { toast } from 'sonner';
-import { fetchDesign, Refusal, saveDesign } from '@/client/designs-api';
+import { Refusal } from '@/client/answers';
+import { fetchDesign, saveDesign } from '@/client/designs-api';
 import type { EditorStore } from './editor-store';
 
 const QUIET_MILLISECONDS = 600;

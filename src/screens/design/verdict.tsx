@@ -1,6 +1,6 @@
 'use client';
 
-import { Accordion } from 'radix-ui';
+import { Accordion, Collapsible } from 'radix-ui';
 import type { ReactNode } from 'react';
 import type { Design } from '@/core/design/design-schema';
 import { explain, type Figure } from '@/core/predict/explain';
@@ -10,8 +10,11 @@ import type { HelpfulChange } from '@/core/predict/what-helps';
 import { sayQuantity } from '@/core/quantity/print-quantity';
 import { fitOf } from '@/core/stress/margin';
 import { showCautionsAgain } from '@/ui/cautions';
+import type { PartMargin } from '@/core/stress/all-margins';
 import { FitMark } from '@/ui/fit-mark';
+import { More } from '@/ui/more';
 import { Quantity } from '@/ui/quantity';
+import { FindingItem } from './finding-item';
 import { InTimePanel } from './in-time-panel';
 import type { TimeDomain } from './use-transient';
 
@@ -20,23 +23,30 @@ type VerdictProps = {
   prediction: Prediction;
   helps: HelpfulChange | null;
   timeDomain: TimeDomain;
-  onApply: (path: string, value: number) => void;
+  onApply: (path: string, value: unknown) => void;
+  /** Shows what every single change would do. */
+  onChanges: () => void;
   /** Opens the link of the chain that a field belongs to. */
   onGo: (path: string) => void;
 };
 
 /** Whether the target is met, every figure that can be opened, the weakest parts, what would help, and the cautions. */
-export function Verdict({ design, prediction, helps, timeDomain, onApply, onGo }: VerdictProps) {
+export function Verdict({ design, prediction, helps, timeDomain, onApply, onChanges, onGo }: VerdictProps) {
   return (
     <section aria-label="Verdict" className="px-4 py-4">
       <div role="status">
         <Sentence design={design} prediction={prediction} timeDomain={timeDomain} />
+        <SaidOtherwise design={design} prediction={prediction} timeDomain={timeDomain} />
       </div>
       <Figures design={design} prediction={prediction} />
       <InTimePanel design={design} prediction={prediction} timeDomain={timeDomain} />
       <Findings findings={prediction.findings} onApply={onApply} onGo={onGo} />
       <WeakestParts prediction={prediction} />
       {helps ? <WouldHelp change={helps} onApply={onApply} /> : null}
+      <button type="button" className="mt-1.5 text-[13px] text-copper hover:underline" onClick={onChanges}>
+        What each change would do…
+      </button>
+      <BeforePower checks={prediction.beforePower} />
       <NotDead prediction={prediction} />
     </section>
   );
@@ -107,6 +117,30 @@ function Sentence({
           ? ', within the target.'
           : `, over the ${sayQuantity(wanted.ripplePeakToPeakFraction!, '%', 2)} wanted.`}
     </h2>
+  );
+}
+
+/** Difference between the two ways from which the sentence, which goes by the closed form, is not left alone. */
+const FAR_APART = 0.02;
+
+/** Where the time domain has quite another output, that is said beside the sentence, target and all. */
+function SaidOtherwise({
+  design,
+  prediction: { output },
+  timeDomain,
+}: Pick<VerdictProps, 'design' | 'prediction' | 'timeDomain'>) {
+  if (output.meanVolts === null || timeDomain.kind !== 'ready' || !timeDomain.run.transient.converged) return null;
+  const { meanVolts } = timeDomain.run.transient;
+  const apart = meanVolts / output.meanVolts - 1;
+  if (Math.abs(apart) < FAR_APART) return null;
+  const reaches = design.target && meanVolts >= design.target.volts;
+  return (
+    <p data-otherwise className="mt-1 border-l-[3px] border-close pl-2.5">
+      The time domain has {sayQuantity(signedVolts(meanVolts, output.polarity), 'V')},{' '}
+      {sayQuantity(Math.abs(apart), '%', 2)} {apart > 0 ? 'more' : 'less'}
+      {design.target ? (reaches ? ', which reaches the target' : ', short of the target') : ''}. Trust it over the
+      closed form here; why is told below.
+    </p>
   );
 }
 
@@ -262,12 +296,6 @@ function HowItComesAbout({ figure, design, prediction }: { figure: Figure; desig
   );
 }
 
-const SEVERITY: Record<Finding['severity'], { word: string; style: string }> = {
-  stop: { word: 'Stop', style: 'border-over' },
-  warn: { word: 'Look', style: 'border-close' },
-  note: { word: 'Note', style: 'border-line' },
-};
-
 /** Where a field is found on screen, by the head of its path. */
 const WHERE_NAMES: readonly (readonly [string, string])[] = [
   ['$.supply', 'Supply'],
@@ -283,13 +311,7 @@ function Findings({ findings, onApply, onGo }: { findings: Finding[] } & Pick<Ve
   return (
     <ul aria-label="Findings" className="mt-3 grid gap-2">
       {findings.map((finding) => (
-        <li
-          key={`${finding.code} ${finding.where}`}
-          data-finding={finding.code}
-          className={`border-l-[3px] pl-2.5 text-[13px] ${SEVERITY[finding.severity].style}`}
-        >
-          <strong className="font-semibold">{SEVERITY[finding.severity].word}.</strong> {finding.message}{' '}
-          <span className="text-soft">{finding.advice}</span>{' '}
+        <FindingItem key={`${finding.code} ${finding.where}`} finding={finding}>
           {finding.where.startsWith('$') ? (
             <button
               type="button"
@@ -310,62 +332,50 @@ function Findings({ findings, onApply, onGo }: { findings: Finding[] } & Pick<Ve
               {finding.change.label}
             </button>
           ) : null}
-        </li>
+        </FindingItem>
       ))}
     </ul>
   );
 }
 
-/** The worst of each kind of part, weakest first. */
-function WeakestParts({ prediction }: { prediction: Prediction }) {
-  const worst = <T extends { margin: number | null }>(parts: T[]) =>
-    parts.reduce((a, b) => ((b.margin ?? Infinity) < (a.margin ?? Infinity) ? b : a));
-  const diode = worst(prediction.diodes);
-  const capacitor = worst(prediction.capacitors);
-  const rows = [
-    { name: `Diodes, reverse (${diode.id})`, volts: diode.reverseVolts, rated: diode.ratedVolts, margin: diode.margin },
-    {
-      name: `Capacitors (${capacitor.id})`,
-      volts: capacitor.workingVolts,
-      rated: capacitor.ratedVolts,
-      margin: capacitor.margin,
-    },
-  ].sort((a, b) => (a.margin ?? Infinity) - (b.margin ?? Infinity));
+/** How many of the weakest parts are in sight before one asks for more. */
+const WEAKEST = 4;
+
+/** Every rated part, weakest first. */
+function WeakestParts({ prediction: { margins } }: { prediction: Prediction }) {
+  if (margins.length === 0) return null;
   return (
     <div className="mt-3">
       <h3 className="text-[13px] font-semibold text-soft">Weakest parts</h3>
-      <ul className="mt-0.5">
-        {rows.map((row) => {
-          const fit = fitOf(row.margin);
-          return (
-            <li key={row.name} className="flex items-baseline gap-2 py-0.5">
-              <FitMark fit={fit} />
-              <span className="min-w-0 flex-1">
-                {row.name},{' '}
-                <span className="whitespace-nowrap">
-                  <Quantity value={row.volts} unit="V" />
-                  {row.rated === null ? null : (
-                    <>
-                      {' '}
-                      of <Quantity value={row.rated} unit="V" />
-                    </>
-                  )}
-                </span>
-              </span>
-              <span>
-                {row.margin === null ? null : (
-                  <>
-                    {row.margin > 0 ? '+' : ''}
-                    <Quantity value={row.margin} unit="%" digits={2} />
-                  </>
-                )}{' '}
-                <span className="text-soft">{fit}</span>
-              </span>
-            </li>
-          );
-        })}
-      </ul>
+      <ul className="mt-0.5">{margins.slice(0, WEAKEST).map(marginRow)}</ul>
+      {margins.length > WEAKEST ? (
+        <More words={`All ${margins.length} rated`}>
+          <ul>{margins.slice(WEAKEST).map(marginRow)}</ul>
+        </More>
+      ) : null}
     </div>
+  );
+}
+
+function marginRow({ part, what, case: when, stress, rated, unit, margin }: PartMargin) {
+  const fit = fitOf(margin);
+  const [shown, after] = unit === 'mT' ? (['', ' mT'] as const) : ([unit, ''] as const);
+  return (
+    <li key={`${part} ${what}`} data-margin={`${part} ${what}`} className="flex items-baseline gap-2 py-0.5">
+      <FitMark fit={fit} />
+      <span className="min-w-0 flex-1">
+        {part}, {what}
+        {when === 'shorted output' ? ', output shorted' : ''},{' '}
+        <span className="whitespace-nowrap">
+          <Quantity value={stress} unit={shown} /> of <Quantity value={rated} unit={shown} />
+          {after}
+        </span>
+      </span>
+      <span>
+        {margin > 0 ? '+' : ''}
+        <Quantity value={margin} unit="%" digits={2} /> <span className="text-soft">{fit}</span>
+      </span>
+    </li>
   );
 }
 
@@ -384,6 +394,27 @@ function WouldHelp({ change, onApply }: { change: HelpfulChange; onApply: Verdic
         </button>
       </p>
     </div>
+  );
+}
+
+/** What to see to before power; folded, since it is read once, with the work on the bench. */
+function BeforePower({ checks }: { checks: Prediction['beforePower'] }) {
+  return (
+    <Collapsible.Root className="mt-3">
+      <Collapsible.Trigger className="group flex w-full items-baseline justify-between rounded text-left">
+        <span className="text-[13px] font-semibold text-soft">Before power</span>
+        <span className="text-[13px] text-copper group-data-[state=open]:hidden">{checks.length} things to see to</span>
+      </Collapsible.Trigger>
+      <Collapsible.Content>
+        <ol aria-label="Before power" className="mt-1 grid list-decimal gap-1.5 pl-5 text-[13px]">
+          {checks.map(({ code, text }) => (
+            <li key={code} data-before={code}>
+              {text}
+            </li>
+          ))}
+        </ol>
+      </Collapsible.Content>
+    </Collapsible.Root>
   );
 }
 

@@ -84,7 +84,7 @@ export function BadFile({
     <Panel
       open={open}
       onClose={onClose}
-      wide
+      size="wide"
       title="This file was not imported"
       description={`Nothing was changed. ${file} has ${faults.length === 1 ? 'one fault' : `${faults.length} faults`}:`}
     >

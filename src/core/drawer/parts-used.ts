@@ -1,0 +1,70 @@
+import type { Design } from '../design/design-schema';
+import { gradedNetwork } from '../ladder/grading';
+import { ladderParts } from '../stress/strings';
+import { TOPOLOGY_KINDS } from '../ladder/topologies';
+import type { Part } from './part-schema';
+
+/**
+ * Parts of the drawer that a design names, and how many of each it takes; a
+ * capacitor of more than the part's value is made of several side by side.
+ */
+export function partsUsed({ ladder }: Design): ReadonlyMap<string, number> {
+  const used = new Map<string, number>();
+  const add = (id: string | null, count: number) => {
+    if (id !== null) used.set(id, (used.get(id) ?? 0) + count);
+  };
+  const { farads, series, parallel } = ladderParts(ladder).capacitor;
+  const { capacitors, diodes } = gradedNetwork(
+    TOPOLOGY_KINDS[ladder.topology].build(ladder.stages, farads),
+    ladder.grading,
+    ladder.capacitorFarads,
+  );
+  add(
+    ladder.capacitor.partId,
+    series * parallel * capacitors.reduce((sum, part) => sum + Math.ceil(part.farads / farads - 1e-6), 0),
+  );
+  add(ladder.diode.partId, ladder.diode.series * diodes.length);
+  return used;
+}
+
+/** How many of a part a design takes. */
+export type PartUse = { designId: string; designName: string; partId: string; count: number };
+
+/** Everything in the drawer, and what designs on the shelf take of it. */
+export type Drawer = { parts: Part[]; uses: PartUse[] };
+
+/** What is left of a part: how many designs take, and how many are free; below zero, how many are short. */
+export function stockOf(part: Part, uses: readonly PartUse[]): { reserved: number; free: number } {
+  const reserved = uses.reduce((sum, use) => sum + (use.partId === part.id ? use.count : 0), 0);
+  return { reserved, free: part.count - reserved };
+}
+
+/**
+ * The design with its ladder's capacitors or diodes taken from the drawer. What
+ * the drawer does not know of a part stays as the design has it.
+ *
+ * @param series so many in each place
+ */
+export function withPart(design: Design, part: Part, series = 1): Design {
+  const { ladder } = design;
+  switch (part.kind) {
+    case 'capacitor': {
+      const { farads, ratedVolts, tolerance, id } = part;
+      return {
+        ...design,
+        ladder: {
+          ...ladder,
+          capacitorFarads: null,
+          capacitor: { farads, ratedVolts, tolerance, series, parallel: 1, partId: id },
+        },
+      };
+    }
+    case 'diode': {
+      const { peakInverseVolts, forwardVolts, averageAmps, recoverySeconds, junctionFarads, leakageAmps, id } = part;
+      const diode = { peakInverseVolts, forwardVolts, averageAmps, recoverySeconds, junctionFarads, leakageAmps };
+      return { ...design, ladder: { ...ladder, diode: { ...ladder.diode, ...diode, series, partId: id } } };
+    }
+    default:
+      return design;
+  }
+}

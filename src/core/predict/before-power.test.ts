@@ -1,0 +1,57 @@
+import type { Design } from '../design/design-schema';
+import { driverOfKind } from '../design/driver-of-kind';
+import { NEEDS, type DriverKind } from '../design/driver-schema';
+import { newDesign } from '../design/new-design';
+import { driveOf } from './ladder-of-design';
+import { predict } from './predict';
+
+const plain: Design = { ...newDesign('Before power'), load: { kind: 'current', amps: 1e-5 } };
+const of = (kind: DriverKind): Design => ({ ...plain, ...driverOfKind(kind, plain, driveOf(plain)) });
+const checks = (design: Design) => new Map(predict(design).beforePower.map(({ code, text }) => [code, text]));
+
+it.each(Object.keys(NEEDS) as DriverKind[])(
+  '%s: meter and discharge are always on the list, no figure is missing',
+  (kind) => {
+    const list = checks(of(kind));
+    expect([...list.keys()]).toEqual(expect.arrayContaining(['meter', 'discharge']));
+    for (const text of list.values()) expect(text).not.toMatch(/NaN|–\s|undefined|Infinity/);
+  },
+);
+
+it('what belongs to a kind is on its list and on no other', () => {
+  expect(checks(of('resonant-push-pull')).get('push-pull-start')).toMatch(/^Set 24\.0\sV first/);
+  expect(checks(of('flyback')).has('switch-unloaded')).toBe(true);
+  expect(checks(of('mains')).has('mains')).toBe(true);
+  expect(checks(of('inverter')).has('push-pull-start')).toBe(false);
+});
+
+it('a module’s own notes reach the list', () => {
+  const bought = of('module');
+  const noted: Design = {
+    ...bought,
+    driver: {
+      ...(bought.driver as Extract<Design['driver'], { kind: 'module' }>),
+      startNote: ' duty under 70 % ',
+      heatSinkLive: true,
+    },
+  };
+  expect(checks(noted).get('module-start')).toBe('To start the module: duty under 70 %');
+  expect(checks(noted).has('heat-sink-live')).toBe(true);
+  expect(checks(bought).has('module-start')).toBe(false);
+});
+
+it('the current limit is half as much again as the load asks', () => {
+  const { source } = predict(of('inverter'));
+  const amps = source.figures.find(({ link, key }) => link === 'supply' && key === 'amps')!.value;
+  const text = checks(of('inverter')).get('current-limit')!;
+  expect(amps).toBeGreaterThan(0);
+  expect(text).toContain((amps * 1e3).toPrecision(2).replace(/\.0$/, '.0'));
+  expect(text).toContain((1.5 * amps * 1e3).toPrecision(2));
+});
+
+it('X-rays are named over 5 kV only, a missing bleeder always', () => {
+  expect(checks(plain).has('x-rays')).toBe(false);
+  expect(checks({ ...plain, ladder: { ...plain.ladder, stages: 4 } }).has('x-rays')).toBe(true);
+  expect(checks(plain).get('discharge')).toMatch(/^There is no bleeder/);
+  expect(checks({ ...plain, output: { ...plain.output, bleederOhms: 1e9 } }).get('discharge')).toMatch(/^The bleeder/);
+});

@@ -1,0 +1,112 @@
+import { changeDesign } from '../design/change-design';
+import { MOST_STAGES, type Design } from '../design/design-schema';
+import { readDesign } from '../design/read-design';
+import type { DesignChange } from '../design/finding';
+import { GRADINGS } from '../ladder/grading';
+import { TOPOLOGY_KINDS } from '../ladder/topologies';
+import { preferredAtLeast } from '../quantity/preferred-values';
+import { sayQuantity } from '../quantity/print-quantity';
+import { predict } from './predict';
+import type { Prediction } from './prediction';
+
+/** What one change does to the figures one chooses by; null where either side has no figure. */
+export type RankedChange = DesignChange & {
+  /** To the mean output, V. */
+  gainVolts: number | null;
+  /** To the ripple peak to peak, V. */
+  rippleChangeVolts: number | null;
+  /** To the stored energy, J. */
+  energyChangeJoules: number;
+  /** The smallest margin it leaves, as a part; null where nothing is rated. */
+  smallestMargin: number | null;
+  /** Whether a stop is found in the changed design that is not in this one. */
+  newStop: string | null;
+};
+
+const FASTER = 1.25;
+
+/**
+ * The single changes that a practitioner would think of, each with what it does,
+ * the greatest gain of output first: stages more or fewer, the next capacitor
+ * value, a grading, full-wave, a higher frequency, better diodes, a stiffer
+ * drive. A change that the design's own rules refuse is left out.
+ *
+ * @yields after each change looked at, how many are done of how many
+ */
+export function* rankChanges(design: Design): Generator<{ done: number; of: number }, RankedChange[]> {
+  const present = predict(design);
+  const stops = new Set(stopsOf(present));
+  const changes = singleChanges(design, present);
+  const ranked: RankedChange[] = [];
+  for (const [at, change] of changes.entries()) {
+    const read = readDesign(changeDesign(design, change));
+    if (read.ok) ranked.push(effectOf(change, present, predict(read.design), stops));
+    yield { done: at + 1, of: changes.length };
+  }
+  return ranked.sort((a, b) => (b.gainVolts ?? -Infinity) - (a.gainVolts ?? -Infinity));
+}
+
+const stopsOf = ({ findings }: Prediction) =>
+  findings.filter(({ severity }) => severity === 'stop').map(({ code }) => code);
+
+function effectOf(
+  change: DesignChange,
+  before: Prediction,
+  after: Prediction,
+  stops: ReadonlySet<string>,
+): RankedChange {
+  const difference = (to: number | null, from: number | null) => (to === null || from === null ? null : to - from);
+  const added = after.findings.find(({ severity, code }) => severity === 'stop' && !stops.has(code));
+  return {
+    ...change,
+    gainVolts: difference(after.output.meanVolts, before.output.meanVolts),
+    rippleChangeVolts: difference(after.output.ripplePeakToPeakVolts, before.output.ripplePeakToPeakVolts),
+    energyChangeJoules: after.energy.joules - before.energy.joules,
+    smallestMargin: after.smallestMargin,
+    newStop: added?.message ?? null,
+  };
+}
+
+function singleChanges(design: Design, { drive }: Prediction): DesignChange[] {
+  const { ladder, driver, transformer } = design;
+  const { stages, topology, capacitor, capacitorFarads, grading, diode } = ladder;
+  const changes: DesignChange[] = [];
+  const add = (label: string, path: string, value: unknown) => changes.push({ label, path, value });
+  if (TOPOLOGY_KINDS[topology].stages !== 'fixed') {
+    if (stages + 1 <= MOST_STAGES) add('One stage more', '$.ladder.stages', stages + 1);
+    if (stages > 1) add('One stage fewer', '$.ladder.stages', stages - 1);
+  }
+  if (!capacitorFarads) {
+    const next = preferredAtLeast(6, capacitor.farads * 1.01);
+    add(`Capacitors of ${sayQuantity(next, 'F', 2)}`, '$.ladder.capacitor.farads', next);
+    for (const other of GRADINGS) if (other !== grading) add(GRADING_LABELS[other], '$.ladder.grading', other);
+  }
+  if (topology === 'half-wave' && Number.isInteger(stages) && !capacitorFarads)
+    add('Full-wave, from a second half winding alike', '$.ladder.topology', 'full-wave');
+  if (diode.forwardVolts > 0) add('Diodes of half the drop', '$.ladder.diode.forwardVolts', diode.forwardVolts / 2);
+  if (diode.junctionFarads > 0)
+    add('Diodes of half the junction', '$.ladder.diode.junctionFarads', diode.junctionFarads / 2);
+  if ('frequencyHertz' in driver && driver.frequencyHertz !== null) {
+    const hertz = Number((drive.frequencyHertz * FASTER).toPrecision(3));
+    add(`Frequency of ${sayQuantity(hertz, 'Hz')}`, '$.driver.frequencyHertz', hertz);
+  }
+  if (driver.kind === 'resonant-push-pull') {
+    const farads = Number((driver.tankFarads / FASTER ** 2).toPrecision(2));
+    add(`Tank capacitors of ${sayQuantity(farads, 'F', 2)}: faster`, '$.driver.tankFarads', farads);
+  }
+  const halved = (path: string, label: string, ohms: number) => {
+    if (ohms > 0) add(`${label} of ${sayQuantity(ohms / 2, 'Ω')}`, path, ohms / 2);
+  };
+  if (driver.kind === 'measured' || driver.kind === 'module')
+    halved('$.driver.seriesOhms', 'Source resistance', driver.seriesOhms);
+  if (driver.kind === 'mains') halved('$.driver.secondaryOhms', 'Winding resistance', driver.secondaryOhms);
+  if (transformer) halved('$.transformer.secondaryOhms', 'Secondary resistance', transformer.secondaryOhms);
+  halved('$.output.seriesOhms', 'Series resistor', design.output.seriesOhms);
+  return changes;
+}
+
+const GRADING_LABELS: Record<(typeof GRADINGS)[number], string> = {
+  equal: 'All capacitors alike',
+  'first-doubled': 'First capacitor doubled',
+  tapered: 'Capacitors tapered towards the foot',
+};

@@ -1,0 +1,26 @@
+import type { Unit } from './units';
+
+/** A field of a document as a form shows it. */
+export type FieldDescription = {
+  /** The field's name within its part of the document. */
+  name: string;
+  label: string;
+  more?: boolean;
+  hint?: string;
+} & (
+  | { as: 'quantity'; unit: Unit; optional?: boolean; /** What one shown unit is in the document. */ shownIn?: number }
+  | { as: 'choice' | 'pick'; options: readonly { value: string; name: string }[] }
+  | { as: 'yes' }
+  | { as: 'text' }
+);
+
+type Extra = { more?: boolean; hint?: string; optional?: boolean; shownIn?: number };
+
+/** A field for a quantity. */
+export const quantityField = (name: string, label: string, unit: Unit, extra: Extra = {}): FieldDescription => ({
+  as: 'quantity',
+  name,
+  label,
+  unit,
+  ...extra,
+});

@@ -1,0 +1,78 @@
+import type { Design } from '../design/design-schema';
+import type { Prediction } from '../predict/prediction';
+import { marginOf } from './margin';
+
+/** One part's rating against what it is asked, in the case that asks most of it. */
+export type PartMargin = {
+  part: string;
+  /** What is rated. */
+  what: string;
+  case: 'no load' | 'loaded' | 'shorted output';
+  stress: number;
+  rated: number;
+  unit: 'V' | 'A' | 'W' | 'mT';
+  margin: number;
+};
+
+/**
+ * Every part whose rating is known against its stress, weakest first: ladder
+ * capacitors and diodes, output resistors, and what of driver and transformer is
+ * rated. Voltages are those without load, the worst case; a shorted output puts
+ * all of it across the series resistor; currents and powers are those at the load.
+ */
+export function marginsOf(
+  { output, resistors, driver, transformer, ladder }: Design,
+  prediction: Pick<Prediction, 'capacitors' | 'diodes' | 'output' | 'source'>,
+): PartMargin[] {
+  const margins: PartMargin[] = [];
+  const add = (
+    part: string,
+    what: string,
+    when: PartMargin['case'],
+    unit: PartMargin['unit'],
+    stress: number | null,
+    rated: number | null,
+  ) => {
+    const margin = stress === null ? null : marginOf(rated, stress);
+    if (margin !== null) margins.push({ part, what, case: when, stress: stress!, rated: rated!, unit, margin });
+  };
+  const figure = (key: string) => prediction.source.figures.find((one) => one.key === key)?.value ?? null;
+  const capacitor = weakest(prediction.capacitors);
+  const diode = weakest(prediction.diodes);
+  add(`Capacitors (${capacitor.id})`, 'voltage', 'no load', 'V', capacitor.workingVolts, capacitor.ratedVolts);
+  add(`Diodes (${diode.id})`, 'reverse', 'no load', 'V', diode.reverseVolts, diode.ratedVolts);
+  const averages = prediction.diodes.flatMap((one) => (one.averageAmps === null ? [] : [one.averageAmps]));
+  add('Diodes', 'average', 'loaded', 'A', averages.length ? Math.max(...averages) : null, ladder.diode.averageAmps);
+
+  const { noLoadVolts, amps } = prediction.output;
+  const { seriesOhms, bleederOhms } = output;
+  if (seriesOhms > 0) {
+    const { watts, bodyVolts, count } = resistors.series;
+    add('Series resistor', 'power', 'loaded', 'W', amps === null ? null : (amps ** 2 * seriesOhms) / count, watts);
+    add('Series resistor', 'over its body', 'shorted output', 'V', noLoadVolts / count, bodyVolts);
+  }
+  if (bleederOhms !== null) {
+    const { watts, bodyVolts, count } = resistors.bleeder;
+    add('Bleeder', 'power', 'no load', 'W', noLoadVolts ** 2 / bleederOhms / count, watts);
+    add('Bleeder', 'over its body', 'no load', 'V', noLoadVolts / count, bodyVolts);
+  }
+  if ('ratedVolts' in driver)
+    add('Transistor', 'blocks', 'no load', 'V', figure('transistor-peak') ?? figure('switch-peak'), driver.ratedVolts);
+  if (driver.kind === 'resonant-push-pull') {
+    add(
+      'Tank capacitor',
+      'voltage',
+      'loaded',
+      'V',
+      figure('tank-each-volts') ?? figure('tank-peak'),
+      driver.tankRatedVolts,
+    );
+    add('Tank capacitor', 'RMS', 'loaded', 'A', figure('tank-each-amps') ?? figure('tank-amps'), driver.tankRatedAmps);
+    add('Gate resistor', 'power', 'loaded', 'W', figure('gate-watts'), driver.gateResistorWatts);
+  }
+  if (transformer) add('Core', 'flux', 'loaded', 'mT', figure('flux'), transformer.saturationTesla * 1e3);
+  return margins.sort((a, b) => a.margin - b.margin);
+}
+
+const weakest = <T extends { margin: number | null }>(parts: readonly T[]) =>
+  parts.reduce((a, b) => ((b.margin ?? Infinity) < (a.margin ?? Infinity) ? b : a));

@@ -1,0 +1,86 @@
+import type { Design } from '../design/design-schema';
+import { CHOSEN_MARGIN } from './margin';
+
+/** How far junction capacitances of one type of diode lie apart, either way (common practice, no source). */
+const JUNCTION_SPREAD = 0.2;
+
+/**
+ * The greatest share of a string's voltage that one of its capacitances can get
+ * when each lies within a tolerance: one at the low end, all others at the high
+ * end, since charge is the same in all (handbook).
+ *
+ * @param count in series, 1 or more
+ * @param tolerance of each, as a part of it, 0 to under 1
+ * @returns 1 / count for equal ones, towards 1 the further they lie apart
+ */
+export function worstShare(count: number, tolerance: number): number {
+  const [most, least] = [1 / (1 - tolerance), 1 / (1 + tolerance)];
+  return most / (most + (count - 1) * least);
+}
+
+/** What stands in each place of a ladder where one part is drawn: a string or bank of like ones as a whole. */
+export type LadderParts = {
+  capacitor: { farads: number; ratedVolts: number | null; worstShare: number; series: number; parallel: number };
+  diode: {
+    forwardVolts: number;
+    peakInverseVolts: number | null;
+    junctionFarads: number;
+    onOhms: number;
+    leakageAmps: number;
+    worstShare: number;
+    series: number;
+  };
+};
+
+/**
+ * The parts of a ladder's places as wholes. Capacitors in series divide their
+ * value, side by side multiply it; a string stands what its worst-placed one
+ * stands over its share. Diodes in series add drops and resistances, divide
+ * junction capacitance, and block by their junctions' shares. Voltage that
+ * stands for long shares by leakage instead, which is not known: balancing
+ * resistors are for that and are not counted.
+ */
+export function ladderParts({ capacitor, diode }: Pick<Design['ladder'], 'capacitor' | 'diode'>): LadderParts {
+  const { series, parallel } = capacitor;
+  const capacitorShare = worstShare(series, capacitor.tolerance);
+  const diodeShare = worstShare(diode.series, JUNCTION_SPREAD);
+  return {
+    capacitor: {
+      farads: (capacitor.farads * parallel) / series,
+      ratedVolts: capacitor.ratedVolts === null ? null : capacitor.ratedVolts / capacitorShare,
+      worstShare: capacitorShare,
+      series,
+      parallel,
+    },
+    diode: {
+      forwardVolts: diode.forwardVolts * diode.series,
+      peakInverseVolts: diode.peakInverseVolts === null ? null : diode.peakInverseVolts / diodeShare,
+      junctionFarads: diode.junctionFarads / diode.series,
+      onOhms: diode.onOhms * diode.series,
+      leakageAmps: diode.leakageAmps,
+      worstShare: diodeShare,
+      series: diode.series,
+    },
+  };
+}
+
+const MOST_IN_SERIES = 50;
+
+/**
+ * The fewest in series that carry a stress with the chosen margin.
+ *
+ * @param kind decides what they share by: capacitors by their tolerance, diodes
+ *   by the spread of their junctions
+ * @returns null where the rating is not known or not even fifty do
+ */
+export function seriesFor(
+  kind: 'capacitor' | 'diode',
+  { ratedVolts, tolerance }: { ratedVolts: number | null; tolerance: number },
+  stressVolts: number,
+): number | null {
+  if (ratedVolts === null) return null;
+  const spread = kind === 'diode' ? JUNCTION_SPREAD : tolerance;
+  for (let count = 1; count <= MOST_IN_SERIES; count += 1)
+    if (ratedVolts / worstShare(count, spread) >= stressVolts * (1 + CHOSEN_MARGIN)) return count;
+  return null;
+}

@@ -1,0 +1,211 @@
+import type { Design } from '../design/design-schema';
+import type { Transformer } from '../design/driver-schema';
+import type { Finding } from '../design/finding';
+import type { Winding } from '../design/winding-schema';
+import { VOLT_SECONDS } from '../drive/judge';
+import { leakageHenries, ratioOf, type SourceFigure } from '../drive/made';
+import type { Prediction } from '../predict/prediction';
+import { preferredValues } from '../quantity/preferred-values';
+import { sayQuantity } from '../quantity/print-quantity';
+import {
+  couplingOf,
+  gapFor,
+  henriesOfResonance,
+  inductanceFactor,
+  leastTurns,
+  ratioOfInductances,
+  resonanceHertz,
+} from './inductance';
+import { EASY_FILL, MOST_FILL, secondaryLayers, windowFill, type SecondaryLayers } from './secondary-plan';
+import { sectionOf, skinFactor } from './wire';
+
+/** What the bench needs to know of the design around the transformer. */
+export type BenchDesign = {
+  transformer: Transformer;
+  figures: readonly SourceFigure[];
+  hertz: number;
+  /** The greater peak at the ladder's foot, V. */
+  secondaryPeakVolts: number;
+  ladderFarads: number;
+};
+
+/** The wound transformer of a design and what is around it; null where its driver has none of its own. */
+export function benchOf({ transformer }: Design, { drive, source }: Prediction): BenchDesign | null {
+  return (
+    transformer && {
+      transformer,
+      figures: source.figures,
+      hertz: drive.frequencyHertz,
+      secondaryPeakVolts: Math.max(drive.positivePeakVolts, drive.negativePeakVolts),
+      ladderFarads: source.ladderFarads,
+    }
+  );
+}
+
+/** Readings of inductance that are on the sheet, and what follows; null where a reading is missing. */
+export function reckonInductances({ inductance }: Winding): {
+  ratio: number | null;
+  coupling: number | null;
+  shortedTooHigh: boolean;
+  resonantHenries: number | null;
+} {
+  const { primaryHenries, secondaryHenries, shortedHenries, resonanceFarads, resonanceHertz: rings } = inductance;
+  const coupling =
+    secondaryHenries !== null && shortedHenries !== null ? couplingOf(secondaryHenries, shortedHenries) : null;
+  return {
+    ratio:
+      primaryHenries !== null && secondaryHenries !== null
+        ? ratioOfInductances(primaryHenries, secondaryHenries)
+        : null,
+    coupling,
+    shortedTooHigh: secondaryHenries !== null && shortedHenries !== null && coupling === null,
+    resonantHenries: resonanceFarads !== null && rings !== null ? henriesOfResonance(rings, resonanceFarads) : null,
+  };
+}
+
+/**
+ * Frequencies that the primary would swing at with the capacitors one can buy
+ * (E6), from 100 nF to 4.7 µF.
+ *
+ * @param times what a bank makes of each one's capacitance
+ */
+export function tankTable(henries: number, reflectedFarads: number, times = 1): { farads: number; hertz: number }[] {
+  return preferredValues(6, 100e-9, 4.7e-6).map((farads) => ({
+    farads,
+    hertz: resonanceHertz(henries, times * farads + reflectedFarads),
+  }));
+}
+
+export type CoreReckoning = {
+  /** Fewest turns of the whole primary under the working flux density; null where core or drive do not tell. */
+  leastTurns: number | null;
+  /** AL, H a turn squared, and the inductance it gives the primary; null without area and path. */
+  inductanceFactor: number | null;
+  primaryHenries: number | null;
+  /** Gap that gives the inductance entered for the primary; null where no gap does. */
+  wantedGapMetres: number | null;
+  /** Resistance at the drive's frequency over that for direct current, by each wire alone. */
+  primarySkinFactor: number;
+  secondarySkinFactor: number;
+  /** Section of the primary's strands together, m². */
+  primarySquareMetres: number;
+  fill: number | null;
+  fillWord: 'fits' | 'close' | 'over' | null;
+  findings: Finding[];
+};
+
+/** How far entered and reckoned inductance may lie apart before it is said: AL spreads by a quarter (common practice). */
+const INDUCTANCE_SPREAD = 1.4;
+
+/** What core and wire make of the design's primary. */
+export function reckonCore({ core, primary, secondary }: Winding, design: BenchDesign): CoreReckoning {
+  const { transformer, hertz } = design;
+  const findings: Finding[] = [];
+  const say = (severity: Finding['severity'], code: string, message: string, advice: string) =>
+    findings.push({ severity, code, where: '$.winding.core', message, advice });
+  const { coreSquareMetres, primaryTurns, primaryHenries } = transformer;
+  const linkage = (design.figures.find(({ key }) => key === VOLT_SECONDS)?.value ?? NaN) / 1e6;
+  const least =
+    coreSquareMetres === null || Number.isNaN(linkage)
+      ? null
+      : leastTurns(linkage, coreSquareMetres, core.workingTesla);
+  const of =
+    coreSquareMetres === null || core.pathMetres === null
+      ? null
+      : { ...core, squareMetres: coreSquareMetres, pathMetres: core.pathMetres };
+  const factor = of && inductanceFactor(of);
+  const reckoned = factor && factor * primaryTurns ** 2;
+  if (least !== null && primaryTurns < least)
+    say(
+      'warn',
+      'too-few-turns',
+      `The primary has ${primaryTurns} turns; ${core.workingTesla * 1e3} mT asks for ${least}.`,
+      'Wind more turns, or accept a higher flux density if the core’s data allow it.',
+    );
+  if (reckoned && primaryHenries !== null) {
+    const apart = primaryHenries / reckoned;
+    if (apart > INDUCTANCE_SPREAD || apart < 1 / INDUCTANCE_SPREAD)
+      say(
+        'note',
+        'inductances-apart',
+        `The core gives the primary ${sayQuantity(reckoned, 'H', 3)}; the design counts with ${sayQuantity(primaryHenries, 'H', 3)}.`,
+        'Trust a measurement over both; the material’s permeability is seldom known better than by a quarter.',
+      );
+  }
+  const windings = [
+    { turns: primaryTurns, ...primary },
+    { turns: transformer.secondaryTurns, wireMetres: secondary.wireMetres, strands: 1 },
+  ];
+  const fill = core.windowSquareMetres === null ? null : windowFill(windings, core.windowSquareMetres);
+  const fillWord = fill === null ? null : fill <= EASY_FILL ? 'fits' : fill <= MOST_FILL ? 'close' : 'over';
+  if (fillWord === 'over')
+    say(
+      'stop',
+      'window-full',
+      `Copper would take ${sayQuantity(fill!, '%', 2)} of the window; beside high-voltage insulation hardly more than ${sayQuantity(MOST_FILL, '%', 2)} goes in.`,
+      'Use thinner wire, fewer turns or a larger core.',
+    );
+  return {
+    leastTurns: least,
+    inductanceFactor: factor,
+    primaryHenries: reckoned,
+    wantedGapMetres: of && primaryHenries !== null ? gapFor(primaryHenries / primaryTurns ** 2, of) : null,
+    primarySkinFactor: skinFactor(primary.wireMetres, hertz),
+    secondarySkinFactor: skinFactor(secondary.wireMetres, hertz),
+    primarySquareMetres: primary.strands * sectionOf(primary.wireMetres),
+    fill,
+    fillWord,
+    findings,
+  };
+}
+
+export type SecondaryReckoning = {
+  /** Null where one turn is wider than a pot. */
+  layers: SecondaryLayers | null;
+  /** Frequencies at which the secondary rings; null where the primary's inductance is not known. */
+  rings: {
+    /** With its own capacitance, its ends open. */
+    openHertz: number;
+    /** With the ladder's capacitance at its foot as well. */
+    withLadderHertz: number;
+    /** The leakage inductance with both, as a stiff primary sees it; null without leakage. */
+    leakageHertz: number | null;
+  } | null;
+  findings: Finding[];
+};
+
+/** A ringing nearer than this many times the drive's frequency shapes its waveform (common practice, no source). */
+const RINGING_FAR = 3;
+
+/** The secondary in layers, its capacitance, and where it rings before this ladder. */
+export function reckonSecondary({ secondary }: Winding, design: BenchDesign): SecondaryReckoning {
+  const { transformer, hertz, ladderFarads } = design;
+  const layers = secondaryLayers({
+    ...secondary,
+    turns: transformer.secondaryTurns,
+    peakVolts: design.secondaryPeakVolts,
+  });
+  if (!layers) return { layers, rings: null, findings: [] };
+  const findings = [...layers.findings];
+  const own = layers.farads > 0 ? layers.farads : transformer.secondaryFarads;
+  const { primaryHenries } = transformer;
+  const henries = primaryHenries === null ? null : primaryHenries * ratioOf(transformer) ** 2;
+  const leakage = leakageHenries(transformer);
+  const rings =
+    henries === null || own === 0
+      ? null
+      : {
+          openHertz: resonanceHertz(henries, own),
+          withLadderHertz: resonanceHertz(henries, own + ladderFarads),
+          leakageHertz: leakage > 0 ? resonanceHertz(leakage, own + ladderFarads) : null,
+        };
+  if (rings?.leakageHertz && rings.leakageHertz < RINGING_FAR * hertz)
+    findings.push({
+      code: 'leakage-rings-near',
+      severity: 'warn',
+      where: '$.winding.secondary',
+      message: `Leakage inductance rings with winding and ladder at ${sayQuantity(rings.leakageHertz, 'Hz', 3)}, under ${RINGING_FAR} times the drive’s ${sayQuantity(hertz, 'Hz', 3)}: peaks at the foot differ from the turns ratio.`,
+      advice: 'Couple the windings tighter, use fewer turns or smaller ladder capacitors; see the time domain.',
+    });
+  return { layers, rings, findings };
+}

@@ -1,0 +1,138 @@
+'use client';
+
+import { useEffect, useState } from 'react';
+import type { Design } from '@/core/design/design-schema';
+import type { RankedChange } from '@/core/predict/rank-changes';
+import { fitOf } from '@/core/stress/margin';
+import type { TransientClient } from '@/worker/transient-client';
+import { Panel } from '@/ui/dialog';
+import { FitMark } from '@/ui/fit-mark';
+import { Quantity } from '@/ui/quantity';
+import { SortableTable, sortableColumns } from '@/ui/sortable-table';
+
+const column = sortableColumns<RankedChange>();
+
+/** A change with its sign in front. */
+function Signed({ value, unit }: { value: number | null; unit: 'V' | 'J' }) {
+  if (value === null) return <span className="text-soft">no figure</span>;
+  return (
+    <>
+      {value > 0 ? '+' : ''}
+      <Quantity value={value} unit={unit} />
+    </>
+  );
+}
+
+const columns = column.columns([
+  column.accessor('label', {
+    sortFn: 'alphanumeric',
+    cell: ({ row: { original } }) => (
+      <>
+        <span className="font-medium">{original.label}</span>
+        {original.newStop ? <span className="block text-[13px] text-over">Stop: {original.newStop}</span> : null}
+      </>
+    ),
+  }),
+  column.accessor((row) => row.gainVolts ?? -Infinity, {
+    id: 'gain',
+    sortFn: 'basic',
+    cell: ({ row }) => <Signed value={row.original.gainVolts} unit="V" />,
+  }),
+  column.accessor((row) => row.rippleChangeVolts ?? Infinity, {
+    id: 'ripple',
+    sortFn: 'basic',
+    cell: ({ row }) => <Signed value={row.original.rippleChangeVolts} unit="V" />,
+  }),
+  column.accessor('energyChangeJoules', {
+    id: 'energy',
+    sortFn: 'basic',
+    cell: ({ row }) => <Signed value={row.original.energyChangeJoules} unit="J" />,
+  }),
+  column.accessor((row) => row.smallestMargin ?? Infinity, {
+    id: 'margin',
+    sortFn: 'basic',
+    cell: ({ row: { original } }) => (
+      <span className="inline-flex items-baseline gap-1.5">
+        <FitMark fit={fitOf(original.smallestMargin)} />
+        {original.smallestMargin === null ? (
+          <span className="text-soft">unrated</span>
+        ) : (
+          <Quantity value={original.smallestMargin} unit="%" digits={2} />
+        )}
+      </span>
+    ),
+  }),
+]);
+
+const HEADINGS = {
+  label: 'Change',
+  gain: 'Output, mean',
+  ripple: 'Ripple, p-p',
+  energy: 'Stored energy',
+  margin: 'Smallest margin then',
+};
+
+/** Single changes ranked by what they do, each applied with one click; reckoned in the worker. */
+export function ChangesDialog({
+  design,
+  client,
+  onApply,
+  onClose,
+}: {
+  design: Design;
+  client: () => TransientClient;
+  onApply: (path: string, value: unknown) => void;
+  onClose: () => void;
+}) {
+  const [ranked, setRanked] = useState<{ of: Design; changes: RankedChange[] } | null>(null);
+  const [failed, setFailed] = useState(false);
+  useEffect(() => {
+    const work = client();
+    work
+      .rank(design)
+      .then((changes) => changes && setRanked({ of: design, changes }))
+      .catch(() => setFailed(true));
+    return () => work.cancel('rank');
+  }, [design, client]);
+  return (
+    <Panel
+      open
+      onClose={onClose}
+      size="bench"
+      title="What each single change would do"
+      description="By the closed form, everything else as it is. This stays open to try several; undo takes each back."
+    >
+      {failed ? (
+        <p role="alert" className="text-over">
+          They could not be reckoned. Close this and try again.
+        </p>
+      ) : ranked === null ? (
+        <p role="status" className="text-soft">
+          Reckoning…
+        </p>
+      ) : (
+        <div className={ranked.of === design ? '' : 'opacity-60'}>
+          <SortableTable
+            rows={ranked.changes}
+            columns={columns}
+            headings={HEADINGS}
+            rowId={({ label }) => label}
+            lead="label"
+            leadWidth="md:max-w-[20rem]"
+            cellPadding="md:py-1.5"
+            menu={({ label, path, value }) => (
+              <button
+                type="button"
+                className="font-medium text-copper hover:underline"
+                aria-label={`Apply: ${label}`}
+                onClick={() => onApply(path, value)}
+              >
+                Apply
+              </button>
+            )}
+          />
+        </div>
+      )}
+    </Panel>
+  );
+}

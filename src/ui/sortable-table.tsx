@@ -1,0 +1,130 @@
+'use client';
+
+import {
+  createColumnHelper,
+  createSortedRowModel,
+  FlexRender,
+  rowSortingFeature,
+  sortFn_alphanumeric,
+  sortFn_basic,
+  tableFeatures,
+  useTable,
+  type ColumnDef,
+} from '@tanstack/react-table';
+import Ellipsis from 'lucide-react/icons/ellipsis';
+import { DropdownMenu } from 'radix-ui';
+import type { ReactNode } from 'react';
+import { buttonStyle } from './button';
+
+const features = tableFeatures({
+  rowSortingFeature,
+  sortedRowModel: createSortedRowModel(),
+  sortFns: { alphanumeric: sortFn_alphanumeric, basic: sortFn_basic },
+});
+
+/** Makes the columns of a {@link SortableTable}. */
+export const sortableColumns = <T extends object>() => createColumnHelper<typeof features, T>();
+
+/** Rows sortable by every column; on a narrow screen each row becomes a card under its leading column. */
+export function SortableTable<T extends object>({
+  rows,
+  columns,
+  headings,
+  rowId,
+  lead,
+  leadWidth,
+  cellPadding,
+  menu,
+}: {
+  rows: T[];
+  // eslint-disable-next-line @typescript-eslint/no-explicit-any -- each column has a value type of its own
+  columns: ColumnDef<typeof features, T, any>[];
+  /** What each column is called, by its id. */
+  headings: Record<string, string>;
+  rowId: (row: T) => string;
+  /** Id of the column that heads a row's card. */
+  lead: string;
+  leadWidth: string;
+  cellPadding: string;
+  menu: (row: T) => ReactNode;
+}) {
+  const table = useTable({ features, columns, data: rows, getRowId: rowId });
+  return (
+    <table className="mt-5 block w-full border-t border-rule md:table">
+      <thead className="hidden md:table-header-group">
+        {table.getHeaderGroups().map((group) => (
+          <tr key={group.id} className="border-b border-rule text-left">
+            {group.headers.map((header) => {
+              const sorted = header.column.getIsSorted();
+              return (
+                <th
+                  key={header.id}
+                  aria-sort={sorted === 'asc' ? 'ascending' : sorted === 'desc' ? 'descending' : 'none'}
+                  className="font-normal"
+                >
+                  <button
+                    type="button"
+                    onClick={header.column.getToggleSortingHandler()}
+                    className="py-2 pr-3 text-[13px] text-soft hover:text-ink"
+                  >
+                    {headings[header.column.id]}
+                    <span aria-hidden="true">{sorted === 'asc' ? ' ↑' : sorted === 'desc' ? ' ↓' : ''}</span>
+                  </button>
+                </th>
+              );
+            })}
+            <th>
+              <span className="sr-only">Actions</span>
+            </th>
+          </tr>
+        ))}
+      </thead>
+      <tbody className="block md:table-row-group">
+        {table.getRowModel().rows.map((row) => (
+          <tr
+            key={row.id}
+            data-row={row.id}
+            className="relative grid grid-cols-2 gap-x-3 gap-y-1 border-b border-rule py-3 pr-10 hover:bg-tint/50 md:table-row md:p-0"
+          >
+            {row.getAllCells().map((cell) => (
+              <td
+                key={cell.id}
+                className={`md:pr-3 md:align-middle ${cellPadding} ${cell.column.id === lead ? `order-first col-span-2 ${leadWidth}` : ''}`}
+              >
+                {cell.column.id === lead ? null : (
+                  <span className="block text-xs text-soft md:hidden">{headings[cell.column.id]}</span>
+                )}
+                <FlexRender cell={cell} />
+              </td>
+            ))}
+            <td className="absolute top-2 right-0 md:static md:w-10 md:text-right">{menu(row.original)}</td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
+/** What can be done with one row. */
+export function RowMenu({ label, items }: { label: string; items: readonly { words: string; act: () => void }[] }) {
+  return (
+    <DropdownMenu.Root modal={false}>
+      <DropdownMenu.Trigger className={buttonStyle('quiet')} aria-label={label}>
+        <Ellipsis className="size-4" aria-hidden="true" />
+      </DropdownMenu.Trigger>
+      <DropdownMenu.Portal>
+        <DropdownMenu.Content align="end" className="z-30 min-w-36 rounded-md border border-rule bg-sheet p-1">
+          {items.map((item) => (
+            <DropdownMenu.Item
+              key={item.words}
+              onSelect={item.act}
+              className="cursor-pointer rounded px-3 py-1.5 outline-none data-[highlighted]:bg-tint"
+            >
+              {item.words}
+            </DropdownMenu.Item>
+          ))}
+        </DropdownMenu.Content>
+      </DropdownMenu.Portal>
+    </DropdownMenu.Root>
+  );
+}

@@ -1,0 +1,137 @@
+import { readFileSync } from 'node:fs';
+import type { Page } from '@playwright/test';
+import { newDesign } from '../../src/core/design/new-design';
+import { expect, exported, shelve, test } from './fixtures';
+
+const row = (page: Page, name: string) =>
+  page.locator('[data-row]').filter({ has: page.getByRole('button', { name, exact: true }) });
+const add = async (page: Page, line: string) => {
+  await page.getByRole('textbox', { name: 'Add a part' }).fill(line);
+  await page.getByRole('button', { name: 'Add', exact: true }).click();
+  await expect(page.getByRole('textbox', { name: 'Add a part' })).toHaveValue('');
+};
+const csv = (lines: string[]) => ({ name: 'parts.csv', mimeType: 'text/csv', buffer: Buffer.from(lines.join('\n')) });
+
+test('parts are typed in one line, counted in place, found, sorted, and every step undone', async ({ page }) => {
+  await page.goto('/drawer');
+  await expect(page.getByText('The drawer is empty')).toBeVisible();
+  await page.getByRole('textbox', { name: 'Add a part' }).fill('15kV cer');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('alert').filter({ hasText: 'farads' })).toBeVisible();
+  await add(page, '100p 15kV cer disc x30');
+  await add(page, '1n 10kV cer big x12 @0.70');
+  await add(page, 'diode 12kV 5mA 100ns stick x20');
+  await expect(row(page, 'disc')).toContainText('100 pF');
+  const count = page.getByLabel('How many of disc');
+  await count.fill('two');
+  await count.press('Enter');
+  await expect(row(page, 'disc').getByRole('alert')).toBeVisible();
+  await count.fill('28');
+  await count.press('Enter');
+  await expect(row(page, 'disc').getByRole('alert')).toHaveCount(0);
+  await page.reload();
+  await expect(page.getByLabel('How many of disc')).toHaveValue('28');
+  const names = page.locator('[data-part-name]');
+  // A page just loaded may not listen yet.
+  await expect(async () => {
+    await page.getByLabel('Kind', { exact: true }).selectOption('Capacitor');
+    await expect(names).toHaveCount(2, { timeout: 500 });
+  }).toPass();
+  const heading = page.getByRole('columnheader', { name: /Values/ });
+  const sortedBy = async (direction: 'ascending' | 'descending') => {
+    // Each click goes one way further; it must have been drawn before the next.
+    await expect(async () => {
+      await heading.getByRole('button').click();
+      await expect(heading).toHaveAttribute('aria-sort', direction, { timeout: 500 });
+    }).toPass();
+    return names.allInnerTexts();
+  };
+  expect(await sortedBy('ascending')).toEqual(['disc', 'big']);
+  expect(await sortedBy('descending')).toEqual(['big', 'disc']);
+  await page.getByRole('button', { name: 'Actions for big' }).click();
+  await page.getByRole('menuitem', { name: 'Take out' }).click();
+  await expect(row(page, 'big')).toHaveCount(0);
+  await page.keyboard.press('Control+z');
+  await expect(row(page, 'big')).toBeVisible();
+  await page.keyboard.press('Control+y');
+  await expect(row(page, 'big')).toHaveCount(0);
+});
+
+test('all fields of a part are changed in one place; a wrong one says so at the field', async ({ page }) => {
+  await page.goto('/drawer');
+  await add(page, '100p 15kV cer disc x30');
+  await row(page, 'disc').getByRole('button', { name: 'disc', exact: true }).click();
+  const dialog = page.getByRole('dialog');
+  await dialog.getByLabel('Kept at rated voltage').fill('140');
+  await expect(dialog.getByRole('alert')).toContainText('between 0 and 1');
+  await dialog.getByLabel('Kept at rated voltage').fill('55');
+  await dialog.getByLabel('Dielectric').selectOption('Ceramic, class 1');
+  await dialog.getByLabel('Rated, dc').fill('20k');
+  await dialog.getByRole('button', { name: 'Save' }).click();
+  await expect(row(page, 'disc')).toContainText('20.0 kV');
+  const download = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Export' }).click();
+  const [head, line] = readFileSync(await (await download).path(), 'utf8')
+    .trim()
+    .split('\n');
+  const cell = (name: string) => line.split(',')[head.split(',').indexOf(name)];
+  expect([cell('ratedVolts'), cell('keptAtRating'), cell('dielectric')]).toEqual(['20000', '0.55', 'class-1-ceramic']);
+});
+
+test('a CSV file with three bad lines is looked at first; the good ones go in, and come out again', async ({
+  page,
+}) => {
+  await page.goto('/drawer');
+  await add(page, '100p 15kV cer disc x30');
+  await page
+    .getByLabel('CSV file')
+    .setInputFiles(
+      csv([
+        'kind,name,count,farads,ratedVolts,peakInverseVolts,price',
+        'capacitor,disc,25,100p,15k,,',
+        'capacitor,knob,4,500p,20 kV,,9.50',
+        'diode,stick,16,,,12k,0.40',
+        'capacitor,broken,4,lots,20k,,',
+        'gizmo,what,1,,,,',
+        'diode,half,1.5,,,1k,',
+      ]),
+    );
+  const dialog = page.getByRole('dialog');
+  await expect(dialog.getByRole('list', { name: 'Wrong lines' }).getByRole('listitem')).toHaveCount(3);
+  await expect(dialog).toContainText('Line 5');
+  await expect(dialog.getByRole('list', { name: 'Changes' }).getByRole('listitem')).toHaveCount(3);
+  // Nothing has happened yet.
+  await expect(page.getByLabel('How many of disc')).toHaveValue('30');
+  await dialog.getByRole('button', { name: 'Take in the 3 good lines' }).click();
+  await expect(page.getByLabel('How many of disc')).toHaveValue('25');
+  await expect(page.getByLabel('Price of knob')).toHaveValue('9.50');
+  await page.getByRole('button', { name: 'Undo', exact: true }).first().click();
+  await expect(row(page, 'knob')).toHaveCount(0);
+  await expect(page.getByLabel('How many of disc')).toHaveValue('30');
+});
+
+test('a part in use is reserved; short stock shows in the drawer and at the ladder', async ({ page, request }) => {
+  await page.goto('/drawer');
+  await add(page, '560p 15kV cer disc x18');
+  await add(page, 'diode 12kV 5mA 100ns stick x3');
+  const id = await shelve(request, newDesign('Two stages'));
+  await page.goto(`/designs/${id}`);
+  await page.getByRole('button', { name: 'Capacitors from the drawer' }).click();
+  await page.getByRole('button', { name: /^disc/ }).click();
+  await expect(page.locator('[data-from-drawer=capacitor]')).toContainText('disc: 4 of 18, 14 left');
+  await page.getByRole('button', { name: 'Diodes from the drawer' }).click();
+  await page.getByRole('button', { name: /^stick/ }).click();
+  await expect(page.locator('[data-from-drawer=diode]')).toContainText('1 short');
+  const design = await exported(page);
+  expect(design.ladder.capacitor).toMatchObject({ farads: 560e-12, ratedVolts: 15e3 });
+  expect(design.ladder.diode).toMatchObject({ peakInverseVolts: 12e3, averageAmps: 5e-3 });
+  await expect(page.getByText(/^Revision \d+, saved/)).toBeVisible();
+  await page.getByRole('link', { name: 'Drawer' }).click();
+  await expect(row(page, 'disc')).toContainText('14 free');
+  await expect(row(page, 'stick')).toContainText('1 short');
+  await expect(page.getByText('One part is short')).toBeVisible();
+  // A value typed over it gives the part back.
+  await page.goto(`/designs/${id}`);
+  await page.getByLabel('Each capacitor').fill('1n');
+  await expect(page.locator('[data-from-drawer=capacitor]')).not.toContainText('of 18');
+});

@@ -1,0 +1,151 @@
+import type { Page } from '@playwright/test';
+import { newDesign } from '../../src/core/design/new-design';
+import { driverOfKind } from '../../src/core/design/driver-of-kind';
+import type { Design } from '../../src/core/design/design-schema';
+import { driveOf } from '../../src/core/predict/ladder-of-design';
+import { predict } from '../../src/core/predict/predict';
+import { benchOf, reckonCore, reckonSecondary } from '../../src/core/winding/bench';
+import { expect, exported, openLink, say, shelve, test } from './fixtures';
+
+const plain = newDesign('On the bench');
+const pushPull: Design = { ...plain, ...driverOfKind('resonant-push-pull', plain, driveOf(plain)) };
+
+const reckoned = async (page: Page, name: string) =>
+  (await page.locator(`[data-reckoned=${name}]`).innerText()).replace(/\s+/g, ' ').trim();
+const turnTo = (page: Page, name: string) => page.getByRole('tab', { name, exact: true }).click();
+const closeBench = async (page: Page) => {
+  await page.getByRole('button', { name: 'Dismiss' }).click();
+  await expect(page.getByRole('dialog')).toHaveCount(0);
+};
+
+const around = (design: Design) => benchOf(design, predict(design))!;
+
+test('a ratio test names the bad section; a good one goes into the design and is undone', async ({ page, request }) => {
+  await page.goto(`/designs/${await shelve(request, pushPull)}`);
+  await openLink(page, 'Transformer');
+  await page.getByRole('button', { name: 'Transformer bench' }).click();
+  await page.getByLabel('Fed into the primary, RMS').fill('0.2');
+  for (const volts of ['4', '2.1', '4.1']) {
+    await page.getByRole('button', { name: 'Add a section' }).click();
+    await page
+      .getByLabel(/^Section \d reads/)
+      .last()
+      .fill(volts);
+  }
+  await page.getByLabel('All in series, RMS').fill('8.1');
+  await expect(page.locator('[data-finding=section-low]')).toContainText('Section 2');
+  await expect(page.locator('[data-finding=section-falls-out]')).toContainText('shorted');
+  await page.getByLabel('Section 2 reads, RMS').fill('4.05');
+  await page.getByLabel('All in series, RMS').fill('12.1');
+  await expect(page.locator('[data-finding=section-low]')).toHaveCount(0);
+  expect(await reckoned(page, 'ratio')).toBe('60.50');
+  await page.getByRole('button', { name: 'Use it' }).first().click();
+  await closeBench(page);
+  await expect(page.getByLabel('Secondary turns')).toHaveValue('605');
+  const taken = await exported(page);
+  expect(taken.winding?.ratio).toMatchObject({ fedVolts: 0.2, readings: [4, 4.05, 4.1], seriesVolts: 12.1 });
+  await page.keyboard.press('Control+z');
+  await expect(page.getByLabel('Secondary turns')).toHaveValue('140');
+  expect((await exported(page)).winding?.ratio.seriesVolts).toBe(12.1);
+});
+
+test('core, secondary and resonance show what the core reckons, and results are taken', async ({ page, request }) => {
+  await page.goto(`/designs/${await shelve(request, { ...pushPull, name: 'Wound' })}`);
+  await page.keyboard.press('b');
+  await turnTo(page, 'Core and primary');
+  await page.getByLabel('Path of the flux').fill('110');
+  await page.getByLabel('Gap in all').fill('0.4');
+  await turnTo(page, 'Secondary');
+  await page.getByLabel('Pots in series').fill('4');
+  await page.getByLabel('Width of each pot').fill('2');
+  await closeBench(page);
+  const design = await exported(page);
+  expect(design.winding).toMatchObject({ core: { pathMetres: 0.11, gapMetres: 0.4e-3 }, secondary: { pots: 4 } });
+  await page.keyboard.press('b');
+  await turnTo(page, 'Core and primary');
+  const core = reckonCore(design.winding!, around(design));
+  expect(await reckoned(page, 'least-turns')).toBe(String(core.leastTurns));
+  expect(await reckoned(page, 'core-henries')).toBe(say(core.primaryHenries!, 'H'));
+  await turnTo(page, 'Secondary');
+  const { layers, rings } = reckonSecondary(design.winding!, around(design));
+  expect(await reckoned(page, 'pot-volts')).toBe(say(layers!.voltsPerPot, 'V'));
+  expect(await reckoned(page, 'secondary-ohms')).toBe(say(layers!.ohms, 'Ω'));
+  await page.getByRole('button', { name: 'Use it' }).first().click();
+  await turnTo(page, 'Resonance');
+  expect(await reckoned(page, 'rings-with-ladder')).toBe(say(rings!.withLadderHertz, 'Hz'));
+  await page.getByLabel('Capacitor across it').fill('470n');
+  await page.getByLabel('Rings at').fill('40k');
+  // 1 / ((2 pi 40 kHz)^2 470 nF), by hand.
+  expect(await reckoned(page, 'resonant-henries')).toBe('33.7 µH');
+  await closeBench(page);
+  expect((await exported(page)).transformer!.secondaryOhms).toBeCloseTo(Number(layers!.ohms.toPrecision(3)), 9);
+});
+
+test('pins are typed, a bad line is kept with its reason, and a blind meter stops the design', async ({
+  page,
+  request,
+}) => {
+  const id = await shelve(request, { ...pushPull, name: 'Unmarked' });
+  // A link leads to the page.
+  await page.goto(`/designs/${id}?bench=pins`);
+  const line = page.getByLabel('Readings between pins');
+  await line.fill('1-2 0.4; 2-3 0.3; 1-3 0.7; HV-8 310; HV-1 open');
+  await line.press('Enter');
+  expect(await reckoned(page, 'primary-pins')).toBe('700 mΩ');
+  await expect(page.getByText('High-voltage return: 8')).toBeVisible();
+  expect(await reckoned(page, 'rectifier')).toBe('no');
+  await line.fill('4-5');
+  await line.press('Enter');
+  await expect(page.getByRole('alert').filter({ hasText: 'two pins and ohms' })).toBeVisible();
+  await expect(line).toHaveValue('4-5');
+  await page.getByRole('button', { name: 'Remove HV to 8' }).click();
+  await expect(page.locator('[data-finding=meter-blind]')).toBeVisible();
+  await page.getByLabel('30 V dc through 100 kΩ').selectOption('Conducts one way');
+  expect(await reckoned(page, 'rectifier')).toBe('yes');
+  await page.getByRole('button', { name: 'Note it in the design' }).click();
+  await closeBench(page);
+  await expect(page.getByText(/^Revision \d+, saved/)).toBeVisible();
+  await page.goto(`/designs/${id}`);
+  await expect(page.locator('[data-finding=rectifier-inside]')).toContainText('Stop');
+  const kept = await exported(page);
+  expect(kept.transformer!.rectifierInside).toBe(true);
+  expect(kept.winding!.pins.readings).toHaveLength(4);
+});
+
+test('the back button closes the bench and leaves the design', async ({ page, request }) => {
+  await page.goto(`/designs/${await shelve(request, pushPull)}`);
+  await page.keyboard.press('b');
+  await expect(page.getByRole('dialog')).toBeVisible();
+  await turnTo(page, 'Pins');
+  await page.goBack();
+  await expect(page.getByRole('dialog')).toHaveCount(0);
+  await expect(page.getByLabel('Name of the design')).toBeVisible();
+});
+
+test('a meter’s reading becomes peaks, both ways, with what is wrong with it', async ({ page, request }) => {
+  await page.goto(`/designs/${await shelve(request, { ...plain, name: 'Metered' })}`);
+  await openLink(page, 'Driver');
+  await page.getByRole('button', { name: 'Read with a meter' }).click();
+  const meter = page.getByRole('dialog', { name: 'Meter' });
+  await meter.getByLabel('Kind').selectOption('True RMS, ac');
+  await meter.getByLabel('Probe divides by').fill('1000');
+  await meter.getByRole('button', { name: 'More' }).click();
+  await meter.getByLabel('Reads 0.71 at').fill('20k');
+  // 1 kV peak at 20 kHz, the band's edge: 0.7071 V behind the probe, and 0.7071 of that shown.
+  await expect(meter.locator('[data-meter=would-show]')).toHaveText(/^49\d\.\d mV|^500\.\d mV/);
+  await expect(meter.locator('[data-finding=meter-too-slow]')).toBeVisible();
+  await meter.getByLabel('Reads 0.71 at').fill('');
+  await meter.getByLabel('And capacitance').fill('0');
+  await meter.getByLabel('It shows').fill('1.5');
+  await expect(meter.locator('[data-meter=peaks]')).toContainText('2.12');
+  await meter.getByRole('button', { name: 'Use them' }).click();
+  await page.keyboard.press('Escape');
+  const { driver } = await exported(page);
+  // RMS times root 2, a thousandfold; 10 MΩ behind 1 kΩ takes a ten-thousandth.
+  expect(driver.kind === 'measured' && driver.positivePeakVolts / (1500 * Math.SQRT2)).toBeCloseTo(1.0001, 4);
+  // The meter is the workshop's: it is there again on another design.
+  await page.goto(`/designs/${await shelve(request, { ...plain, name: 'Another' })}`);
+  await openLink(page, 'Driver');
+  await page.getByRole('button', { name: 'Read with a meter' }).click();
+  await expect(page.getByRole('dialog', { name: 'Meter' }).getByLabel('Probe divides by')).toHaveValue('1000');
+});
