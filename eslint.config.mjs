@@ -13,7 +13,7 @@ const zones = [
   { target: './src/client', from: ['./src/server', './src/app', './src/screens', './src/ui'] },
   { target: './src/ui', from: ['./src/server', './src/app', './src/screens', './src/client'] },
   { target: './src/ui', from: './src/core', except: ['./quantity'] },
-  ...['shelf', 'design'].map((screen) => ({
+  ...['shelf', 'design', 'drawer', 'choose'].map((screen) => ({
     target: `./src/screens/${screen}`,
     from: './src/screens',
     except: [`./${screen}`],

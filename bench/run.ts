@@ -14,6 +14,7 @@ import { predict } from '../src/core/predict/predict';
 import { whatHelpsMost } from '../src/core/predict/what-helps';
 import { integrateLadder } from '../tests/reference/smooth-diode-ladder';
 import { median, say, time, verdict } from './measure';
+import { benchSearch } from './search';
 import { benchTimeDomain } from './time-domain';
 
 /** `npm run bench`: how fast the core and the built application are, as ratios within one run. */
@@ -163,5 +164,6 @@ async function benchApplication(): Promise<void> {
 }
 
 benchCore();
+benchSearch();
 benchTimeDomain();
 await benchApplication();

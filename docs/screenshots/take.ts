@@ -75,6 +75,19 @@ const SHOTS: Shot[] = [
     },
   },
   {
+    file: 'choose',
+    theme: 'light',
+    width: 1280,
+    height: 800,
+    show: async (page) => {
+      const href = await page.getByRole('link', { name: 'Flocking applicator' }).getAttribute('href');
+      await page.goto(`${address}/choose?design=${href!.split('/').pop()}`);
+      await page.getByRole('radio', { name: 'All listed' }).click();
+      await page.getByText(/ways tried in/).waitFor();
+      await page.waitForTimeout(6000);
+    },
+  },
+  {
     file: 'transformer-bench',
     theme: 'light',
     width: 1280,

@@ -1,5 +1,6 @@
 import { create } from 'zustand';
 import { persist } from 'zustand/middleware';
+import { sayWhatIsRight } from '@/core/design/fields';
 import { meterSchema, type Meter } from '@/core/drive/meter-sense';
 
 type MeterState = { meter: Meter; change: (changes: Partial<Meter>) => string | null };
@@ -15,8 +16,7 @@ export const useMeter = create<MeterState>()(
           set({ meter: read.data });
           return null;
         }
-        const right = read.error.issues[0].message.split('; ').pop()!;
-        return `${right.charAt(0).toUpperCase()}${right.slice(1)}.`;
+        return sayWhatIsRight(read.error.issues[0].message);
       },
     }),
     {

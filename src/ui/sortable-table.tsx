@@ -46,7 +46,8 @@ export function SortableTable<T extends object>({
   lead: string;
   leadWidth: string;
   cellPadding: string;
-  menu: (row: T) => ReactNode;
+  /** What can be done with a row, at its end. */
+  menu?: (row: T) => ReactNode;
 }) {
   const table = useTable({ features, columns, data: rows, getRowId: rowId });
   return (
@@ -73,9 +74,11 @@ export function SortableTable<T extends object>({
                 </th>
               );
             })}
-            <th>
-              <span className="sr-only">Actions</span>
-            </th>
+            {menu ? (
+              <th>
+                <span className="sr-only">Actions</span>
+              </th>
+            ) : null}
           </tr>
         ))}
       </thead>
@@ -84,7 +87,7 @@ export function SortableTable<T extends object>({
           <tr
             key={row.id}
             data-row={row.id}
-            className="relative grid grid-cols-2 gap-x-3 gap-y-1 border-b border-rule py-3 pr-10 hover:bg-tint/50 md:table-row md:p-0"
+            className={`relative grid grid-cols-2 gap-x-3 gap-y-1 border-b border-rule py-3 hover:bg-tint/50 md:table-row md:p-0 ${menu ? 'pr-10' : ''}`}
           >
             {row.getAllCells().map((cell) => (
               <td
@@ -97,7 +100,9 @@ export function SortableTable<T extends object>({
                 <FlexRender cell={cell} />
               </td>
             ))}
-            <td className="absolute top-2 right-0 md:static md:w-10 md:text-right">{menu(row.original)}</td>
+            {menu ? (
+              <td className="absolute top-2 right-0 md:static md:w-10 md:text-right">{menu(row.original)}</td>
+            ) : null}
           </tr>
         ))}
       </tbody>

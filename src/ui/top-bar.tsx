@@ -18,7 +18,7 @@ function Place({ href, name, here }: { href: string; name: string; here: boolean
 }
 
 /** The bar at the head of every screen: the mark, the way to the shelf, and what the screen adds. */
-export function TopBar({ here, children }: { here: 'shelf' | 'design' | 'drawer'; children?: ReactNode }) {
+export function TopBar({ here, children }: { here: 'shelf' | 'design' | 'drawer' | 'choose'; children?: ReactNode }) {
   const openPalette = usePalette();
   return (
     <header className="no-print flex h-[46px] shrink-0 items-center gap-2 border-b border-rule px-3 sm:gap-5 sm:px-5">
@@ -37,8 +37,9 @@ export function TopBar({ here, children }: { here: 'shelf' | 'design' | 'drawer'
       <nav aria-label="Main" className="flex items-center gap-1">
         <Place href="/" name="Shelf" here={here === 'shelf'} />
         <Place href="/drawer" name="Drawer" here={here === 'drawer'} />
+        <Place href="/choose" name="Choose" here={here === 'choose'} />
         {here === 'design' ? (
-          <span aria-current="page" className="rounded bg-tint px-2.5 py-1">
+          <span aria-current="page" className="hidden rounded bg-tint px-2.5 py-1 sm:inline">
             Design
           </span>
         ) : null}

@@ -37,6 +37,11 @@ for (const colorScheme of ['light', 'dark'] as const) {
     await page.getByRole('button', { name: 'History' }).click();
     await expect(page.getByRole('dialog')).toContainText('created');
     expect(await seriousFaults(page)).toEqual([]);
+    await page.goto(`/choose?design=${id}`);
+    await page.getByRole('radio', { name: 'Any value' }).click();
+    await page.getByLabel('Side by side, at most').fill('none');
+    await expect(page.locator('[data-choice]').first()).toBeVisible();
+    expect(await seriousFaults(page)).toEqual([]);
   });
 }
 
@@ -59,6 +64,10 @@ test('works at 390 px: nothing to scroll sideways, edits take effect', async ({ 
   await openLink(page, 'Load');
   await page.getByLabel('Load current').fill('20u');
   await saved(page, 2);
+  expect(await overflow()).toBe(0);
+  await page.goto(`${page.url().replace('/designs/', '/choose?design=')}`);
+  await page.getByRole('radio', { name: 'Any value' }).click();
+  await expect(page.locator('[data-choice]').first()).toBeVisible();
   expect(await overflow()).toBe(0);
 });
 

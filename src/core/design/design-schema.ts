@@ -12,13 +12,13 @@ export const DESIGN_VERSION = 1;
 /** The most stages one design may have; past it no hobby ladder delivers anything. */
 export const MOST_STAGES = 50;
 
-const stages = z
+export const stages = z
   .number({ error: saying(`a whole or half number from 0.5 to ${MOST_STAGES}`) })
   .multipleOf(0.5, { error: saying(`a whole or half number from 0.5 to ${MOST_STAGES}`) })
   .gte(0.5, { error: saying(`a whole or half number from 0.5 to ${MOST_STAGES}`) })
   .lte(MOST_STAGES, { error: saying(`a whole or half number from 0.5 to ${MOST_STAGES}`) });
 
-const targetSchema = z.strictObject({
+export const targetSchema = z.strictObject({
   volts: quantity('V', '38000', 'above zero'),
   amps: quantity('A', '40e-6', 'zero or more').default(0),
   ripplePeakToPeakFraction: fraction('0.02').nullable().default(null),

@@ -63,3 +63,9 @@ export const text = (most: number) =>
     .string({ error: saying('a text') })
     .max(most, { error: () => `is longer than ${most} characters; must be shorter` })
     .default('');
+
+/** What would be right, out of an error's message, as a sentence. */
+export function sayWhatIsRight(message: string): string {
+  const right = message.split('; ').pop()!;
+  return `${right.charAt(0).toUpperCase()}${right.slice(1)}.`;
+}

@@ -57,6 +57,21 @@ export type LoadedLadder = {
   chargeLimitAmps: number;
 };
 
+/** What droop is reckoned from. */
+export type DroopInputs = Pick<
+  LoadedLadder,
+  'drive' | 'stepVolts' | 'steps' | 'strayFactor' | 'hardLimitAmps' | 'inputFarads'
+> & {
+  network: Pick<LadderNetwork, 'topology'> & { diodes: { length: number } };
+  lightLoad: Pick<LightLoad, 'droop'> & { windingPulses: Readonly<LightLoad['windingPulses']> };
+  unloaded: Pick<UnloadedLadder, 'outputVolts'>;
+};
+
+/** What ripple is reckoned from. */
+export type RippleInputs = Pick<LoadedLadder, 'drive' | 'feeding' | 'outputElastance'> & {
+  lightLoad: Pick<LightLoad, 'ripple'>;
+};
+
 /** Part of the no-load output that may droop before the closed form is no longer trusted. */
 const TRUSTED_DROOP_FRACTION = 2 / 3;
 
@@ -70,7 +85,7 @@ const PULSE_WIDTH_LIFT: readonly number[] = [0, 0.406, 0.327, 0.406, 0.348, 0.36
 const PULSE_WIDTH_LIFT_TALL = 0.275;
 const FULL_WAVE_LIFT = 0.73;
 
-function pulseWidthLift({ topology, diodes }: LadderNetwork): number {
+function pulseWidthLift({ topology, diodes }: DroopInputs['network']): number {
   const ofOneLadder = (count: number) => PULSE_WIDTH_LIFT[count] ?? PULSE_WIDTH_LIFT_TALL;
   if (topology === 'full-wave') return FULL_WAVE_LIFT;
   // Two ladders on one winding share the output between them.
@@ -223,7 +238,7 @@ function chargeLimitAmps(network: LadderNetwork, drive: Drive, { instants }: Lig
  *
  * @param outputAmps mean current between output and return, A, zero or more
  */
-export function droopAt(ladder: LoadedLadder, outputAmps: number): Droop | null {
+export function droopAt(ladder: DroopInputs, outputAmps: number): Droop | null {
   if (outputAmps === 0) return { capacitorVolts: 0, sourceVolts: 0, totalVolts: 0, sourceAngle: 0 };
   const { drive, stepVolts, network, strayFactor, lightLoad, steps } = ladder;
   if (!(stepVolts > 0) || !(outputAmps < ladder.hardLimitAmps)) return null;
@@ -240,7 +255,7 @@ export function droopAt(ladder: LoadedLadder, outputAmps: number): Droop | null 
   return { capacitorVolts, sourceVolts: source.volts, totalVolts, sourceAngle: source.angle };
 }
 
-function sourceDroop(ladder: LoadedLadder, outputAmps: number): { volts: number; angle: number } | null {
+function sourceDroop(ladder: DroopInputs, outputAmps: number): { volts: number; angle: number } | null {
   const { drive, stepVolts, strayFactor } = ladder;
   let volts = 0;
   let angle = 0;
@@ -273,7 +288,7 @@ function sourceDroop(ladder: LoadedLadder, outputAmps: number): { volts: number;
  * @param outputAmps mean current between output and return, A, below the hard limit
  * @returns ripple in V and charging angle in rad, 0..pi
  */
-export function rippleAt(ladder: LoadedLadder, outputAmps: number): { peakToPeakVolts: number; chargingAngle: number } {
+export function rippleAt(ladder: RippleInputs, outputAmps: number): { peakToPeakVolts: number; chargingAngle: number } {
   if (outputAmps === 0) return { peakToPeakVolts: 0, chargingAngle: 0 };
   const charge = outputAmps / ladder.drive.frequencyHertz;
   const angle = hasFastEdges(ladder.drive) ? 0 : chargingAngle(ladder.feeding, charge);

@@ -32,7 +32,7 @@ export function polarityOf(design: Design): Polarity {
  * negative ladder is the mirror of a positive one, so its drive is mirrored.
  * A ladder that climbs both ways is its own mirror.
  */
-function onLadder(design: Design, network: LadderNetwork, drive: Drive): Drive {
+export function onLadder(design: Design, network: Pick<LadderNetwork, 'return'>, drive: Drive): Drive {
   return polarityOf(design) === 'negative' && network.return === 'ground' ? mirroredDrive(drive) : drive;
 }
 

@@ -94,8 +94,19 @@ export function settledFrom(
   return found ?? { full, ladder: full, level: above.level, point: null, demand: null };
 }
 
-/** How far a demand is over what the drive can give with its peaks at this level: the greatest logarithm of their ratios. */
-function excess(full: Drive, { drive }: LoadedLadder, { watts, amps }: Demand, level: number): number {
+/**
+ * How far a demand is over what the drive can give with its peaks at this level:
+ * the greatest logarithm of their ratios, below zero where there is enough.
+ *
+ * @param full the drive with its peaks whole
+ * @param drive the same at this level
+ */
+export function excess(
+  full: Drive,
+  { drive }: Pick<LoadedLadder, 'drive'>,
+  { watts, amps }: Pick<Demand, 'watts' | 'amps'>,
+  level: number,
+): number {
   let most = -Infinity;
   const compare = (asked: number, given: number) => {
     most = Math.max(most, Math.log(asked / given));

@@ -30,12 +30,14 @@ const ROUGH_DROOP_FRACTION = 0.3;
  * figure on screen, in files and on paper.
  *
  * @param design complete, as `readDesign` returns it
+ * @param withOptimum whether to look for the best number of stages, which takes
+ *   most of the time; without, it is null and not a finding
  * @returns SI base units; the mean output is what a dc meter shows. Where the
  *   closed form does not hold, loaded figures are null and a finding says so.
  *   Never throws for a design that passed the schema.
  * @remarks Equations, sources and valid ranges: docs/physics.md.
  */
-export function predict(design: Design): Prediction {
+export function predict(design: Design, withOptimum = true): Prediction {
   const { full, ladder, level, point, demand } = loadedDesign(design);
   // What parts must stand is what the drive gives before its power runs out.
   const { unloaded, network } = full;
@@ -82,7 +84,7 @@ export function predict(design: Design): Prediction {
     output,
     target: targetOf(design, output),
     input: demand ?? { watts: null, amps: null, efficiency: null },
-    optimumStages: optimumStages(design),
+    optimumStages: withOptimum ? optimumStages(design) : null,
     textbookOptimumStages: textbookOptimum(ladder, design, point),
     smallestMargin: margins.length ? margins[0].margin : null,
     margins,

@@ -1,5 +1,5 @@
 import { amplitudeVolts, edgePart, hasFastEdges, type Drive } from '../drive/drive';
-import type { Droop, LoadedLadder } from '../ladder/loaded';
+import type { Droop, DroopInputs } from '../ladder/loaded';
 
 /**
  * RMS current in a winding and the loss on the way into the ladder.
@@ -21,7 +21,7 @@ import type { Droop, LoadedLadder } from '../ladder/loaded';
  *   null RMS where an ideal square charges in no time
  */
 export function sourceDemand(
-  ladder: LoadedLadder,
+  ladder: DroopInputs,
   amps: number,
   droop: Droop,
   chargingAngle: number,

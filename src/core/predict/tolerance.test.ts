@@ -3,7 +3,8 @@ import { newDesign } from '../design/new-design';
 import { finish } from '../transient/transient';
 import { loadedDesign } from './loaded-design';
 import { predict } from './predict';
-import { elastancesOf, seeded, SPREAD_GROUPS, toleranceOf } from './tolerance';
+import { elastancesOf } from '../ladder/elastances';
+import { seeded, SPREAD_GROUPS, toleranceOf } from './tolerance';
 
 const plain = newDesign('Spread');
 const ladderOf = (stages: number, tolerance: number, spread: Partial<Design['spread']> = {}): Design => ({

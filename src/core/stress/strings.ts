@@ -67,7 +67,7 @@ export function ladderParts({ capacitor, diode }: Pick<Design['ladder'], 'capaci
 const MOST_IN_SERIES = 50;
 
 /**
- * The fewest in series that carry a stress with the chosen margin.
+ * The fewest in series that carry a stress with a margin, the chosen one if not said otherwise.
  *
  * @param kind decides what they share by: capacitors by their tolerance, diodes
  *   by the spread of their junctions
@@ -77,10 +77,19 @@ export function seriesFor(
   kind: 'capacitor' | 'diode',
   { ratedVolts, tolerance }: { ratedVolts: number | null; tolerance: number },
   stressVolts: number,
+  margin: number = CHOSEN_MARGIN,
 ): number | null {
   if (ratedVolts === null) return null;
-  const spread = kind === 'diode' ? JUNCTION_SPREAD : tolerance;
   for (let count = 1; count <= MOST_IN_SERIES; count += 1)
-    if (ratedVolts / worstShare(count, spread) >= stressVolts * (1 + CHOSEN_MARGIN)) return count;
+    if (stringRating(kind, { ratedVolts, tolerance }, count) >= stressVolts * (1 + margin)) return count;
   return null;
+}
+
+/** What a string of like parts stands, as its worst-placed one sets it, V. */
+export function stringRating(
+  kind: 'capacitor' | 'diode',
+  { ratedVolts, tolerance }: { ratedVolts: number | null; tolerance: number },
+  count: number,
+): number {
+  return (ratedVolts ?? Infinity) / worstShare(count, kind === 'diode' ? JUNCTION_SPREAD : tolerance);
 }

@@ -9,7 +9,7 @@ import type { ChargeUp } from '@/core/transient/charge-up';
 import { buttonStyle } from '@/ui/button';
 import { Quantity } from '@/ui/quantity';
 import type { TransientClient } from '@/worker/transient-client';
-import { commonOptions, type Colours } from './chart-style';
+import { commonOptions, type Colours } from '@/ui/chart-style';
 import { TimeDomainWaits } from './time-domain-waits';
 import type { TimeDomain } from './use-transient';
 

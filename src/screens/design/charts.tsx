@@ -9,7 +9,7 @@ import type { Prediction } from '@/core/predict/prediction';
 import { engineeringScale, sayQuantity } from '@/core/quantity/print-quantity';
 import type { TransientClient } from '@/worker/transient-client';
 import { ChargeUpChart } from './charge-up-chart';
-import { commonOptions, FACE, useColours, withMarks, type Colours } from './chart-style';
+import { commonOptions, FACE, useColours, withMarks, type Colours } from '@/ui/chart-style';
 import { ToleranceChart } from './tolerance-chart';
 import { useTolerance, type ToleranceRun } from './use-tolerance';
 import { DischargeChart } from './discharge-chart';

@@ -134,6 +134,11 @@ export function DesignScreen({ stored }: { stored: StoredDesign }) {
       { name: 'Tolerance', keys: 't', run: () => setTab('tolerance') },
       { name: 'Discharge', keys: 'd', run: () => setTab('discharge') },
       { name: 'What each change would do', keys: 'q', run: () => setChanges(true) },
+      {
+        name: 'Choose what to build',
+        keys: 'f',
+        run: () => router.push(`/choose?design=${stored.id}`),
+      },
       { name: 'Transformer bench', keys: 'b', run: () => openBench('ratio') },
       { name: 'Pin finder', run: () => openBench('pins') },
       { name: 'History', keys: 'h', run: () => setHistory(true) },
@@ -142,7 +147,7 @@ export function DesignScreen({ stored }: { stored: StoredDesign }) {
       { name: 'Back to the shelf', run: () => router.push('/') },
       { name: 'Print', run: () => window.print() },
     ];
-  }, [apply, openBench, router, store]);
+  }, [apply, openBench, router, store, stored.id]);
   useCommands(commands);
 
   return (
@@ -231,6 +236,7 @@ export function DesignScreen({ stored }: { stored: StoredDesign }) {
             timeDomain={electrical === laterDesign ? timeDomain : WAITING}
             onApply={apply}
             onChanges={openChanges}
+            chooseHref={`/choose?design=${stored.id}`}
             onGo={goTo}
           />
         </div>

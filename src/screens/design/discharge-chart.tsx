@@ -9,7 +9,7 @@ import type { Discharge } from '@/core/transient/discharge';
 import { Quantity } from '@/ui/quantity';
 import { QuantityField } from '@/ui/quantity-field';
 import type { TransientClient } from '@/worker/transient-client';
-import { commonOptions, withMarks, type Colours } from './chart-style';
+import { commonOptions, withMarks, type Colours } from '@/ui/chart-style';
 import { TimeDomainWaits } from './time-domain-waits';
 import type { TimeDomain } from './use-transient';
 

@@ -3,6 +3,7 @@ import { temporal } from 'zundo';
 import { createStore } from 'zustand';
 import type { StoredDesign } from '@/client/designs-api';
 import { changeDesign } from '@/core/design/change-design';
+import { sayWhatIsRight } from '@/core/design/fields';
 import type { Design } from '@/core/design/design-schema';
 import { readDesign } from '@/core/design/read-design';
 
@@ -66,8 +67,7 @@ export function createEditorStore(stored: StoredDesign) {
             const reading = readDesign(changeDesign(get().design, { path, value }));
             if (!reading.ok) {
               const fault = reading.faults.find((candidate) => candidate.path.startsWith(path)) ?? reading.faults[0];
-              const right = fault.message.split('; ').pop()!;
-              return `${right.charAt(0).toUpperCase()}${right.slice(1)}.`;
+              return sayWhatIsRight(fault.message);
             }
             step(path);
             const { savedDesign } = get();

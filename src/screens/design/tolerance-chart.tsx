@@ -10,7 +10,7 @@ import { engineeringScale, sayQuantity } from '@/core/quantity/print-quantity';
 import type { Unit } from '@/core/quantity/units';
 import { DescribedField } from '@/ui/described-field';
 import { Quantity } from '@/ui/quantity';
-import { commonOptions, type Colours } from './chart-style';
+import { commonOptions, type Colours } from '@/ui/chart-style';
 import type { ToleranceRun } from './use-tolerance';
 
 const BARS = 40;

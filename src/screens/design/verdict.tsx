@@ -1,6 +1,7 @@
 'use client';
 
 import { Accordion, Collapsible } from 'radix-ui';
+import Link from 'next/link';
 import type { ReactNode } from 'react';
 import type { Design } from '@/core/design/design-schema';
 import { explain, type Figure } from '@/core/predict/explain';
@@ -26,12 +27,15 @@ type VerdictProps = {
   onApply: (path: string, value: unknown) => void;
   /** Shows what every single change would do. */
   onChanges: () => void;
+  /** Where the search for something better to build starts from. */
+  chooseHref: string;
   /** Opens the link of the chain that a field belongs to. */
   onGo: (path: string) => void;
 };
 
 /** Whether the target is met, every figure that can be opened, the weakest parts, what would help, and the cautions. */
-export function Verdict({ design, prediction, helps, timeDomain, onApply, onChanges, onGo }: VerdictProps) {
+export function Verdict(props: VerdictProps) {
+  const { design, prediction, helps, timeDomain, onApply, onChanges, chooseHref, onGo } = props;
   return (
     <section aria-label="Verdict" className="px-4 py-4">
       <div role="status">
@@ -46,6 +50,9 @@ export function Verdict({ design, prediction, helps, timeDomain, onApply, onChan
       <button type="button" className="mt-1.5 text-[13px] text-copper hover:underline" onClick={onChanges}>
         What each change would do…
       </button>
+      <Link href={chooseHref} className="mt-1 block text-[13px] text-copper hover:underline">
+        Choose what to build for this target…
+      </Link>
       <BeforePower checks={prediction.beforePower} />
       <NotDead prediction={prediction} />
     </section>

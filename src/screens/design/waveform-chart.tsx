@@ -10,7 +10,7 @@ import { signedVolts, type Prediction } from '@/core/predict/prediction';
 import { engineeringScale, sayQuantity } from '@/core/quantity/print-quantity';
 import { Traces, type Trace } from '@/core/transient/traces';
 import { buttonStyle } from '@/ui/button';
-import { commonOptions, FACE, type Colours } from './chart-style';
+import { commonOptions, FACE, type Colours } from '@/ui/chart-style';
 import { TimeDomainWaits } from './time-domain-waits';
 import type { TimeDomain } from './use-transient';
 

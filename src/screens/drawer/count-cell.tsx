@@ -2,6 +2,7 @@
 
 import { useState } from 'react';
 import { partSchema, type Part } from '@/core/drawer/part-schema';
+import { sayWhatIsRight } from '@/core/design/fields';
 import { readQuantity } from '@/core/quantity/read-quantity';
 
 /** A part's count or price, changed where it stands: taken on Enter or on leaving, given up with Escape. */
@@ -25,10 +26,7 @@ export function CountCell({
       draft.text.trim() === '' && field === 'price' ? { ok: true as const, value: null } : readQuantity(draft.text);
     if (!read.ok) return setDraft({ ...draft, fault: read.reason });
     const checked = partSchema.safeParse({ ...part, [field]: read.value }, { reportInput: true });
-    if (!checked.success) {
-      const right = checked.error.issues[0].message.split('; ').pop()!;
-      return setDraft({ ...draft, fault: `${right.charAt(0).toUpperCase()}${right.slice(1)}.` });
-    }
+    if (!checked.success) return setDraft({ ...draft, fault: sayWhatIsRight(checked.error.issues[0].message) });
     setDraft(null);
     onPart(checked.data);
   };

@@ -2,6 +2,7 @@
 
 import { useState } from 'react';
 import { PART_FIELDS, PART_NAMES, valueOf } from '@/core/drawer/part-fields';
+import { sayWhatIsRight } from '@/core/design/fields';
 import { partSchema, type Part } from '@/core/drawer/part-schema';
 import { quantityField, type FieldDescription } from '@/core/quantity/field-description';
 import { buttonStyle } from '@/ui/button';
@@ -32,8 +33,7 @@ export function PartDialog({
       setPart(read.data);
       return null;
     }
-    const right = read.error.issues[0].message.split('; ').pop()!;
-    return `${right.charAt(0).toUpperCase()}${right.slice(1)}.`;
+    return sayWhatIsRight(read.error.issues[0].message);
   };
   const show = (field: FieldDescription) => (
     <DescribedField

@@ -1,0 +1,77 @@
+import { designSchema, MOST_STAGES, stages, targetSchema, type Design } from '../design/design-schema';
+import { choice, count, quantity, saying } from '../design/fields';
+import { newDesign } from '../design/new-design';
+import { TOPOLOGIES } from '../ladder/network';
+import { CHOSEN_MARGIN } from '../stress/margin';
+import * as z from '../zod';
+
+/** A clamp is not smoothed, so that nothing is built on one alone; every other topology can be asked for. */
+export const CHOOSABLE = TOPOLOGIES.filter((topology) => topology !== 'clamp');
+
+/** Where parts may come from: what lies free in the drawer, what else it lists, or values as they are sold. */
+export const PART_SOURCES = ['drawer', 'drawer-or-buy', 'any'] as const;
+
+const yes = z.boolean({ error: saying('true or false') });
+
+/** What is wanted of a ladder, and what is fixed. SI base units. */
+export const askSchema = z
+  .strictObject({
+    target: targetSchema,
+    /** The drive at the ladder's foot, where it does not come from a design. */
+    drive: z
+      .strictObject({
+        peakVolts: quantity('V', '5200', 'above zero').default(5000),
+        frequencyHertz: quantity('Hz', '38000', 'above zero').default(30_000),
+        seriesOhms: quantity('Ω', '12000', 'zero or more').default(10_000),
+        maxWatts: quantity('W', '20', 'above zero').nullable().default(null),
+      })
+      .prefault({}),
+    topologies: z
+      .array(choice(TOPOLOGIES), { error: saying('a list of topologies') })
+      .min(1, { error: () => 'is empty; must name at least one topology' })
+      .refine((list) => !list.includes('clamp'), {
+        error: () => 'has a clamp, which is not smoothed; must have smoothed ladders only',
+      })
+      .default(['half-wave']),
+    fewestStages: stages.default(0.5),
+    mostStages: stages.default(16),
+    /** Whether capacitors may differ along the ladder. */
+    graded: yes.default(true),
+    /** Capacitors side by side in one place, at most. */
+    mostParallel: count(12).default(3),
+    /** Between stress and rating of every part, as a part of the stress. */
+    leastMargin: quantity('', '0.25', 'zero or more').default(CHOSEN_MARGIN),
+    parts: choice(PART_SOURCES).default('drawer'),
+    /** Whether the drive may be turned down to half. */
+    turnDown: yes.default(false),
+    /** Whether its frequency may be halved to doubled. */
+    otherFrequency: yes.default(false),
+  })
+  .superRefine(({ fewestStages, mostStages }, context) => {
+    if (fewestStages > mostStages)
+      context.addIssue({
+        code: 'custom',
+        path: ['mostStages'],
+        message: `is ${mostStages}; must be at least the fewest stages, ${fewestStages}, and at most ${MOST_STAGES}`,
+      });
+  });
+
+export type Ask = z.output<typeof askSchema>;
+
+/**
+ * The design that every candidate is a variant of: the drive of a given design,
+ * or the asked one measured at the ladder's foot, at the target's load.
+ */
+export function baseOf(ask: Ask, design: Design | null): Design {
+  const { amps } = ask.target;
+  const load = amps > 0 ? { kind: 'current' as const, amps } : { kind: 'open' as const };
+  if (design) return { ...design, target: ask.target, load };
+  const fresh = newDesign('Chosen ladder');
+  const { peakVolts, frequencyHertz, seriesOhms, maxWatts } = ask.drive;
+  return designSchema.parse({
+    ...fresh,
+    target: ask.target,
+    load,
+    driver: { kind: 'measured', positivePeakVolts: peakVolts, frequencyHertz, seriesOhms, maxWatts },
+  });
+}

@@ -1,0 +1,136 @@
+import type { Design } from '../design/design-schema';
+import { amplitudeVolts, atLevel, hasFastEdges, type Drive } from '../drive/drive';
+import { droopAt, rippleAt, type DroopInputs, type RippleInputs } from '../ladder/loaded';
+import { excess } from '../predict/loaded-design';
+import { sourceDemand } from '../predict/source-demand';
+import type { LadderShape } from './ladder-shapes';
+import type { ShapeResponse } from './shape-response';
+
+/** What the closed form says of a candidate, near enough to choose by; SI base units. */
+export type QuickLook = {
+  meanVolts: number;
+  ripplePeakToPeakVolts: number;
+  /** Without load, across one place. */
+  workingVolts: number;
+  reverseVolts: number;
+  joules: number;
+  watts: number;
+  efficiency: number | null;
+  diodeAmps: number;
+  /** Part of the drive's peaks that its power leaves. */
+  level: number;
+};
+
+const MOST_TRIES = 6;
+/** How near a drive's limit counts as at it. */
+const NEAR_ENOUGH = 3e-3;
+const LEAST_LEVEL = 0.05;
+const LEAST_SLOPE = 0.3;
+
+/**
+ * A shape with values on a drive at a load current, by the same droop, ripple
+ * and source formulas as the prediction, from a response known by proportion.
+ *
+ * @param farads of one multiple, string and bank as a whole
+ * @param drive as this ladder sees it, mirrored where it is negative
+ * @param amps that the load takes
+ * @returns null where the closed form does not hold or the drive cannot carry it
+ */
+export function quickLook(
+  shape: LadderShape,
+  response: ShapeResponse,
+  farads: number,
+  drive: Drive,
+  forwardVolts: number,
+  amps: number,
+  output: Design['output'],
+): QuickLook | null {
+  let level = 1;
+  let last: { level: number; over: number } | null = null;
+  for (let tries = 1; ; tries += 1) {
+    const standing = level === 1 ? drive : atLevel(drive, level);
+    const look = atLevelOf(shape, response, farads, standing, forwardVolts, amps, output);
+    if (!look) return null;
+    const over = excess(drive, { drive: standing }, { watts: look.watts, amps: look.rmsAmps }, level);
+    if (tries === MOST_TRIES || (level === 1 ? over <= 0 : Math.abs(over) < NEAR_ENOUGH)) {
+      const fullVolts = amplitudeVolts(drive);
+      return {
+        meanVolts: look.meanVolts,
+        ripplePeakToPeakVolts: look.ripplePeakToPeakVolts,
+        workingVolts: response.workingPerPeak * fullVolts,
+        reverseVolts: response.reversePerPeak * fullVolts,
+        joules: response.energyPerSquare * farads * (fullVolts - forwardVolts) ** 2,
+        watts: look.watts,
+        efficiency: amps > 0 && look.watts > 0 ? (look.meanVolts * amps) / look.watts : null,
+        diodeAmps: look.ladderAmps * response.chargeAtMost,
+        level,
+      };
+    }
+    // What a ladder takes goes about as a power of its peaks: in proportion at first, then as the last two tell.
+    const slope = last ? Math.max(LEAST_SLOPE, (over - last.over) / Math.log(level / last.level)) : 1;
+    last = { level, over };
+    level = Math.min(1, level * Math.exp(-over / slope));
+    if (!(level > LEAST_LEVEL) || level === last.level) return null;
+  }
+}
+
+function atLevelOf(
+  shape: LadderShape,
+  response: ShapeResponse,
+  farads: number,
+  drive: Drive,
+  forwardVolts: number,
+  amps: number,
+  { seriesOhms, bleederOhms }: Design['output'],
+) {
+  const amplitude = amplitudeVolts(drive);
+  const stepVolts = amplitude - forwardVolts;
+  const noLoadVolts = response.outputPerPeak * amplitude - response.outputPerDrop * forwardVolts;
+  const idealVolts = response.idealPerPeak * amplitude - response.idealPerDrop * forwardVolts;
+  if (!(stepVolts > 0 && noLoadVolts > 0)) return null;
+  let hardLimitAmps = Infinity;
+  const feeding = response.feeding.map(({ volts, jump, steady }) => {
+    const diode = { volts: volts * amplitude, jump: jump / farads, steady: steady / farads };
+    if (!hasFastEdges(drive) && diode.jump > diode.steady / 2)
+      hardLimitAmps = Math.min(
+        hardLimitAmps,
+        (2 * diode.volts * drive.frequencyHertz) / (diode.jump - diode.steady / 2),
+      );
+    return diode;
+  });
+  const ladder: DroopInputs & RippleInputs = {
+    drive,
+    stepVolts,
+    steps: response.steps,
+    strayFactor: idealVolts > 0 ? Math.min(1, noLoadVolts / idealVolts) : 0,
+    hardLimitAmps,
+    inputFarads: response.inputFarads.map((each) => each * farads),
+    network: { topology: shape.topology, diodes: { length: shape.diodes } },
+    lightLoad: {
+      droop: response.droop / farads,
+      ripple: response.ripple / farads,
+      windingPulses: response.windingPulses,
+    },
+    unloaded: { outputVolts: noLoadVolts },
+    feeding,
+    outputElastance: response.outputElastance / farads,
+  };
+  let ladderAmps = amps;
+  let droop = droopAt(ladder, ladderAmps);
+  // A bleeder takes in proportion to what is left.
+  for (let tries = 0; droop && bleederOhms !== null && tries < 3; tries += 1) {
+    ladderAmps = amps + (noLoadVolts - droop.totalVolts) / bleederOhms;
+    droop = droopAt(ladder, ladderAmps);
+  }
+  if (!droop) return null;
+  const terminalVolts = noLoadVolts - droop.totalVolts;
+  const { peakToPeakVolts, chargingAngle } = rippleAt(ladder, ladderAmps);
+  const demand = sourceDemand(ladder, ladderAmps, droop, chargingAngle);
+  return {
+    ladderAmps,
+    meanVolts: terminalVolts - amps * seriesOhms,
+    ripplePeakToPeakVolts: peakToPeakVolts + response.feedthroughPerPeak * amplitude,
+    rmsAmps: demand.rmsAmps,
+    watts: terminalVolts * ladderAmps + ladderAmps * response.chargeInAll * forwardVolts + demand.sourceWatts,
+  };
+}

@@ -1,0 +1,324 @@
+import type { Design } from '../design/design-schema';
+import { amplitudeVolts, type Drive } from '../drive/drive';
+import { makeDrive } from '../drive/make-drive';
+import type { Topology } from '../ladder/network';
+import { TOPOLOGY_KINDS } from '../ladder/topologies';
+import { idealVolts } from '../ladder/unloaded';
+import { onLadder } from '../predict/ladder-of-design';
+import { seriesFor, stringRating } from '../stress/strings';
+import type { Ask } from './ask';
+import { driveVariants, type DriveVariant } from './drive-variants';
+import { shapesOf, type LadderShape } from './ladder-shapes';
+import { quickLook, type QuickLook } from './quick-look';
+import { ShapeTable, type ShapeResponse } from './shape-response';
+import type { CapacitorPart, DiodePart, Stocks } from './stock';
+import { costsOf, TradeOff, type Costs } from './trade-off';
+
+/** What a search works on. */
+export type SearchTask = { ask: Ask; base: Design; stocks: Stocks };
+
+/** One way to build the ladder, with what the closed form says of it. */
+export type Candidate = {
+  shape: LadderShape;
+  variant: DriveVariant;
+  capacitor: CapacitorPart;
+  capacitorSeries: number;
+  parallel: number;
+  diode: DiodePart;
+  diodeSeries: number;
+  capacitorsWanted: number;
+  diodesWanted: number;
+  look: QuickLook;
+  costs: Costs;
+  /** The same ladder on whatever drive. */
+  family: string;
+  /** How many of each are not there. */
+  capacitorsLacking: number;
+  diodesLacking: number;
+};
+
+export type SearchState = {
+  tried: number;
+  of: number;
+  /** That reach the target. */
+  fitting: number;
+  kept: TradeOff<Candidate>;
+  /** Reaching it with more of one part than there are, by that part. */
+  wishes: Map<string, TradeOff<Candidate>>;
+  /** Coming nearest where nothing reaches it, nearest first. */
+  nearest: Candidate[];
+};
+
+/** What the quick look may be off by before a candidate is dropped; what is left is predicted whole. */
+const VOLTS_SLACK = 0.02;
+const RIPPLE_SLACK = 0.1;
+/** Candidates up to which nothing is dropped for being nearly beaten, and how nearly past that. */
+const ROOMY = 400;
+const NEARLY = 0.03;
+const ROOMY_WISHES = 20;
+const MOST_NEAREST = 40;
+/** Without load this many times the target asks for a droop that nobody wants. */
+const FAR_ABOVE = 4;
+const LOOKS_A_STEP = 100;
+/** Drives are reckoned anew for capacitances at the foot that differ by more than this part. */
+const FOOT_STEP = 0.04;
+
+/** Stage counts that a topology takes within the limits asked. */
+function stageCounts(topology: Topology, { fewestStages, mostStages }: Ask): number[] {
+  const kind = TOPOLOGY_KINDS[topology].stages;
+  if (kind === 'fixed') return [1];
+  const step = kind === 'whole' ? 1 : 0.5;
+  const counts: number[] = [];
+  for (let stages = Math.ceil(fewestStages / step) * step; stages <= mostStages; stages += step) counts.push(stages);
+  return counts;
+}
+
+/**
+ * Every way to build a ladder that the task leaves open, by the closed form:
+ * topologies, stage counts, gradings, drives, capacitors in strings and banks,
+ * diodes in strings. Strings are the shortest that carry the stress with the
+ * asked margin. Kept is what no other beats.
+ *
+ * @yields after every hundred candidates the same state, further on; those that
+ *   cannot reach the target even without droop are passed over in one go, and
+ *   looked at last, only if nothing else does
+ */
+export function* search(task: SearchTask): Generator<SearchState, SearchState> {
+  const { ask, base, stocks } = task;
+  const variants = driveVariants(base, ask);
+  const shapes = ask.topologies.flatMap((topology) =>
+    stageCounts(topology, ask).flatMap((stages) => shapesOf(topology, stages, ask.graded)),
+  );
+  const each = stocks.capacitors.length * ask.mostParallel * stocks.diodes.length;
+  const state: SearchState = {
+    tried: 0,
+    of: shapes.length * variants.length * each,
+    fitting: 0,
+    kept: new TradeOff(ROOMY, NEARLY),
+    wishes: new Map(),
+    nearest: [],
+  };
+  const drives = new DrivesAtTheFoot(variants);
+  const passedOver: { shape: LadderShape; variant: DriveVariant; table: ShapeTable }[] = [];
+  for (const shape of shapes) {
+    const idle = onLadder(base, returnOf(shape.topology), drives.at(variants[0], 0));
+    const form = scaledToOne(idle);
+    const table = new ShapeTable(shape, form);
+    const idealPerPeak = idealVolts(TOPOLOGY_KINDS[shape.topology].build(shape.stages, 1), form, 0);
+    for (const variant of variants) {
+      const noLoadVolts = idealPerPeak * amplitudeVolts(drives.at(variant, 0));
+      if (noLoadVolts < ask.target.volts || noLoadVolts > FAR_ABOVE * ask.target.volts) {
+        if (noLoadVolts > 0 && noLoadVolts < ask.target.volts) passedOver.push({ shape, variant, table });
+        state.tried += each;
+        continue;
+      }
+      yield* looks(task, state, drives, shape, variant, table);
+    }
+    yield state;
+  }
+  if (state.fitting === 0 && state.wishes.size === 0) {
+    // The last are those with most stages on the fullest drive.
+    for (const { shape, variant, table } of passedOver.reverse()) {
+      state.tried -= each;
+      yield* looks(task, state, drives, shape, variant, table);
+    }
+  }
+  return state;
+}
+
+function* looks(
+  { ask, base, stocks }: SearchTask,
+  state: SearchState,
+  drives: DrivesAtTheFoot,
+  shape: LadderShape,
+  variant: DriveVariant,
+  table: ShapeTable,
+): Generator<SearchState, void> {
+  const { target, leastMargin, mostParallel } = ask;
+  const free = table.at(0);
+  const least = amplitudeVolts(drives.at(variant, 0));
+  const diodes = stocks.diodes.flatMap(({ part, free: count }) => {
+    // Strays bring less across a diode, never more.
+    const stress = (free?.reversePerPeak ?? 2) * least;
+    const series = seriesFor('diode', { ratedVolts: part.peakInverseVolts, tolerance: 0 }, stress, leastMargin);
+    return series === null ? [] : [{ part, count, series, wanted: series * shape.diodes }];
+  });
+  const capacitors = stocks.capacitors.flatMap(({ part, free: count }) => {
+    const series = seriesFor('capacitor', part, (free?.workingPerPeak ?? 2) * least, leastMargin);
+    return series === null ? [] : [{ part, count, series }];
+  });
+  state.tried += mostParallel * (stocks.capacitors.length * stocks.diodes.length - capacitors.length * diodes.length);
+  let looked = 0;
+  for (const { part, count, series } of capacitors)
+    for (let parallel = 1; parallel <= mostParallel; parallel += 1) {
+      const farads = (part.farads * parallel) / series;
+      const wanted = series * parallel * shape.units;
+      for (const diode of diodes) {
+        state.tried += 1;
+        const [capacitorsLacking, diodesLacking] = [
+          Math.max(0, wanted - count),
+          Math.max(0, diode.wanted - diode.count),
+        ];
+        // One purchase may be wished for, not two.
+        if (ask.parts === 'drawer' && capacitorsLacking > 0 && diodesLacking > 0) continue;
+        const strayFarads = base.ladder.strayFarads + diode.part.junctionFarads / diode.series;
+        const response = table.at(strayFarads / farads);
+        if (!response) continue;
+        const foot = response.inputFarads.reduce((sum, input) => sum + input * farads, 0);
+        const drive = onLadder(base, returnOf(shape.topology), drives.at(variant, foot));
+        const drop = diode.part.forwardVolts * diode.series;
+        // What cannot reach it is not looked at closer, once something does.
+        if (
+          state.fitting > 0 &&
+          bestVolts(response, farads, drive, drop, target.amps) < target.volts * (1 - VOLTS_SLACK)
+        )
+          continue;
+        const look = quickLook(shape, response, farads, drive, drop, target.amps, base.output);
+        if (++looked % LOOKS_A_STEP === 0) yield state;
+        if (!look) continue;
+        if (diode.part.averageAmps !== null && look.diodeAmps > diode.part.averageAmps) continue;
+        const candidate: Candidate = {
+          shape,
+          variant,
+          capacitor: part,
+          capacitorSeries: series,
+          parallel,
+          diode: diode.part,
+          diodeSeries: diode.series,
+          capacitorsWanted: wanted,
+          diodesWanted: diode.wanted,
+          look,
+          capacitorsLacking,
+          diodesLacking,
+          family: `${shape.topology} ${shape.stages} ${shape.grading} ${shape.units} ${part.id} ${parallel} ${diode.part.id}`,
+          costs: quickCosts(ask, look, part, wanted, diode.part, diode.wanted, [series, diode.series]),
+        };
+        keep(state, ask, candidate);
+      }
+    }
+}
+
+/** More than a ladder can give at a load: its droop is never under half that of the light load, which wide pulses lift. */
+function bestVolts(response: ShapeResponse, farads: number, drive: Drive, drop: number, amps: number): number {
+  const noLoadVolts = response.outputPerPeak * amplitudeVolts(drive) - response.outputPerDrop * drop;
+  return noLoadVolts - (0.5 * amps * response.droop) / farads / drive.frequencyHertz;
+}
+
+function keep(state: SearchState, { target, parts }: Ask, candidate: Candidate): void {
+  const { look, capacitor, diode, capacitorsLacking, diodesLacking } = candidate;
+  const lacking =
+    parts !== 'drawer' ? null : capacitorsLacking > 0 ? capacitor.id : diodesLacking > 0 ? diode.id : null;
+  const rippleAllowed = target.ripplePeakToPeakFraction ?? Infinity;
+  const reaches =
+    look.meanVolts >= target.volts * (1 - VOLTS_SLACK) &&
+    look.ripplePeakToPeakVolts <= rippleAllowed * look.meanVolts * (1 + RIPPLE_SLACK);
+  if (!reaches) {
+    if (lacking === null && state.fitting === 0) addNearest(state.nearest, target, candidate);
+    return;
+  }
+  if (lacking === null) {
+    state.fitting += 1;
+    state.kept.add(candidate);
+    return;
+  }
+  const wish = state.wishes.get(lacking) ?? new TradeOff<Candidate>(ROOMY_WISHES, NEARLY);
+  state.wishes.set(lacking, wish);
+  wish.add(candidate);
+}
+
+/** By how much a look falls short of the target: the greater of volts and ripple, as a logarithm; zero or less where it does not. */
+function shortfall({ volts, ripplePeakToPeakFraction }: Ask['target'], look: QuickLook): number {
+  const byVolts = Math.log(volts / Math.max(look.meanVolts, 1e-9));
+  if (ripplePeakToPeakFraction === null) return byVolts;
+  return Math.max(byVolts, Math.log(look.ripplePeakToPeakVolts / look.meanVolts / ripplePeakToPeakFraction));
+}
+
+function addNearest(nearest: Candidate[], target: Ask['target'], candidate: Candidate): void {
+  const by = shortfall(target, candidate.look);
+  if (nearest.length === MOST_NEAREST && by >= shortfall(target, nearest[nearest.length - 1].look)) return;
+  let at = nearest.length;
+  while (at > 0 && shortfall(target, nearest[at - 1].look) > by) at -= 1;
+  nearest.splice(at, 0, candidate);
+  if (nearest.length > MOST_NEAREST) nearest.pop();
+}
+
+/** Space that one part takes, m³; null where its size is not known. */
+export function cubicMetresOf({ lengthMetres, diameterMetres }: CapacitorPart): number | null {
+  return lengthMetres === null || diameterMetres === null ? null : (Math.PI / 4) * diameterMetres ** 2 * lengthMetres;
+}
+
+function quickCosts(
+  { target }: Ask,
+  look: QuickLook,
+  capacitor: CapacitorPart,
+  capacitors: number,
+  diode: DiodePart,
+  diodes: number,
+  [capacitorSeries, diodeSeries]: [number, number],
+): Costs {
+  const size = cubicMetresOf(capacitor);
+  const margins = [
+    stringRating('capacitor', capacitor, capacitorSeries) / look.workingVolts - 1,
+    stringRating('diode', { ratedVolts: diode.peakInverseVolts, tolerance: 0 }, diodeSeries) / look.reverseVolts - 1,
+    ...(diode.averageAmps !== null && look.diodeAmps > 0 ? [diode.averageAmps / look.diodeAmps - 1] : []),
+  ];
+  return costsOf({
+    parts: capacitors + diodes,
+    price: priceOf(capacitor, capacitors, diode, diodes),
+    joules: look.joules,
+    cubicMetres: size === null ? null : size * capacitors,
+    rippleAllowed: target.ripplePeakToPeakFraction,
+    rippleFraction: look.ripplePeakToPeakVolts / look.meanVolts,
+    margin: Math.min(...margins),
+    excess: look.meanVolts / target.volts - 1,
+    efficiency: look.efficiency,
+  });
+}
+
+/** Price of so many of each; null where one that is wanted is not known. */
+export function priceOf(capacitor: CapacitorPart, capacitors: number, diode: DiodePart, diodes: number): number | null {
+  const of = (price: number | null, count: number) => (count === 0 ? 0 : price === null ? NaN : price * count);
+  const price = of(capacitor.price, capacitors) + of(diode.price, diodes);
+  return Number.isNaN(price) ? null : price;
+}
+
+/** Which end a ladder's output returns to decides whether a negative one is a mirror. */
+const RETURNS = new Map<Topology, { return: string }>();
+function returnOf(topology: Topology): { return: string } {
+  const known = RETURNS.get(topology);
+  if (known) return known;
+  const found = { return: TOPOLOGY_KINDS[topology].build(1, 1).return };
+  RETURNS.set(topology, found);
+  return found;
+}
+
+/** A drive with its amplitude brought to one volt. */
+function scaledToOne(drive: Drive): Drive {
+  const amplitude = amplitudeVolts(drive);
+  return {
+    ...drive,
+    positivePeakVolts: drive.positivePeakVolts / amplitude,
+    negativePeakVolts: drive.negativePeakVolts / amplitude,
+    samples: drive.samples && drive.samples.map((volts) => volts / amplitude),
+  };
+}
+
+/** The drives of a search by variant and by capacitance at the ladder's foot, each reckoned once for much the same. */
+class DrivesAtTheFoot {
+  private readonly known = new Map<DriveVariant, Map<number, Drive>>();
+
+  constructor(variants: readonly DriveVariant[]) {
+    for (const variant of variants) this.known.set(variant, new Map());
+  }
+
+  at(variant: DriveVariant, farads: number): Drive {
+    const place = farads > 0 ? Math.round(Math.log(farads) / FOOT_STEP) : -Infinity;
+    const drives = this.known.get(variant)!;
+    const before = drives.get(place);
+    if (before) return before;
+    const ladderFarads = farads > 0 ? Math.exp(place * FOOT_STEP) : 0;
+    const { drive } = makeDrive(variant.design, { ladderFarads, ladderWatts: null, level: 1, driveOnly: true });
+    drives.set(place, drive);
+    return drive;
+  }
+}

@@ -1,0 +1,195 @@
+'use client';
+
+import type { ReactNode } from 'react';
+import { CHOOSABLE, type Ask, type PART_SOURCES } from '@/core/choose/ask';
+import type { Design } from '@/core/design/design-schema';
+import { TOPOLOGY_KINDS } from '@/core/ladder/topologies';
+import { driveOf } from '@/core/predict/ladder-of-design';
+import { amplitudeVolts } from '@/core/drive/drive';
+import { CheckField } from '@/ui/check-field';
+import { Choice } from '@/ui/choice';
+import { PickField } from '@/ui/pick-field';
+import { Quantity } from '@/ui/quantity';
+import { QuantityField } from '@/ui/quantity-field';
+
+const SOURCE_NAMES: Record<(typeof PART_SOURCES)[number], string> = {
+  drawer: 'Free now',
+  'drawer-or-buy': 'All listed',
+  any: 'Any value',
+};
+
+const SOURCE_WORDS: Record<(typeof PART_SOURCES)[number], string> = {
+  drawer: 'What lies free in the drawer, and what one purchase would add.',
+  'drawer-or-buy': 'Every part the drawer lists, as many as it takes.',
+  any: 'E6 values at usual ratings; their prices are not known.',
+};
+
+/** What is wanted, what drives it, and what may vary. */
+export function AskForm({
+  ask,
+  edit,
+  designs,
+  from,
+  onFrom,
+  base,
+}: {
+  ask: Ask;
+  edit: (path: string, value: unknown) => string | null;
+  designs: readonly { id: string; design: Design }[];
+  from: { id: string; design: Design } | null;
+  onFrom: (id: string) => void;
+  base: Design;
+}) {
+  const { target, drive } = ask;
+  const quantity = (path: string) => (value: number | null) => edit(path, value);
+  return (
+    <>
+      <Group name="Wanted">
+        <QuantityField label="Output, mean" unit="V" value={target.volts} onValue={quantity('$.target.volts')} />
+        <QuantityField label="Current" unit="A" value={target.amps} onValue={quantity('$.target.amps')} />
+        <QuantityField
+          label="Ripple, p-p, at most"
+          unit="%"
+          optional
+          placeholder="any"
+          value={target.ripplePeakToPeakFraction}
+          onValue={quantity('$.target.ripplePeakToPeakFraction')}
+        />
+        <Choice
+          label="Polarity"
+          value={target.polarity}
+          options={[
+            { value: 'positive', name: 'Positive' },
+            { value: 'negative', name: 'Negative' },
+          ]}
+          onValue={(value) => edit('$.target.polarity', value)}
+        />
+      </Group>
+      <Group name="Driven by">
+        <PickField
+          label="Drive"
+          value={from?.id ?? ''}
+          options={[
+            { value: '', name: 'Entered here' },
+            ...designs.map(({ id, design }) => ({ value: id, name: `That of ${design.name}` })),
+          ]}
+          onValue={onFrom}
+        />
+        {from ? (
+          <DriveInShort design={base} />
+        ) : (
+          <>
+            <QuantityField label="Peak" unit="V" value={drive.peakVolts} onValue={quantity('$.drive.peakVolts')} />
+            <QuantityField
+              label="Frequency"
+              unit="Hz"
+              value={drive.frequencyHertz}
+              onValue={quantity('$.drive.frequencyHertz')}
+            />
+            <QuantityField
+              label="Source resistance"
+              unit="Ω"
+              value={drive.seriesOhms}
+              onValue={quantity('$.drive.seriesOhms')}
+            />
+            <QuantityField
+              label="Power limit"
+              unit="W"
+              optional
+              value={drive.maxWatts}
+              onValue={quantity('$.drive.maxWatts')}
+            />
+          </>
+        )}
+        <CheckField
+          label="May be turned down, to half"
+          checked={ask.turnDown}
+          onChecked={(value) => edit('$.turnDown', value)}
+        />
+        <CheckField
+          label="Frequency may be halved to doubled"
+          checked={ask.otherFrequency}
+          onChecked={(value) => edit('$.otherFrequency', value)}
+        />
+      </Group>
+      <Group name="Built from">
+        <Choice
+          label="Parts"
+          value={ask.parts}
+          options={(Object.keys(SOURCE_NAMES) as (typeof PART_SOURCES)[number][]).map((value) => ({
+            value,
+            name: SOURCE_NAMES[value],
+          }))}
+          onValue={(value) => edit('$.parts', value)}
+        />
+        <p className="text-xs text-soft">{SOURCE_WORDS[ask.parts]}</p>
+        <QuantityField
+          label="Margin, at least"
+          unit="%"
+          value={ask.leastMargin}
+          onValue={quantity('$.leastMargin')}
+          hint="Of every rating over its stress. 25 % is usual; 200 % is the cautious rule of three times."
+        />
+        <QuantityField
+          label="Side by side, at most"
+          unit=""
+          value={ask.mostParallel}
+          onValue={quantity('$.mostParallel')}
+        />
+      </Group>
+      <Group name="Ladders">
+        {CHOOSABLE.map((topology) => (
+          <CheckField
+            key={topology}
+            label={TOPOLOGY_KINDS[topology].name}
+            checked={ask.topologies.includes(topology)}
+            onChecked={(checked) =>
+              edit(
+                '$.topologies',
+                CHOOSABLE.filter((one) => (one === topology ? checked : ask.topologies.includes(one))),
+              )
+            }
+          />
+        ))}
+        {ask.topologies.includes('full-wave') ? (
+          <p className="text-xs text-soft">Full-wave needs a centre-tapped winding.</p>
+        ) : null}
+        {ask.topologies.includes('bipolar') ? (
+          <p className="text-xs text-soft">A bipolar load stands across both sides, neither end at ground.</p>
+        ) : null}
+        <QuantityField label="Stages, from" unit="" value={ask.fewestStages} onValue={quantity('$.fewestStages')} />
+        <QuantityField label="to" unit="" value={ask.mostStages} onValue={quantity('$.mostStages')} />
+        <CheckField
+          label="Larger capacitors towards the foot"
+          checked={ask.graded}
+          onChecked={(value) => edit('$.graded', value)}
+        />
+      </Group>
+    </>
+  );
+}
+
+function Group({ name, children }: { name: string; children: ReactNode }) {
+  return (
+    <section className="border-b border-rule px-4 py-3 last:border-0">
+      <h2 className="mb-1 font-semibold">{name}</h2>
+      {children}
+    </section>
+  );
+}
+
+/** What a design's drive gives its own ladder. */
+function DriveInShort({ design }: { design: Design }) {
+  const drive = driveOf(design);
+  return (
+    <p className="py-1 text-[13px] text-soft">
+      <Quantity value={amplitudeVolts(drive)} unit="V" /> peak, <Quantity value={drive.frequencyHertz} unit="Hz" />
+      {drive.maxWatts === null ? null : (
+        <>
+          , at most <Quantity value={drive.maxWatts} unit="W" />
+        </>
+      )}
+      . Output resistors, spread and notes come from that design too.
+    </p>
+  );
+}

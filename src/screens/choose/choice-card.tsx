@@ -1,0 +1,88 @@
+'use client';
+
+import type { ChoiceInTime } from '@/core/choose/in-time';
+import type { ChoiceRow } from '@/core/choose/row';
+import { signedVolts, type Polarity } from '@/core/predict/prediction';
+import { buttonStyle } from '@/ui/button';
+import { FitMark } from '@/ui/fit-mark';
+import { Quantity } from '@/ui/quantity';
+
+/** The choice that is looked at: its parts, what limits it, what the engine says, and what can be made of it. */
+export function ChoiceCard({
+  row,
+  settled,
+  polarity,
+  intoName,
+  busy,
+  onMake,
+  onPutInto,
+}: {
+  row: ChoiceRow;
+  /** Undefined until the engine has looked, null where it could not tell. */
+  settled: ChoiceInTime | null | undefined;
+  polarity: Polarity;
+  /** Design whose drive it stands on, if any. */
+  intoName: string | null;
+  busy: boolean;
+  onMake: () => void;
+  onPutInto: () => void;
+}) {
+  return (
+    <section aria-label="This choice" className="flex h-full min-w-0 flex-col text-[13px]">
+      <h2 className="text-[17px] leading-snug font-semibold tracking-tight">{row.form}</h2>
+      <ul className="mt-1">
+        {row.taken.map((part) => (
+          <li key={part.name} className="flex items-baseline gap-1.5">
+            <FitMark fit={part.lacking > 0 ? 'over' : 'fits'} />
+            <span className="figures">{part.count}</span>
+            <span className="min-w-0 break-words">
+              {part.name}
+              {part.lacking > 0 ? <span className="text-over">, {part.lacking} to get</span> : null}
+            </span>
+          </li>
+        ))}
+      </ul>
+      {row.toBuyPrice ? (
+        <p className="text-soft">
+          What is to get costs <span className="figures">{row.toBuyPrice.toFixed(2)}</span>.
+        </p>
+      ) : null}
+      {row.drive === '' ? null : <p>With the {row.drive}.</p>}
+      <p className="mt-1.5">
+        Least to spare: <span className="font-medium">{row.limit}</span>.
+      </p>
+      <p className="mt-1 text-soft" data-in-time={settled ? 'settled' : 'waiting'}>
+        {settled === undefined ? (
+          'The time domain has not been asked yet.'
+        ) : settled === null ? (
+          'The time domain has no settled state for it.'
+        ) : (
+          <>
+            The time domain gives <Quantity value={signedVolts(settled.meanVolts, polarity)} unit="V" />, ripple{' '}
+            <Quantity value={settled.rippleFraction} unit="%" digits={2} />:{' '}
+            {settled.met
+              ? 'it still reaches the target.'
+              : row.met
+                ? 'there it misses the target.'
+                : 'short there too.'}
+          </>
+        )}
+      </p>
+      {row.warnings.map((warning) => (
+        <p key={warning} className="mt-1 border-l-[3px] border-close pl-2">
+          {warning}
+        </p>
+      ))}
+      <div className="mt-auto flex flex-wrap gap-2 pt-2">
+        <button type="button" className={buttonStyle('solid')} disabled={busy} onClick={onMake}>
+          Make it a design
+        </button>
+        {intoName ? (
+          <button type="button" className={`${buttonStyle('plain')} max-w-full min-w-0`} disabled={busy} onClick={onPutInto}>
+            <span className="truncate">Put it into {intoName}</span>
+          </button>
+        ) : null}
+      </div>
+    </section>
+  );
+}

@@ -1,0 +1,111 @@
+'use client';
+
+import { useMemo } from 'react';
+import type { ChoiceInTime } from '@/core/choose/in-time';
+import type { ChoiceRow } from '@/core/choose/row';
+import { signedVolts, type Polarity } from '@/core/predict/prediction';
+import { fitOf } from '@/core/stress/margin';
+import { FitMark } from '@/ui/fit-mark';
+import { Quantity } from '@/ui/quantity';
+import { SortableTable, sortableColumns } from '@/ui/sortable-table';
+import { CHOICE_FIGURES } from './choice-figures';
+
+const column = sortableColumns<ChoiceRow>();
+
+const HEADINGS: Record<string, string> = {
+  form: 'Ladder',
+  ...Object.fromEntries(CHOICE_FIGURES.map(({ id, name }) => [id, name])),
+};
+
+/** Every choice with its figures, sortable by each; a row is looked at by its name. */
+export function ChoicesTable({
+  rows,
+  chosen,
+  polarity,
+  inTime,
+  onChoose,
+}: {
+  rows: ChoiceRow[];
+  chosen: ChoiceRow | null;
+  polarity: Polarity;
+  inTime: ReadonlyMap<string, ChoiceInTime | null>;
+  onChoose: (key: string) => void;
+}) {
+  const columns = useMemo(
+    () =>
+      column.columns([
+        column.accessor('form', {
+          sortFn: 'alphanumeric',
+          cell: ({ row: { original } }) => (
+            <button
+              type="button"
+              data-choice={original.key}
+              aria-pressed={original.key === chosen?.key}
+              onClick={() => onChoose(original.key)}
+              className="block w-full border-l-[3px] border-transparent pl-2 text-left hover:text-copper aria-pressed:border-copper"
+            >
+              <span className="font-medium">{original.form}</span>
+              <span className="block text-[13px] text-soft">
+                {original.capacitors}; {original.diodes}
+                {original.drive === '' ? '' : `; ${original.drive}`}
+                {original.taken.map(({ name, lacking }) =>
+                  lacking > 0 ? (
+                    <span key={name} className="text-over">
+                      ; {lacking} to get
+                    </span>
+                  ) : null,
+                )}
+              </span>
+              <span className="block text-[13px] text-soft">Least to spare: {original.limit}</span>
+            </button>
+          ),
+        }),
+        ...CHOICE_FIGURES.map((figure) =>
+          column.accessor((row) => figure.of(row) ?? Infinity, {
+            id: figure.id,
+            sortFn: 'basic',
+            sortDescFirst: figure.more,
+            cell: ({ row: { original } }) => {
+              const value = figure.of(original);
+              if (figure.id === 'output') {
+                const settled = inTime.get(original.key);
+                return (
+                  <span className="whitespace-nowrap">
+                    <Quantity value={signedVolts(original.meanVolts, polarity)} unit="V" />
+                    {settled ? (
+                      <span className={`block text-xs ${settled.met || !original.met ? 'text-soft' : 'text-over'}`}>
+                        in time <Quantity value={signedVolts(settled.meanVolts, polarity)} unit="V" />
+                      </span>
+                    ) : null}
+                  </span>
+                );
+              }
+              if (figure.id === 'margin')
+                return (
+                  <span className="inline-flex items-baseline gap-1 whitespace-nowrap">
+                    <FitMark fit={fitOf(value)} />
+                    <Quantity value={value} unit="%" digits={2} />
+                  </span>
+                );
+              if (figure.id === 'price' && value !== null) return <span className="figures">{value.toFixed(2)}</span>;
+              if (value === null) return <span className="text-soft">–</span>;
+              if (figure.id === 'parts') return <span className="figures">{value}</span>;
+              return <Quantity value={value} unit={figure.unit} digits={figure.unit === '%' ? 2 : 3} />;
+            },
+          }),
+        ),
+      ]),
+    [chosen, polarity, inTime, onChoose],
+  );
+  return (
+    <SortableTable
+      rows={rows}
+      columns={columns}
+      headings={HEADINGS}
+      rowId={({ key }) => key}
+      lead="form"
+      leadWidth="md:w-full"
+      cellPadding="md:py-1.5"
+    />
+  );
+}

@@ -1,0 +1,266 @@
+'use client';
+
+import dynamic from 'next/dynamic';
+import Link from 'next/link';
+import { useRouter } from 'next/navigation';
+import { useEffect, useMemo, useState } from 'react';
+import { toast } from 'sonner';
+import { Refusal } from '@/client/answers';
+import { useAsk } from '@/client/ask-store';
+import { createDesign, fetchDesign, saveDesign } from '@/client/designs-api';
+import { baseOf } from '@/core/choose/ask';
+import { betterIn, type Choices, type Wish } from '@/core/choose/choose';
+import { reasonsOf, sayTarget } from '@/core/choose/reasons';
+import { appliedTo, type ChoiceRow } from '@/core/choose/row';
+import type { SearchTask } from '@/core/choose/search';
+import { stocksFor } from '@/core/choose/stock';
+import type { Design } from '@/core/design/design-schema';
+import type { Drawer } from '@/core/drawer/parts-used';
+import { sayQuantity } from '@/core/quantity/print-quantity';
+import { buttonStyle } from '@/ui/button';
+import { useCommands } from '@/ui/commands';
+import { TopBar } from '@/ui/top-bar';
+import { AskForm } from './ask-form';
+import { ChoiceCard } from './choice-card';
+import { ChoicesTable } from './choices-table';
+import { useChoosing, type Choosing } from './use-choosing';
+
+/** A chart needs a browser to be drawn in. */
+const ChoicesChart = dynamic(() => import('./choices-chart').then((module) => module.ChoicesChart), { ssr: false });
+
+type Shelved = { id: string; design: Design };
+
+/** What to build for a target: asked on the left, the trade-off on the right, live. */
+export function ChooseScreen({
+  designs,
+  drawer,
+  from,
+}: {
+  designs: readonly Shelved[];
+  drawer: Drawer;
+  /** The design whose drive, and target, it starts from. */
+  from: Shelved | null;
+}) {
+  const router = useRouter();
+  const { ask, edit, known, wake } = useAsk();
+  useEffect(() => {
+    // What the browser kept is not known to the server, so it is read once the page stands.
+    void wake(from && { id: from.id, target: from.design.target });
+  }, [from, wake]);
+  const [chosenKey, setChosenKey] = useState<string | null>(null);
+  const [busy, setBusy] = useState(false);
+  const base = useMemo(() => baseOf(ask, from?.design ?? null), [ask, from]);
+  const task = useMemo<SearchTask>(
+    () => ({ ask, base, stocks: stocksFor(ask, base, drawer, from?.id ?? null) }),
+    [ask, base, drawer, from],
+  );
+  const [looked, setLooked] = useState<ChoiceRow | null>(null);
+  const { choosing, stop, restart, inTime } = useChoosing(known ? task : null, looked);
+  const { choices, rows } = choosing;
+  const wished = choices?.wishes.map(({ row }) => row) ?? [];
+  const chosen = [...rows, ...wished].find(({ key }) => key === chosenKey) ?? rows[0] ?? null;
+  if (choosing.kind === 'ready' && chosen !== looked) setLooked(chosen);
+  const { polarity } = ask.target;
+
+  /** Does something at the server, and says plainly when it could not be done. */
+  const attempt = async (what: string, work: () => Promise<void>) => {
+    setBusy(true);
+    try {
+      await work();
+    } catch (error) {
+      toast.error(
+        `${what} did not work: ${error instanceof Refusal ? error.message : 'the server cannot be reached'}.`,
+      );
+    }
+    setBusy(false);
+  };
+  const make = (row: ChoiceRow, all: Choices) =>
+    attempt('Making the design', async () => {
+      const stored = await createDesign(appliedTo(null, row, reasonsOf(row, all, ask)));
+      router.push(`/designs/${stored.id}`);
+    });
+  const putInto = (row: ChoiceRow, all: Choices, { id }: Shelved) =>
+    attempt('Putting it into the design', async () => {
+      const standing = await fetchDesign(id);
+      const changed = appliedTo(standing.design, row, reasonsOf(row, all, ask));
+      const { conflict } = await saveDesign(id, standing.revision, changed);
+      if (conflict) toast.error('The design was changed in another tab at that very moment. Try again.');
+      else router.push(`/designs/${id}`);
+    });
+
+  useCommands(
+    useMemo(
+      () => [
+        { name: 'Stop the search', keys: 'escape', run: stop },
+        { name: 'Search again', keys: 'r', run: restart },
+        { name: 'Print', run: () => window.print() },
+      ],
+      [stop, restart],
+    ),
+  );
+
+  return (
+    <div className="flex min-h-full flex-col lg:h-full">
+      <TopBar here="choose" />
+      <main className="grid min-h-0 flex-1 lg:grid-cols-[19rem_minmax(0,1fr)]">
+        <form
+          aria-label="What is wanted"
+          onSubmit={(event) => event.preventDefault()}
+          className="no-print border-b border-rule lg:overflow-y-auto lg:border-r lg:border-b-0"
+        >
+          <AskForm
+            ask={ask}
+            edit={edit}
+            designs={designs}
+            from={from}
+            onFrom={(id) => router.replace(id === '' ? '/choose' : `/choose?design=${id}`)}
+            base={base}
+          />
+        </form>
+        <div className="min-w-0 px-3 py-4 sm:px-5 lg:overflow-y-auto">
+          <div className="flex flex-wrap items-start gap-3">
+            <h1 className="min-w-0 flex-1 text-[17px] leading-snug font-semibold tracking-tight" role="status">
+              <Told choosing={choosing} wanted={sayTarget(ask.target)} />
+            </h1>
+            {choosing.kind === 'working' ? (
+              <button type="button" className={buttonStyle('plain')} onClick={stop}>
+                Stop
+              </button>
+            ) : (
+              <button type="button" className={buttonStyle('plain')} onClick={restart}>
+                Search again
+              </button>
+            )}
+          </div>
+          <ProgressBar choosing={choosing} />
+          <LeftOut task={task} drawer={drawer} />
+          {chosen ? (
+            <div className="mt-3 grid gap-4 md:grid-cols-[minmax(0,1fr)_19rem]">
+              <div className="h-64 min-w-0">
+                <ChoicesChart rows={rows} chosen={chosen} polarity={polarity} onChoose={setChosenKey} />
+              </div>
+              <ChoiceCard
+                row={chosen}
+                settled={inTime.get(chosen.key)}
+                polarity={polarity}
+                intoName={from?.design.name ?? null}
+                busy={busy || choices === null}
+                onMake={() => choices && void make(chosen, choices)}
+                onPutInto={() => choices && from && void putInto(chosen, choices, from)}
+              />
+            </div>
+          ) : null}
+          {choices && choices.wishes.length > 0 ? (
+            <Wishes wishes={choices.wishes} best={choices.reached ? choices.rows[0] : null} onLook={setChosenKey} />
+          ) : null}
+          {rows.length > 0 ? (
+            <ChoicesTable rows={rows} chosen={chosen} polarity={polarity} inTime={inTime} onChoose={setChosenKey} />
+          ) : null}
+        </div>
+      </main>
+    </div>
+  );
+}
+
+const counted = new Intl.NumberFormat('en');
+
+/** Where the search stands, in a sentence. */
+function Told({ choosing, wanted }: { choosing: Choosing; wanted: string }) {
+  const { kind, progress, choices, milliseconds } = choosing;
+  if (kind === 'failed') return <span className="text-over">The search failed. Search again, or ask otherwise.</span>;
+  if (kind === 'stopped')
+    return (
+      <>Stopped{progress ? ` after ${counted.format(progress.tried)} of ${counted.format(progress.of)} ways` : ''}.</>
+    );
+  if (!choices)
+    return (
+      <>
+        Trying ways to reach {wanted}
+        {progress
+          ? `: ${counted.format(progress.tried)} of ${counted.format(progress.of)}, ${counted.format(progress.fitting)} fit`
+          : '…'}
+      </>
+    );
+  const tried = `${counted.format(choices.tried)} ways tried in ${sayQuantity((milliseconds.all ?? 0) / 1e3, 's', 2)}`;
+  if (choices.tried === 0) return <>There is nothing to try for {wanted}.</>;
+  if (!choices.reached)
+    return (
+      <>
+        <span className="text-over">Nothing here reaches {wanted}.</span>{' '}
+        {choices.rows.length > 0 ? `What comes nearest stands first; ${tried}.` : `${tried}, none with a figure.`}
+      </>
+    );
+  return (
+    <>
+      <span className="text-fits">
+        {counted.format(choices.fitting)} ways reach {wanted}.
+      </span>{' '}
+      {choices.rows.length === 1 ? 'One beats all others' : `No other beats these ${choices.rows.length}`}; {tried}.
+    </>
+  );
+}
+
+function ProgressBar({ choosing: { kind, progress } }: { choosing: Choosing }) {
+  if (kind !== 'working') return null;
+  return (
+    <div
+      role="progressbar"
+      aria-label="Search"
+      aria-valuenow={Math.round(100 * (progress?.part ?? 0))}
+      className="mt-2 h-1 overflow-hidden rounded bg-tint"
+    >
+      <div className="h-full bg-copper" style={{ width: `${100 * (progress?.part ?? 0)}%` }} />
+    </div>
+  );
+}
+
+/** What a search cannot use, and where to put that right. */
+function LeftOut({ task: { ask, stocks }, drawer }: { task: SearchTask; drawer: Drawer }) {
+  if (ask.parts === 'any') return null;
+  const { capacitors, diodes, unrated } = stocks;
+  const missing = [capacitors.length === 0 ? 'capacitors' : '', diodes.length === 0 ? 'diodes' : ''].filter(Boolean);
+  if (missing.length === 0 && unrated.length === 0) return null;
+  return (
+    <p className="mt-2 text-[13px] text-soft">
+      {missing.length > 0
+        ? `The drawer ${drawer.parts.length === 0 ? 'is empty' : `has no ${missing.join(' and no ')} with a rating`}: put some in, or ask for any value. `
+        : ''}
+      {unrated.length > 0 ? `Left out, since their rated voltage is not known: ${unrated.join(', ')}. ` : ''}
+      <Link href="/drawer" className="text-copper underline">
+        Open the drawer
+      </Link>
+    </p>
+  );
+}
+
+/** What one purchase would bring. */
+function Wishes({
+  wishes,
+  best,
+  onLook,
+}: {
+  wishes: readonly Wish[];
+  /** The best without a purchase, where something reaches the target. */
+  best: ChoiceRow | null;
+  onLook: (key: string) => void;
+}) {
+  return (
+    <section aria-label="One purchase" className="mt-3 border-l-[3px] border-copper pl-3 text-[13px]">
+      <h2 className="font-semibold">{best ? 'What one purchase would gain' : 'One purchase would reach it'}</h2>
+      <ul>
+        {wishes.map(({ part, count, price, row }) => (
+          <li key={part} className="flex flex-wrap items-baseline gap-x-2">
+            <span>
+              {count} more of {part}
+              {price === null ? '' : ` (${price.toFixed(2)})`}: {row.form}
+              {best ? `; ${betterIn(row, best).join(', ')}` : ''}
+            </span>
+            <button type="button" className="text-copper hover:underline" onClick={() => onLook(row.key)}>
+              Look at it
+            </button>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}

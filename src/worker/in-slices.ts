@@ -1,0 +1,34 @@
+/** How long to compute before looking whether a later request has come, ms. */
+const SLICE_MILLISECONDS = 20;
+
+/** Lets messages that have arrived be read. */
+const breathe = () => new Promise((resume) => setTimeout(resume, 0));
+
+/**
+ * Runs computations in slices, each kind's own; a later request of a kind ends
+ * the one before, which then gives null.
+ *
+ * @param kinds of work that there are
+ */
+export function slicer<K extends string>(kinds: readonly K[]) {
+  const latest = Object.fromEntries(kinds.map((kind) => [kind, 0])) as Record<K, number>;
+  return {
+    async run<P, R>(kind: K, work: Generator<P, R>, report: (progress: P) => void): Promise<R | null> {
+      latest[kind] += 1;
+      const mine = latest[kind];
+      let sliceEnds = performance.now() + SLICE_MILLISECONDS;
+      for (;;) {
+        const step = work.next();
+        if (step.done) return step.value;
+        if (performance.now() < sliceEnds) continue;
+        report(step.value);
+        await breathe();
+        if (latest[kind] !== mine) return null;
+        sliceEnds = performance.now() + SLICE_MILLISECONDS;
+      }
+    },
+    cancel(kind: K): void {
+      latest[kind] += 1;
+    },
+  };
+}
