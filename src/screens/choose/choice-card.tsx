@@ -78,7 +78,12 @@ export function ChoiceCard({
           Make it a design
         </button>
         {intoName ? (
-          <button type="button" className={`${buttonStyle('plain')} max-w-full min-w-0`} disabled={busy} onClick={onPutInto}>
+          <button
+            type="button"
+            className={`${buttonStyle('plain')} max-w-full min-w-0`}
+            disabled={busy}
+            onClick={onPutInto}
+          >
             <span className="truncate">Put it into {intoName}</span>
           </button>
         ) : null}
