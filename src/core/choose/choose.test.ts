@@ -222,6 +222,7 @@ describe('what is chosen', () => {
     farads: fc.constantFrom(100e-12, 470e-12, 1e-9, 4.7e-9),
     ratedVolts: fc.constantFrom(2e3, 6e3, 10e3, 20e3),
     price: fc.constantFrom(null, 0.3, 1),
+    keptAtRating: fc.constantFrom(null, 0.5),
     free: fc.integer({ min: 0, max: 40 }),
   });
   const stick = fc.record({
@@ -257,8 +258,8 @@ describe('what is chosen', () => {
           },
         );
         const stocks: Stocks = {
-          capacitors: some.capacitors.map(({ free, farads, ratedVolts, price }) => ({
-            part: capacitor(farads, ratedVolts, { price }),
+          capacitors: some.capacitors.map(({ free, farads, ratedVolts, ...more }) => ({
+            part: capacitor(farads, ratedVolts, more),
             free,
           })),
           diodes: some.diodes.map(({ free, peakInverseVolts, ...more }) => ({

@@ -50,7 +50,7 @@ export function designOf(candidate: Candidate, { target }: Ask): Design {
   const { shape, variant, capacitor, diode, capacitorSeries, parallel, diodeSeries } = candidate;
   const { design } = variant;
   const fromDrawer = !capacitor.id.startsWith('00000000-0000-4000-8000');
-  const { farads, ratedVolts, tolerance } = capacitor;
+  const { farads, ratedVolts, tolerance, ratedAcVolts, keptAtRating } = capacitor;
   const placed = shape.grading === 'placed';
   return {
     ...design,
@@ -67,6 +67,9 @@ export function designOf(candidate: Candidate, { target }: Ask): Design {
         farads,
         ratedVolts,
         tolerance,
+        ratedAcVolts,
+        keptAtRating,
+        leakageAmps: capacitor.leakageAmps ?? 0,
         series: capacitorSeries,
         parallel,
         partId: fromDrawer ? capacitor.id : null,
@@ -76,6 +79,7 @@ export function designOf(candidate: Candidate, { target }: Ask): Design {
         peakInverseVolts: diode.peakInverseVolts,
         forwardVolts: diode.forwardVolts,
         averageAmps: diode.averageAmps,
+        surgeAmps: diode.surgeAmps,
         recoverySeconds: diode.recoverySeconds,
         junctionFarads: diode.junctionFarads,
         leakageAmps: diode.leakageAmps,

@@ -1,6 +1,7 @@
 import type { Design } from '../design/design-schema';
 import { amplitudeVolts, type Drive } from '../drive/drive';
 import { makeDrive } from '../drive/make-drive';
+import { keptAt } from '../ladder/bias';
 import type { Topology } from '../ladder/network';
 import { TOPOLOGY_KINDS } from '../ladder/topologies';
 import { idealVolts } from '../ladder/unloaded';
@@ -151,7 +152,12 @@ function* looks(
   let looked = 0;
   for (const { part, count, series } of capacitors)
     for (let parallel = 1; parallel <= mostParallel; parallel += 1) {
-      const farads = (part.farads * parallel) / series;
+      // The first capacitor stands half of what the others do and keeps more: a little is given away here.
+      const kept =
+        part.keptAtRating === null
+          ? 1
+          : keptAt(((free?.workingPerPeak ?? 2) * least) / series, part.ratedVolts!, part.keptAtRating);
+      const farads = (kept * part.farads * parallel) / series;
       const wanted = series * parallel * shape.units;
       for (const diode of diodes) {
         state.tried += 1;
@@ -191,7 +197,10 @@ function* looks(
           capacitorsLacking,
           diodesLacking,
           family: `${shape.topology} ${shape.stages} ${shape.grading} ${shape.units} ${part.id} ${parallel} ${diode.part.id}`,
-          costs: quickCosts(ask, look, part, wanted, diode.part, diode.wanted, [series, diode.series]),
+          costs: quickCosts(ask, { ...look, joules: look.joules / kept }, part, wanted, diode.part, diode.wanted, [
+            series,
+            diode.series,
+          ]),
         };
         keep(state, ask, candidate);
       }

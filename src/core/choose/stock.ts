@@ -80,6 +80,7 @@ export function anyStocks(stressVolts: number, amps: number, leastMargin: number
         tolerance: 0.1,
         lossTangent: null,
         keptAtRating: null,
+        leakageAmps: 0,
         lengthMetres: null,
         diameterMetres: null,
       },

@@ -35,6 +35,12 @@ const capacitorSchema = z.strictObject({
   farads: quantity('F', '1e-9', 'above zero'),
   ratedVolts: quantity('V', '15000', 'above zero').nullable().default(null),
   tolerance: fraction('0.1').default(0.1),
+  /** RMS of alternating voltage, where that is stated. */
+  ratedAcVolts: quantity('V', '5000', 'above zero').nullable().default(null),
+  /** Part of its capacitance that is left at its rated voltage; null where none is lost. */
+  keptAtRating: fraction('0.5').nullable().default(null),
+  /** At its rated voltage. */
+  leakageAmps: quantity('A', '1e-7', 'zero or more').default(0),
   /** In each place: so many in series, so many such strings side by side; the fields above are each one's. */
   series: count(50).default(1),
   parallel: count(50).default(1),
@@ -45,6 +51,8 @@ const diodeSchema = z.strictObject({
   peakInverseVolts: quantity('V', '20000', 'above zero').nullable().default(null),
   forwardVolts: quantity('V', '30', 'zero or more').default(1),
   averageAmps: quantity('A', '0.005', 'above zero').nullable().default(null),
+  /** Once, for half a mains period. */
+  surgeAmps: quantity('A', '0.5', 'above zero').nullable().default(null),
   recoverySeconds: quantity('s', '100e-9', 'above zero').nullable().default(null),
   junctionFarads: quantity('F', '1e-12', 'zero or more').default(0),
   onOhms: quantity('Ω', '20', 'zero or more').default(0),
@@ -106,6 +114,8 @@ const resistorSchema = z.strictObject({
   count: count(100).default(1),
   watts: quantity('W', '2', 'above zero').nullable().default(null),
   bodyVolts: quantity('V', '3500', 'above zero').nullable().default(null),
+  /** Taken at once, without harm. */
+  pulseJoules: quantity('J', '5', 'above zero').nullable().default(null),
 });
 
 const outputSchema = z.strictObject({

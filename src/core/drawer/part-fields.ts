@@ -44,6 +44,7 @@ export const PART_FIELDS: Record<PartKind, readonly FieldDescription[]> = {
       optional: true,
       hint: 'Class-2 ceramic keeps perhaps 30 to 60 %.',
     }),
+    q('leakageAmps', 'Leakage at rated voltage', 'A', optional),
     q('lossTangent', 'Loss tangent', '', optional),
     q('lengthMetres', 'Length, mm', '', { ...optional, ...mm }),
     q('diameterMetres', 'Diameter, mm', '', { ...optional, ...mm }),
@@ -62,6 +63,7 @@ export const PART_FIELDS: Record<PartKind, readonly FieldDescription[]> = {
     q('ohms', 'Resistance', 'Ω'),
     q('watts', 'Rated', 'W', optional),
     q('bodyVolts', 'Over its body', 'V', optional),
+    q('pulseJoules', 'Pulse, at most', 'J', optional),
     q('tolerance', 'Tolerance', '%'),
   ],
   transistor: [

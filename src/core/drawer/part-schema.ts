@@ -43,6 +43,8 @@ export const partSchema = z.discriminatedUnion('kind', [
     lossTangent: known('', '0.02', 'zero or more'),
     /** Part of its capacitance that is left at its rated voltage. */
     keptAtRating: fraction('0.5').nullable().default(null),
+    /** At its rated voltage. */
+    leakageAmps: known('A', '1e-7', 'zero or more'),
     lengthMetres: known('', '0.008', 'above zero'),
     diameterMetres: known('', '0.012', 'above zero'),
   }),
@@ -65,6 +67,8 @@ export const partSchema = z.discriminatedUnion('kind', [
     ohms: quantity('Ω', '1e6', 'above zero'),
     watts: known('W', '2', 'above zero'),
     bodyVolts: known('V', '3500', 'above zero'),
+    /** Taken at once, without harm. */
+    pulseJoules: known('J', '5', 'above zero'),
     tolerance: fraction('0.05').default(0.05),
   }),
   z.strictObject({

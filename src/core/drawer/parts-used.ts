@@ -49,19 +49,23 @@ export function withPart(design: Design, part: Part, series = 1): Design {
   const { ladder } = design;
   switch (part.kind) {
     case 'capacitor': {
-      const { farads, ratedVolts, tolerance, id } = part;
+      const { farads, ratedVolts, tolerance, ratedAcVolts, keptAtRating, id } = part;
+      const leakageAmps = part.leakageAmps ?? 0;
+      const capacitor = { farads, ratedVolts, tolerance, ratedAcVolts, keptAtRating, leakageAmps };
       return {
         ...design,
         ladder: {
           ...ladder,
           capacitorFarads: null,
-          capacitor: { farads, ratedVolts, tolerance, series, parallel: 1, partId: id },
+          capacitor: { ...capacitor, series, parallel: 1, partId: id },
         },
       };
     }
     case 'diode': {
-      const { peakInverseVolts, forwardVolts, averageAmps, recoverySeconds, junctionFarads, leakageAmps, id } = part;
-      const diode = { peakInverseVolts, forwardVolts, averageAmps, recoverySeconds, junctionFarads, leakageAmps };
+      const { peakInverseVolts, forwardVolts, averageAmps, surgeAmps, recoverySeconds } = part;
+      const { junctionFarads, leakageAmps, id } = part;
+      const known = { peakInverseVolts, forwardVolts, averageAmps, surgeAmps, recoverySeconds };
+      const diode = { ...known, junctionFarads, leakageAmps };
       return { ...design, ladder: { ...ladder, diode: { ...ladder.diode, ...diode, series, partId: id } } };
     }
     default:

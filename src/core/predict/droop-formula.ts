@@ -16,8 +16,9 @@ export type DroopFormula = {
  * whose sums are not printed.
  */
 export function droopFormula(design: Design, drive: Pick<Drive, 'waveform'>): DroopFormula | null {
-  const { topology, grading, capacitorFarads, stages } = design.ladder;
-  if (capacitorFarads) return null;
+  const { topology, grading, capacitorFarads, stages, capacitor } = design.ladder;
+  // Voltage leaves each capacitor something else.
+  if (capacitorFarads || (capacitor.keptAtRating !== null && capacitor.ratedVolts !== null)) return null;
   const square = hasFastEdges(drive);
   const whole = Number.isInteger(stages);
   if (topology === 'half-wave' && grading === 'equal' && whole)

@@ -134,6 +134,29 @@ const resistorRatings: Check = (_design, { margins }) =>
       advice: 'Put more in series, or use ones of higher rating.',
     }));
 
+const diodeSurge: Check = ({ output, ladder }, { margins }) => {
+  const over = margins.filter(({ part, what, margin }) => part === 'Diodes' && what === 'surge' && margin < 0);
+  const findings: Finding[] = over.map(({ case: when, stress, rated }) => ({
+    code: 'diode-surge',
+    severity: 'warn',
+    where: when === 'shorted output' ? '$.output.seriesOhms' : '$.ladder.diode.surgeAmps',
+    message: `${when === 'shorted output' ? 'With the output shorted' : 'When it is switched on'} a diode may carry up to ${sayQuantity(stress, 'A')}, over its surge rating of ${sayQuantity(rated, 'A')}.`,
+    advice:
+      when === 'shorted output'
+        ? `Put at least ${sayQuantity((output.seriesOhms * stress) / rated, 'Ω', 2)} in series with the output.`
+        : 'Raise the drive slowly, or see Charge-up for the surge itself; this is an upper bound.',
+  }));
+  if (output.seriesOhms === 0 && ladder.diode.surgeAmps !== null)
+    findings.push({
+      code: 'short-unlimited',
+      severity: 'note',
+      where: '$.output.seriesOhms',
+      message: 'Without a series resistor only the diodes themselves limit the current when the output is shorted.',
+      advice: 'A resistor in series with the output keeps a spark or a short within their surge rating.',
+    });
+  return findings;
+};
+
 const diodeCurrent: Check = (design, prediction) => {
   const rated = design.ladder.diode.averageAmps;
   const amps = Math.max(...prediction.diodes.map((part) => part.averageAmps ?? 0));
@@ -335,6 +358,7 @@ const CHECKS: readonly Check[] = [
   diodeRatings,
   capacitorRatings,
   diodeCurrent,
+  diodeSurge,
   resistorRatings,
   outOfReach,
   driveLimits,

@@ -4,15 +4,17 @@ import { mirroredDrive, type Drive } from '../drive/drive';
 import { makeDrive } from '../drive/make-drive';
 import type { Made } from '../drive/made';
 import { capacitiveNetwork, capacitiveResponse, inputFarads } from '../ladder/capacitive';
+import { biasedNetwork } from '../ladder/bias';
 import { gradedNetwork } from '../ladder/grading';
 import { loadedOn, type LoadedLadder } from '../ladder/loaded';
 import type { LadderNetwork } from '../ladder/network';
 import { TOPOLOGY_KINDS } from '../ladder/topologies';
+import { risen } from '../ladder/unloaded';
 import { ladderParts } from '../stress/strings';
 import type { Polarity } from './prediction';
 
-/** The network a design describes, with its graded or listed capacitances. */
-function networkOfDesign(design: Design): LadderNetwork {
+/** The network a design describes, with its graded or listed capacitances as they are marked. */
+export function networkOfDesign(design: Design): LadderNetwork {
   const { topology, stages, grading, capacitorFarads } = design.ladder;
   const { farads } = ladderParts(design.ladder).capacitor;
   return gradedNetwork(TOPOLOGY_KINDS[topology].build(stages, farads), grading, capacitorFarads);
@@ -59,16 +61,41 @@ export function strayFaradsOf(design: Design): number {
   return design.ladder.strayFarads + ladderParts(design.ladder).diode.junctionFarads;
 }
 
-/** The loaded ladder a design describes, optionally with another stage count. */
+/**
+ * The loaded ladder a design describes, optionally with another stage count:
+ * its capacitances are those left at their voltages without load.
+ */
 export function ladderOfDesign(design: Design, stages = design.ladder.stages): LoadedLadder {
   const asked =
     stages === design.ladder.stages ? design : changeDesign(design, { path: '$.ladder.stages', value: stages });
-  const network = networkOfDesign(asked);
+  const marked = onItsDrive(design, networkOfDesign(asked));
+  const { keptAtRating, ratedVolts, series } = design.ladder.capacitor;
+  const charged =
+    keptAtRating === null || ratedVolts === null
+      ? marked
+      : onItsDrive(design, biasedNetwork(marked.network, noLoadVolts(marked), { series, ratedVolts, keptAtRating }));
+  const { network, drive, diode, capacitive, response } = charged;
+  return loadedOn(network, drive, diode, capacitive, response);
+}
+
+/** A network with what its capacitances make of the design's drive. */
+function onItsDrive(design: Design, network: LadderNetwork) {
   const strayFarads = strayFaradsOf(design);
   const capacitive = capacitiveNetwork(network, strayFarads);
   const response = capacitiveResponse(network, capacitive, strayFarads);
   const ladderFarads = total(inputFarads(network, strayFarads, response.swings));
   const { drive } = makeDrive(design, { ladderFarads, ladderWatts: null, level: 1, driveOnly: true });
   const { forwardVolts } = ladderParts(design.ladder).diode;
-  return loadedOn(network, onLadder(design, network, drive), { forwardVolts, strayFarads }, capacitive, response);
+  return {
+    network,
+    drive: onLadder(design, network, drive),
+    diode: { forwardVolts, strayFarads },
+    capacitive,
+    response,
+  };
+}
+
+/** Across each capacitor without load, V. */
+function noLoadVolts({ network, drive, diode, capacitive, response }: ReturnType<typeof onItsDrive>): number[] {
+  return risen(network, drive, diode.forwardVolts, capacitive, response).capacitorVolts;
 }

@@ -6,11 +6,11 @@ import { bleedSeconds, storedCharge } from '../output/discharge';
 import type { WorkingPoint } from '../output/terminal';
 import { marginsOf } from '../stress/all-margins';
 import { marginOf } from '../stress/margin';
-import { ladderParts } from '../stress/strings';
+import { balancing, ladderParts } from '../stress/strings';
 import { beforePower } from './before-power';
 import { findingsOf } from './findings';
 import { swingWatts } from './demand';
-import { footFarads, polarityOf, sourceOf } from './ladder-of-design';
+import { footFarads, networkOfDesign, polarityOf, sourceOf } from './ladder-of-design';
 import { loadedDesign } from './loaded-design';
 import { optimumStages } from './optimum-stages';
 import {
@@ -41,7 +41,9 @@ export function predict(design: Design, withOptimum = true): Prediction {
   const { full, ladder, level, point, demand } = loadedDesign(design);
   // What parts must stand is what the drive gives before its power runs out.
   const { unloaded, network } = full;
-  const stored = storedCharge(network, unloaded.capacitorVolts, unloaded.outputVolts);
+  // What is stored, and lasts, counts with the capacitances as they are marked: never too little.
+  const marked = networkOfDesign(design);
+  const stored = storedCharge(marked, unloaded.capacitorVolts, unloaded.outputVolts);
   const ripple = point ? rippleAt(ladder, point.ladderAmps) : null;
   const scale = point ? meanDroopPerLightLoad(ladder, point) : null;
   const nodes = nodesOf(full, ladder, scale, ripple?.peakToPeakVolts ?? 0);
@@ -55,7 +57,9 @@ export function predict(design: Design, withOptimum = true): Prediction {
     side: part.side,
     lower: part.lower,
     upper: part.upper,
-    farads: part.farads,
+    farads: marked.capacitors[index].farads,
+    keptFarads: part.farads,
+    ripplePeakToPeakVolts: point ? rippleAcross(ladder, index, point.ladderAmps) : null,
     workingVolts: unloaded.capacitorVolts[index],
     loadedMeanVolts:
       scale === null ? null : ladder.unloaded.capacitorVolts[index] - scale * ladder.lightLoad.capacitorDroops[index],
@@ -71,7 +75,7 @@ export function predict(design: Design, withOptimum = true): Prediction {
   }));
   const made = sourceOf(design, full, demand?.watts ?? null, level);
   const source = { level, figures: made.figures, ladderFarads: footFarads(full) };
-  const margins = marginsOf(design, { capacitors, diodes, output, source });
+  const margins = marginsOf(design, full, { capacitors, diodes, output, source, energy: stored });
   const prediction: Prediction = {
     format: PREDICTION_FORMAT,
     version: PREDICTION_VERSION,
@@ -80,6 +84,7 @@ export function predict(design: Design, withOptimum = true): Prediction {
     source,
     topology: network.topology,
     places: parts,
+    balancing: balancingOf(design, capacitors, diodes),
     terminals: { output: network.output, return: network.return },
     output,
     target: targetOf(design, output),
@@ -96,7 +101,7 @@ export function predict(design: Design, withOptimum = true): Prediction {
       bleedSeconds:
         design.output.bleederOhms === null
           ? null
-          : bleedSeconds(network, unloaded.capacitorVolts, unloaded.outputVolts, design.output.bleederOhms),
+          : bleedSeconds(marked, unloaded.capacitorVolts, unloaded.outputVolts, design.output.bleederOhms),
     },
     findings: [],
     beforePower: [],
@@ -104,6 +109,31 @@ export function predict(design: Design, withOptimum = true): Prediction {
   prediction.beforePower = beforePower(design, prediction);
   prediction.findings = findingsOf(design, prediction, made.findings);
   return prediction;
+}
+
+/** Balancing resistors of the strings in the ladder's places. */
+function balancingOf(
+  { ladder: { capacitor, diode } }: Design,
+  capacitors: readonly { workingVolts: number }[],
+  diodes: readonly { reverseVolts: number }[],
+): Prediction['balancing'] {
+  const across = { capacitor: 0, diode: 0 };
+  for (const { workingVolts } of capacitors) across.capacitor = Math.max(across.capacitor, workingVolts);
+  for (const { reverseVolts } of diodes) across.diode = Math.max(across.diode, reverseVolts);
+  const of = (count: number, rated: number | null, volts: number, leakageAmps: number) =>
+    count > 1 && rated !== null && leakageAmps > 0 ? balancing(count, rated, volts, leakageAmps) : null;
+  return {
+    capacitor: of(capacitor.series, capacitor.ratedVolts, across.capacitor, capacitor.leakageAmps),
+    diode: of(diode.series, diode.peakInverseVolts, across.diode, diode.leakageAmps),
+  };
+}
+
+/** What alternates across one capacitor, peak to peak, V: the charges of a cycle and what strays take of its swing. */
+function rippleAcross({ network, lightLoad, unloaded, drive }: LoadedLadder, index: number, amps: number): number {
+  const { upper, lower } = network.capacitors[index];
+  const across = Object.values(lightLoad.instants).map((at) => at.get(upper)! - at.get(lower)!);
+  const swing = Math.abs(unloaded.nodeSwings.get(upper)! - unloaded.nodeSwings.get(lower)!);
+  return (amps / drive.frequencyHertz) * (Math.max(...across) - Math.min(...across)) + 2 * swing;
 }
 
 /** Mean droop in V for each 1/F of light-load droop, so that every part shares the total in the light-load proportion. */

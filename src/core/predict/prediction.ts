@@ -67,11 +67,15 @@ export type CapacitorPrediction = {
   /** Nodes its plates are on; the upper one stands higher. */
   lower: string;
   upper: string;
+  /** As it is marked, and what its voltage leaves of it. */
   farads: number;
+  keptFarads: number;
   /** What it must stand: its voltage without load, the worst case, V. */
   workingVolts: number;
   /** Its mean voltage under load, V; the smoothing column's add up to the terminal voltage. */
   loadedMeanVolts: number | null;
+  /** What alternates across it under load, peak to peak, V. */
+  ripplePeakToPeakVolts: number | null;
   ratedVolts: number | null;
   margin: number | null;
 };
@@ -125,6 +129,8 @@ export type Prediction = {
    */
   source: { level: number; figures: SourceFigure[]; ladderFarads: number };
   topology: Topology;
+  /** What would balance strings whose parts leak unlike; null where there is no string or no leakage is known. */
+  balancing: Record<'capacitor' | 'diode', { ohms: number; wattsEach: number } | null>;
   /** What stands in each place of the ladder: a part, or a string or bank as a whole. */
   places: LadderParts;
   /** The nodes between which the load stands; `return` is ground but for two-sided ladders. */

@@ -7,12 +7,15 @@ import { predict } from '../predict/predict';
 const plain = newDesign('Margins');
 const withOutput = (
   output: Partial<Design['output']>,
-  resistors: Partial<Design['resistors']> = {},
+  resistors: { [name in keyof Design['resistors']]?: Partial<Design['resistors']['series']> } = {},
   amps = 1e-4,
 ): Design => ({
   ...plain,
   output: { ...plain.output, ...output },
-  resistors: { ...plain.resistors, ...resistors },
+  resistors: {
+    series: { ...plain.resistors.series, ...resistors.series },
+    bleeder: { ...plain.resistors.bleeder, ...resistors.bleeder },
+  },
   load: { kind: 'current', amps },
 });
 const marginFor = (design: Design, part: string, what: string) =>

@@ -1,16 +1,18 @@
 import type { Design } from '../design/design-schema';
 import type { Prediction } from '../predict/prediction';
+import type { LoadedLadder } from '../ladder/loaded';
 import { marginOf } from './margin';
+import { shortedAmps, switchOnAmps } from './surge';
 
 /** One part's rating against what it is asked, in the case that asks most of it. */
 export type PartMargin = {
   part: string;
   /** What is rated. */
   what: string;
-  case: 'no load' | 'loaded' | 'shorted output';
+  case: 'no load' | 'loaded' | 'shorted output' | 'switched on';
   stress: number;
   rated: number;
-  unit: 'V' | 'A' | 'W' | 'mT';
+  unit: 'V' | 'A' | 'W' | 'J' | 'mT';
   margin: number;
 };
 
@@ -18,11 +20,13 @@ export type PartMargin = {
  * Every part whose rating is known against its stress, weakest first: ladder
  * capacitors and diodes, output resistors, and what of driver and transformer is
  * rated. Voltages are those without load, the worst case; a shorted output puts
- * all of it across the series resistor; currents and powers are those at the load.
+ * all of it, and all that is stored, across the series resistor; currents and
+ * powers are those at the load, surges upper bounds.
  */
 export function marginsOf(
   { output, resistors, driver, transformer, ladder }: Design,
-  prediction: Pick<Prediction, 'capacitors' | 'diodes' | 'output' | 'source'>,
+  full: LoadedLadder,
+  prediction: Pick<Prediction, 'capacitors' | 'diodes' | 'output' | 'source'> & { energy: { joules: number } },
 ): PartMargin[] {
   const margins: PartMargin[] = [];
   const add = (
@@ -42,6 +46,20 @@ export function marginsOf(
   add(`Capacitors (${capacitor.id})`, 'voltage', 'no load', 'V', capacitor.workingVolts, capacitor.ratedVolts);
   add(`Diodes (${diode.id})`, 'reverse', 'no load', 'V', diode.reverseVolts, diode.ratedVolts);
   const averages = prediction.diodes.flatMap((one) => (one.averageAmps === null ? [] : [one.averageAmps]));
+  const ripples = prediction.capacitors.flatMap((one) => one.ripplePeakToPeakVolts ?? []);
+  // No waveform has more RMS than half its peak to peak.
+  const acVolts = ripples.length ? Math.max(...ripples) / 2 / ladder.capacitor.series : null;
+  add('Capacitors', 'alternating, RMS', 'loaded', 'V', acVolts, ladder.capacitor.ratedAcVolts);
+  const { surgeAmps, onOhms, series } = ladder.diode;
+  add('Diodes', 'surge', 'switched on', 'A', switchOnAmps(full, onOhms * series), surgeAmps);
+  add(
+    'Diodes',
+    'surge',
+    'shorted output',
+    'A',
+    shortedAmps(prediction.output.noLoadVolts, output.seriesOhms),
+    surgeAmps,
+  );
   add('Diodes', 'average', 'loaded', 'A', averages.length ? Math.max(...averages) : null, ladder.diode.averageAmps);
 
   const { noLoadVolts, amps } = prediction.output;
@@ -50,6 +68,8 @@ export function marginsOf(
     const { watts, bodyVolts, count } = resistors.series;
     add('Series resistor', 'power', 'loaded', 'W', amps === null ? null : (amps ** 2 * seriesOhms) / count, watts);
     add('Series resistor', 'over its body', 'shorted output', 'V', noLoadVolts / count, bodyVolts);
+    const { pulseJoules } = resistors.series;
+    add('Series resistor', 'pulse', 'shorted output', 'J', prediction.energy.joules / count, pulseJoules);
   }
   if (bleederOhms !== null) {
     const { watts, bodyVolts, count } = resistors.bleeder;

@@ -3,7 +3,7 @@ import { changeDesign } from '../design/change-design';
 import { newDesign } from '../design/new-design';
 import { predict } from '../predict/predict';
 import { CHOSEN_MARGIN } from './margin';
-import { ladderParts, seriesFor, worstShare } from './strings';
+import { balancing, ladderParts, seriesFor, worstShare } from './strings';
 
 /** The greatest share over all corners of a tolerance: every capacitor at its least or most, enumerated. */
 function shareByCorners(count: number, tolerance: number): number {
@@ -93,4 +93,39 @@ it('a listed capacitance is that of the place, whatever it is made of', () => {
     value: [1e-9, 1e-9, 1e-9, 1e-9],
   });
   expect(predict(listed).capacitors.map((part) => part.farads)).toEqual([1e-9, 1e-9, 1e-9, 1e-9]);
+});
+
+describe('balancing resistors', () => {
+  /** The most that one of a string stands, each with a resistor across it, over every corner of who leaks and who does not. */
+  const worstByCorners = (count: number, volts: number, ohms: number, leakageAmps: number) => {
+    let most = 0;
+    for (let corner = 0; corner < 2 ** count; corner += 1) {
+      const leaks = Array.from({ length: count }, (_, at) => (corner & (1 << at) ? leakageAmps : 0));
+      // The same current passes all; what does not leak passes the resistor.
+      const current = volts / (count * ohms) + leaks.reduce((a, b) => a + b, 0) / count;
+      most = Math.max(most, ...leaks.map((leak) => (current - leak) * ohms));
+    }
+    return most;
+  };
+  it.each([
+    [2, 4000, 6000, 1e-6],
+    [5, 1000, 3200, 5e-6],
+    [8, 12e3, 70e3, 0.2e-6],
+  ])(
+    '%d in series keep the worst placed at its rating, and hardly larger ones do not',
+    (count, rated, volts, leakage) => {
+      const { ohms, wattsEach } = balancing(count, rated, volts, leakage)!;
+      expect(worstByCorners(count, volts, ohms, leakage)).toBeCloseTo(rated, 6);
+      expect(worstByCorners(count, volts, 1.05 * ohms, leakage)).toBeGreaterThan(rated);
+      expect(wattsEach).toBeCloseTo(rated ** 2 / ohms, 12);
+    },
+  );
+  it('cannot help a string that is too short', () => expect(balancing(2, 1000, 2500, 1e-6)).toBeNull());
+  it('are told of a design’s strings whose leakage is known', () => {
+    const told = predict(withStrings({ series: 2, leakageAmps: 1e-7 }, { series: 2, leakageAmps: 0 })).balancing;
+    const { capacitors } = predict(withStrings({ series: 2 }, { series: 2 }));
+    const across = Math.max(...capacitors.map(({ workingVolts }) => workingVolts));
+    expect(told.diode).toBeNull();
+    expect(told.capacitor).toEqual(balancing(2, plain.ladder.capacitor.ratedVolts!, across, 1e-7));
+  });
 });

@@ -93,3 +93,28 @@ export function stringRating(
 ): number {
   return (ratedVolts ?? Infinity) / worstShare(count, kind === 'diode' ? JUNCTION_SPREAD : tolerance);
 }
+
+/**
+ * The greatest balancing resistor across each of a string that keeps the one
+ * which leaks least within its rating, while the others leak their most:
+ * (n Vr - V) / ((n - 1) I) (handbook, series connection of rectifiers), and what
+ * it takes.
+ *
+ * @param count in series, 2 or more
+ * @param ratedVolts of each
+ * @param volts across the whole string
+ * @param leakageAmps of the leakiest, above zero
+ * @returns Ω and W each; null where the string cannot carry the voltage at all
+ */
+export function balancing(
+  count: number,
+  ratedVolts: number,
+  volts: number,
+  leakageAmps: number,
+): { ohms: number; wattsEach: number } | null {
+  const spare = count * ratedVolts - volts;
+  if (!(spare > 0)) return null;
+  const ohms = spare / ((count - 1) * leakageAmps);
+  // The worst placed stands its rating.
+  return { ohms, wattsEach: ratedVolts ** 2 / ohms };
+}

@@ -115,6 +115,13 @@ export function LadderFields({ store, design, prediction }: Editing) {
           onValue={(value) => edit('$.ladder.diode.averageAmps', value)}
         />
         <QuantityField
+          label="Diode surge"
+          unit="A"
+          optional
+          value={ladder.diode.surgeAmps}
+          onValue={(value) => edit('$.ladder.diode.surgeAmps', value)}
+        />
+        <QuantityField
           label="Diode on-resistance"
           unit="Ω"
           value={ladder.diode.onOhms}
@@ -125,7 +132,12 @@ export function LadderFields({ store, design, prediction }: Editing) {
           unit="A"
           value={ladder.diode.leakageAmps}
           onValue={(value) => edit('$.ladder.diode.leakageAmps', value)}
-          hint="At its peak inverse voltage. Resistance and leakage count in the time domain."
+          hint={
+            <>
+              At its peak inverse voltage. Resistance and leakage count in the time domain.
+              <BalanceHint balance={prediction.balancing.diode} />
+            </>
+          }
         />
         <QuantityField
           label="Diode junction"
@@ -140,12 +152,47 @@ export function LadderFields({ store, design, prediction }: Editing) {
           onValue={(value) => edit('$.ladder.strayFarads', value)}
         />
         <QuantityField
+          label="Capacitor kept at rated voltage"
+          unit="%"
+          optional
+          placeholder="all"
+          value={ladder.capacitor.keptAtRating}
+          onValue={(value) => edit('$.ladder.capacitor.keptAtRating', value)}
+          hint="Class-2 ceramic loses capacitance with voltage: perhaps 30 to 60 % is left."
+        />
+        <QuantityField
+          label="Capacitor rating, ac RMS"
+          unit="V"
+          optional
+          value={ladder.capacitor.ratedAcVolts}
+          onValue={(value) => edit('$.ladder.capacitor.ratedAcVolts', value)}
+        />
+        <QuantityField
+          label="Capacitor leakage"
+          unit="A"
+          value={ladder.capacitor.leakageAmps}
+          onValue={(value) => edit('$.ladder.capacitor.leakageAmps', value)}
+          hint={<BalanceHint balance={prediction.balancing.capacitor} />}
+        />
+        <QuantityField
           label="Capacitor tolerance"
           unit="%"
           value={ladder.capacitor.tolerance}
           onValue={(value) => edit('$.ladder.capacitor.tolerance', value)}
         />
       </More>
+    </>
+  );
+}
+
+/** What would balance a string whose parts leak unlike. */
+function BalanceHint({ balance }: { balance: Prediction['balancing']['diode'] }) {
+  if (!balance) return null;
+  return (
+    <>
+      {' '}
+      Across each of the string a resistor of at most <Quantity value={balance.ohms} unit="Ω" /> keeps the one that
+      leaks least within its rating; it takes up to <Quantity value={balance.wattsEach} unit="W" />.
     </>
   );
 }

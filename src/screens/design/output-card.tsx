@@ -61,6 +61,7 @@ const RATING_FIELDS = [
   quantityField('watts', 'Each rated', 'W', { optional: true }),
   quantityField('bodyVolts', 'Each stands over its body', 'V', { optional: true }),
 ];
+const PULSE_FIELD = quantityField('pulseJoules', 'Each takes a pulse of', 'J', { optional: true });
 const NAMES = { series: 'Series resistor', bleeder: 'Bleeder' } as const;
 
 /** What a resistor is made of: a string of like ones with ratings of their own. */
@@ -68,7 +69,7 @@ function Ratings({ store, design, of }: Pick<Editing, 'store' | 'design'> & { of
   return (
     <fieldset className="ml-3 border-l border-rule pl-2.5">
       <legend className="sr-only">{NAMES[of]}</legend>
-      {RATING_FIELDS.map((field) => (
+      {(of === 'series' ? [...RATING_FIELDS, PULSE_FIELD] : RATING_FIELDS).map((field) => (
         <DescribedField
           key={field.name}
           field={field}

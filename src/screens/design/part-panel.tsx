@@ -59,6 +59,13 @@ export function PartPanel({
             </>
           )}
         </span>
+        {kind === 'capacitor' && (part as CapacitorPrediction).keptFarads < (part as CapacitorPrediction).farads ? (
+          <span>
+            <Quantity value={(part as CapacitorPrediction).keptFarads} unit="F" />{' '}
+            <span className="text-soft">left of</span>{' '}
+            <Quantity value={(part as CapacitorPrediction).farads} unit="F" />
+          </span>
+        ) : null}
         {kind === 'capacitor' ? (
           <span>
             <span className="text-soft">mean under load</span>{' '}

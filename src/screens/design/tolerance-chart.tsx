@@ -154,7 +154,8 @@ function Drawn({
         <p className="mt-1 text-xs text-soft">
           {samples} draws, each factor evenly within its limits; capacitors ±
           <Quantity value={design.ladder.capacitor.tolerance} unit="%" digits={2} />, the drive ±
-          <Quantity value={design.spread.peaks} unit="%" digits={2} />. Loss of capacitance at voltage is not counted.{' '}
+          <Quantity value={design.spread.peaks} unit="%" digits={2} />.
+          {design.ladder.capacitor.keptAtRating === null ? ' Loss of capacitance at voltage is not known.' : ''}{' '}
           <Popover.Root>
             <Popover.Trigger className="text-copper hover:underline">How far off…</Popover.Trigger>
             <Popover.Portal>

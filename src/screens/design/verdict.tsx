@@ -364,15 +364,21 @@ function WeakestParts({ prediction: { margins } }: { prediction: Prediction }) {
   );
 }
 
+const CASES: Record<PartMargin['case'], string> = {
+  'no load': 'no load',
+  loaded: 'at the load',
+  'shorted output': 'output shorted',
+  'switched on': 'switched on',
+};
+
 function marginRow({ part, what, case: when, stress, rated, unit, margin }: PartMargin) {
   const fit = fitOf(margin);
   const [shown, after] = unit === 'mT' ? (['', ' mT'] as const) : ([unit, ''] as const);
   return (
-    <li key={`${part} ${what}`} data-margin={`${part} ${what}`} className="flex items-baseline gap-2 py-0.5">
+    <li key={`${part} ${what} ${when}`} data-margin={`${part} ${what}`} className="flex items-baseline gap-2 py-0.5">
       <FitMark fit={fit} />
       <span className="min-w-0 flex-1">
-        {part}, {what}
-        {when === 'shorted output' ? ', output shorted' : ''},{' '}
+        {part}, {what}, {CASES[when]},{' '}
         <span className="whitespace-nowrap">
           <Quantity value={stress} unit={shown} /> of <Quantity value={rated} unit={shown} />
           {after}

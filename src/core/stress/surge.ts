@@ -1,0 +1,54 @@
+import { amplitudeVolts, edgePart, hasFastEdges } from '../drive/drive';
+import type { LoadedLadder } from '../ladder/loaded';
+
+/** How far the second pulse, into a capacitor that the first has charged, may pass the first (against integration). */
+const SECOND_PULSE = 1.1;
+
+/**
+ * The most that a diode carries when the drive is switched on with every
+ * capacitor empty, A. On a sine the peak through the source's resistance and the
+ * largest capacitance that one diode charges at the foot, V / sqrt(R^2 + X^2),
+ * never more than V / X; on a pulse its whole step through the resistance, or
+ * what its slope asks of that capacitance (derived; integration gives 0.8 to
+ * 1.0 of it on a sine, less on steps).
+ *
+ * @param onOhms of the diodes in one place
+ * @returns null where nothing in the design limits it
+ */
+export function switchOnAmps({ network, drive }: LoadedLadder, onOhms: number): number | null {
+  const sources = new Set(network.sources.map(({ node }) => node));
+  // What one diode can charge in a pulse: a capacitor on a source, or beyond a diode that stands on one.
+  const fed = new Set(
+    network.diodes.flatMap(({ anode, cathode }) =>
+      sources.has(anode) ? [cathode] : sources.has(cathode) ? [anode] : [],
+    ),
+  );
+  const farads = Math.max(
+    ...network.capacitors
+      .filter((part) => [part.lower, part.upper].some((node) => sources.has(node) || fed.has(node)))
+      .map((part) => part.farads),
+  );
+  const volts = amplitudeVolts(drive);
+  const ohms = drive.seriesOhms + onOhms;
+  if (!hasFastEdges(drive)) {
+    const reactance = 1 / (2 * Math.PI * drive.frequencyHertz * farads);
+    return Math.min(volts / reactance, (SECOND_PULSE * volts) / Math.hypot(ohms, reactance));
+  }
+  const edgeSeconds = edgePart(drive) / drive.frequencyHertz;
+  const most = Math.min(
+    edgeSeconds > 0 ? (2 * volts * farads) / edgeSeconds : Infinity,
+    ohms > 0 ? (2 * volts) / ohms : Infinity,
+  );
+  return Number.isFinite(most) ? most : null;
+}
+
+/**
+ * The most that a diode carries when the output is shorted, A: what leaves the
+ * terminal through the series resistor (conservation of charge at the terminal;
+ * an upper bound).
+ *
+ * @returns null without a series resistor: then only the diodes themselves limit it
+ */
+export function shortedAmps(noLoadVolts: number, seriesOhms: number): number | null {
+  return seriesOhms > 0 ? noLoadVolts / seriesOhms : null;
+}
