@@ -1,7 +1,8 @@
 import { newDesign } from '@/core/design/new-design';
 import { readPartLine } from '@/core/drawer/part-line';
 import type { Part } from '@/core/drawer/part-schema';
-import { withPart } from '@/core/drawer/parts-used';
+import { placed } from '@/core/drawer/places';
+import { predict } from '@/core/predict/predict';
 import { createDesign, setArchived } from './designs';
 import { changeDrawer, readDrawer } from './drawer';
 import { pool } from './pool';
@@ -33,7 +34,8 @@ it('does all of a change or none of it', async () => {
 
 it('says which designs take what, but for archived ones', async () => {
   await changeDrawer({ put: [disc], remove: [] });
-  const { id } = await createDesign(withPart(newDesign('Takes four'), disc));
+  const four = newDesign('Takes four');
+  const { id } = await createDesign(placed(four, 'capacitor', disc, predict(four))!.design);
   expect((await readDrawer()).uses).toEqual([{ designId: id, designName: 'Takes four', partId: disc.id, count: 4 }]);
   await setArchived(id, true);
   expect((await readDrawer()).uses).toEqual([]);

@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import type { Page } from '@playwright/test';
 import { newDesign } from '../../src/core/design/new-design';
-import { expect, exported, shelve, test } from './fixtures';
+import { expect, exported, openLink, shelve, test } from './fixtures';
 
 const row = (page: Page, name: string) =>
   page.locator('[data-row]').filter({ has: page.getByRole('button', { name, exact: true }) });
@@ -134,4 +134,32 @@ test('a part in use is reserved; short stock shows in the drawer and at the ladd
   await page.goto(`/designs/${id}`);
   await page.getByLabel('Each capacitor').fill('1n');
   await expect(page.locator('[data-from-drawer=capacitor]')).not.toContainText('of 18');
+});
+
+test('resistors and a module come from the drawer too, in strings where one does not carry it', async ({
+  page,
+  request,
+}) => {
+  await page.goto('/drawer');
+  await add(page, '100M 1W 2kV res long x12');
+  await add(page, '4kV 15W 33kHz module board x1');
+  const id = await shelve(request, newDesign('Fed'));
+  await page.goto(`/designs/${id}`);
+  await openLink(page, 'Output');
+  await page.getByRole('button', { name: 'Bleeder from the drawer' }).click();
+  await page.getByRole('button', { name: /^long/ }).click();
+  await expect(page.getByRole('textbox', { name: 'Bleeder' })).toHaveValue('300M');
+  await expect(page.locator('[data-from-drawer=bleeder]')).toContainText('long: 3 of 12, 9 left');
+  await openLink(page, 'Driver');
+  await page.getByLabel('Driver', { exact: true }).selectOption('Bought module');
+  await page.getByRole('button', { name: 'Module from the drawer' }).click();
+  await page.getByRole('button', { name: /^board/ }).click();
+  const design = await exported(page);
+  expect(design.driver).toMatchObject({ kind: 'module', openVolts: 4000, frequencyHertz: 33e3, maxWatts: 15 });
+  expect(design.output.bleederOhms).toBe(300e6);
+  expect(design.resistors.bleeder).toMatchObject({ count: 3, watts: 1, bodyVolts: 2000 });
+  await expect(page.getByText(/^Revision \d+, saved/)).toBeVisible();
+  await page.getByRole('link', { name: 'Drawer' }).click();
+  await expect(row(page, 'board')).toContainText('0 free');
+  await expect(row(page, 'long')).toContainText('9 free');
 });

@@ -21,16 +21,58 @@ export function changeDesign(design: Design, change: { path: string; value: unkn
   return change.path === '$.ladder.stages' || change.path === '$.ladder.topology' ? inStep(design, changed) : changed;
 }
 
-/** Fields that say how many of a part are used, and which, but not what it is. */
-const HOW_MANY = new Set(['partId', 'series', 'parallel']);
+/** What a part of the drawer says of a design: the field that names the part, and those taken from it. */
+const FROM_PARTS: readonly { names: string; fields: readonly string[] }[] = [
+  {
+    names: 'ladder.capacitor.partId',
+    fields: ['farads', 'ratedVolts', 'tolerance', 'ratedAcVolts', 'keptAtRating', 'leakageAmps'].map(
+      (field) => `ladder.capacitor.${field}`,
+    ),
+  },
+  {
+    names: 'ladder.diode.partId',
+    fields: [
+      'peakInverseVolts',
+      'forwardVolts',
+      'averageAmps',
+      'surgeAmps',
+      'recoverySeconds',
+      'junctionFarads',
+      'leakageAmps',
+    ].map((field) => `ladder.diode.${field}`),
+  },
+  ...(['series', 'bleeder'] as const).map((which) => ({
+    names: `resistors.${which}.partId`,
+    fields: [
+      `output.${which}Ohms`,
+      ...['count', 'watts', 'bodyVolts', 'pulseJoules'].map((field) => `resistors.${which}.${field}`),
+    ],
+  })),
+  {
+    names: 'driver.partId',
+    fields: ['openVolts', 'frequencyHertz', 'maxAmps', 'maxWatts', 'secondaryVolts', 'secondaryOhms', 'shortAmps'].map(
+      (field) => `driver.${field}`,
+    ),
+  },
+  {
+    names: 'transformer.partId',
+    fields: ['primaryTurns', 'secondaryTurns', 'primaryHenries', 'secondaryOhms', 'rectifierInside'].map(
+      (field) => `transformer.${field}`,
+    ),
+  },
+  {
+    names: 'transformer.corePartId',
+    fields: ['coreSquareMetres', 'saturationTesla'].map((field) => `transformer.${field}`),
+  },
+];
 
 /** The design without the name of a part whose value is about to be typed over. */
-function leavingPart(design: Design, [link, part, field]: readonly string[]): Design {
-  if (link !== 'ladder' || (part !== 'capacitor' && part !== 'diode')) return design;
-  if (!field || HOW_MANY.has(field)) return design;
-  return design.ladder[part].partId === null
-    ? design
-    : { ...design, ladder: { ...design.ladder, [part]: { ...design.ladder[part], partId: null } } };
+function leavingPart(design: Design, keys: readonly string[]): Design {
+  const from = FROM_PARTS.find(({ fields }) => fields.includes(keys.join('.')));
+  if (!from) return design;
+  const names = from.names.split('.');
+  const named = names.reduce<unknown>((node, key) => (node as Record<string, unknown> | null)?.[key], design);
+  return typeof named === 'string' ? (withField(design, names, null) as Design) : design;
 }
 
 /**

@@ -3,7 +3,7 @@ import { TOPOLOGIES } from '../ladder/network';
 import { TOPOLOGY_KINDS } from '../ladder/topologies';
 import * as z from '../zod';
 import { driverSchema, NEEDS, supplySchema, transformerSchema } from './driver-schema';
-import { choice, count, fraction, quantity, saying, share, shown, text } from './fields';
+import { choice, count, fraction, partId, quantity, saying, share, shown, text } from './fields';
 import { windingSchema } from './winding-schema';
 
 export const DESIGN_FORMAT = 'eager-ladder/design';
@@ -24,12 +24,6 @@ export const targetSchema = z.strictObject({
   ripplePeakToPeakFraction: fraction('0.02').nullable().default(null),
   polarity: choice(['positive', 'negative']).default('positive'),
 });
-
-/** The part of the drawer that the values were taken from; null where they were typed. */
-const partId = z
-  .uuid({ error: saying('the id of a part in the drawer, or null') })
-  .nullable()
-  .default(null);
 
 const capacitorSchema = z.strictObject({
   farads: quantity('F', '1e-9', 'above zero'),
@@ -116,6 +110,7 @@ const resistorSchema = z.strictObject({
   bodyVolts: quantity('V', '3500', 'above zero').nullable().default(null),
   /** Taken at once, without harm. */
   pulseJoules: quantity('J', '5', 'above zero').nullable().default(null),
+  partId,
 });
 
 const outputSchema = z.strictObject({

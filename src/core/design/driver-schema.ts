@@ -1,6 +1,6 @@
 import { VOLTAGE_FORMS } from '../drive/sine-forms';
 import * as z from '../zod';
-import { choice, count, fraction, quantity, saying, share, shown, text } from './fields';
+import { choice, count, fraction, partId, quantity, saying, share, shown, text } from './fields';
 
 const DIRECT = ['battery', 'dc', 'smoothed-mains'] as const;
 
@@ -128,6 +128,7 @@ export const driverSchema = z.discriminatedUnion(
       shortAmps: quantity('A', '0.03', 'above zero').nullable().default(null),
       /** RMS into the primary without load. */
       magnetisingAmps: quantity('A', '0.4', 'above zero').nullable().default(null),
+      partId,
     }),
     z.strictObject({
       kind: z.literal('resonant-push-pull'),
@@ -195,6 +196,7 @@ export const driverSchema = z.discriminatedUnion(
       /** How it is switched on and set, and what it needs before it starts. */
       startNote: text(500),
       heatSinkLive: yes.default(false),
+      partId,
     }),
     z.strictObject({
       kind: z.literal('capacitor-discharge'),
@@ -230,6 +232,9 @@ export const transformerSchema = z.strictObject({
   saturationTesla: quantity('', '0.3', 'above zero').default(0.3),
   /** A diode inside, as in many flyback transformers. */
   rectifierInside: yes.default(false),
+  partId,
+  /** Of the core, where that is from the drawer by itself. */
+  corePartId: partId,
 });
 
 export type Supply = z.output<typeof supplySchema>;

@@ -64,6 +64,12 @@ export const text = (most: number) =>
     .max(most, { error: () => `is longer than ${most} characters; must be shorter` })
     .default('');
 
+/** The part of the drawer that values were taken from; null where they were typed. */
+export const partId = z
+  .uuid({ error: saying('the id of a part in the drawer, or null') })
+  .nullable()
+  .default(null);
+
 /** What would be right, out of an error's message, as a sentence. */
 export function sayWhatIsRight(message: string): string {
   const right = message.split('; ').pop()!;

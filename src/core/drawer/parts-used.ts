@@ -8,7 +8,7 @@ import type { Part } from './part-schema';
  * Parts of the drawer that a design names, and how many of each it takes; a
  * capacitor of more than the part's value is made of several side by side.
  */
-export function partsUsed({ ladder }: Design): ReadonlyMap<string, number> {
+export function partsUsed({ ladder, resistors, output, driver, transformer }: Design): ReadonlyMap<string, number> {
   const used = new Map<string, number>();
   const add = (id: string | null, count: number) => {
     if (id !== null) used.set(id, (used.get(id) ?? 0) + count);
@@ -24,6 +24,15 @@ export function partsUsed({ ladder }: Design): ReadonlyMap<string, number> {
     series * parallel * capacitors.reduce((sum, part) => sum + Math.ceil(part.farads / farads - 1e-6), 0),
   );
   add(ladder.diode.partId, ladder.diode.series * diodes.length);
+  if (output.seriesOhms > 0) add(resistors.series.partId, resistors.series.count);
+  if (output.bleederOhms !== null) add(resistors.bleeder.partId, resistors.bleeder.count);
+  if (driver.kind === 'module') add(driver.partId, 1);
+  if (driver.kind === 'mains') add(driver.partId, driver.count);
+  if (transformer) {
+    add(transformer.partId, 1);
+    // Two halves make a core, and are counted as one pair.
+    add(transformer.corePartId, 1);
+  }
   return used;
 }
 
@@ -37,38 +46,4 @@ export type Drawer = { parts: Part[]; uses: PartUse[] };
 export function stockOf(part: Part, uses: readonly PartUse[]): { reserved: number; free: number } {
   const reserved = uses.reduce((sum, use) => sum + (use.partId === part.id ? use.count : 0), 0);
   return { reserved, free: part.count - reserved };
-}
-
-/**
- * The design with its ladder's capacitors or diodes taken from the drawer. What
- * the drawer does not know of a part stays as the design has it.
- *
- * @param series so many in each place
- */
-export function withPart(design: Design, part: Part, series = 1): Design {
-  const { ladder } = design;
-  switch (part.kind) {
-    case 'capacitor': {
-      const { farads, ratedVolts, tolerance, ratedAcVolts, keptAtRating, id } = part;
-      const leakageAmps = part.leakageAmps ?? 0;
-      const capacitor = { farads, ratedVolts, tolerance, ratedAcVolts, keptAtRating, leakageAmps };
-      return {
-        ...design,
-        ladder: {
-          ...ladder,
-          capacitorFarads: null,
-          capacitor: { ...capacitor, series, parallel: 1, partId: id },
-        },
-      };
-    }
-    case 'diode': {
-      const { peakInverseVolts, forwardVolts, averageAmps, surgeAmps, recoverySeconds } = part;
-      const { junctionFarads, leakageAmps, id } = part;
-      const known = { peakInverseVolts, forwardVolts, averageAmps, surgeAmps, recoverySeconds };
-      const diode = { ...known, junctionFarads, leakageAmps };
-      return { ...design, ladder: { ...ladder, diode: { ...ladder.diode, ...diode, series, partId: id } } };
-    }
-    default:
-      return design;
-  }
 }

@@ -4,7 +4,7 @@ import { finish } from '../transient/transient';
 import { loadedDesign } from './loaded-design';
 import { predict } from './predict';
 import { elastancesOf } from '../ladder/elastances';
-import { seeded, SPREAD_GROUPS, toleranceOf } from './tolerance';
+import { histogramOf, seeded, SPREAD_GROUPS, toleranceOf } from './tolerance';
 
 const plain = newDesign('Spread');
 const ladderOf = (stages: number, tolerance: number, spread: Partial<Design['spread']> = {}): Design => ({
@@ -146,4 +146,11 @@ it('a load that solves for its own current, and a design without a working point
   const resistive: Design = { ...ladderOf(3, 0.1), load: { kind: 'resistance', ohms: 200e6 } };
   expect(run(resistive).meanVolts.middle / predict(resistive).output.meanVolts!).toBeCloseTo(1, 2);
   expect(finish(toleranceOf({ ...resistive, load: { kind: 'current', amps: 1 } }))).toBeNull();
+});
+
+it('a histogram counts every draw once, the greatest in the last bar', () => {
+  const bars = histogramOf([0, 1, 1, 2, 3, 4], 4);
+  expect(bars.map(({ part }) => part * 6)).toEqual([1, 2, 1, 2]);
+  expect([bars[0].from, bars[3].to]).toEqual([0, 4]);
+  expect(histogramOf([5, 5], 3).map(({ part }) => part)).toEqual([1, 0, 0]);
 });

@@ -196,6 +196,20 @@ function variance(values: readonly number[]): number {
   return values.reduce((sum, value) => sum + (value - mean) ** 2, 0) / values.length;
 }
 
+/** Bars of equal width over rising values, each with the part of all that fall into it. */
+export function histogramOf(rising: ArrayLike<number>, bars: number): { from: number; to: number; part: number }[] {
+  const [least, most] = [rising[0], rising[rising.length - 1]];
+  const width = (most - least) / bars || 1;
+  const counts = new Array<number>(bars).fill(0);
+  for (let at = 0; at < rising.length; at += 1)
+    counts[Math.min(bars - 1, Math.floor((rising[at] - least) / width))] += 1;
+  return counts.map((count, bar) => ({
+    from: least + bar * width,
+    to: least + (bar + 1) * width,
+    part: count / rising.length,
+  }));
+}
+
 function bandOf(values: readonly number[]): Band {
   const sorted = [...values].sort((a, b) => a - b);
   const at = (part: number) => sorted[Math.min(sorted.length - 1, Math.floor(part * sorted.length))];

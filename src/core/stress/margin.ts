@@ -20,3 +20,9 @@ export function fitOf(margin: number | null): Fit {
   if (margin < 0) return 'over';
   return margin < CHOSEN_MARGIN ? 'close' : 'fits';
 }
+
+/** What the two schools of practice would have a part rated for, V (common practice, no source). */
+export function ratingsWanted(stressVolts: number, drivePeakVolts: number): { usual: number; cautious: number } {
+  // The stress is already twice the peak where it is at its worst; the cautious rule counts three.
+  return { usual: stressVolts * (1 + CHOSEN_MARGIN), cautious: 3 * drivePeakVolts };
+}

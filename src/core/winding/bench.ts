@@ -67,12 +67,16 @@ export function reckonInductances({ inductance }: Winding): {
  * Frequencies that the primary would swing at with the capacitors one can buy
  * (E6), from 100 nF to 4.7 µF.
  *
- * @param times what a bank makes of each one's capacitance
+ * @param bank so many of each in series, and such strings side by side
  */
-export function tankTable(henries: number, reflectedFarads: number, times = 1): { farads: number; hertz: number }[] {
+export function tankTable(
+  henries: number,
+  reflectedFarads: number,
+  { tankSeries, tankParallel } = { tankSeries: 1, tankParallel: 1 },
+): { farads: number; hertz: number }[] {
   return preferredValues(6, 100e-9, 4.7e-6).map((farads) => ({
     farads,
-    hertz: resonanceHertz(henries, times * farads + reflectedFarads),
+    hertz: resonanceHertz(henries, (farads * tankParallel) / tankSeries + reflectedFarads),
   }));
 }
 
@@ -89,6 +93,8 @@ export type CoreReckoning = {
   secondarySkinFactor: number;
   /** Section of the primary's strands together, m². */
   primarySquareMetres: number;
+  /** RMS, where the driver's tank current is known. */
+  primaryAmpsPerSquareMetre: number | null;
   fill: number | null;
   fillWord: 'fits' | 'close' | 'over' | null;
   findings: Finding[];
@@ -145,6 +151,8 @@ export function reckonCore({ core, primary, secondary }: Winding, design: BenchD
       `Copper would take ${sayQuantity(fill!, '%', 2)} of the window; beside high-voltage insulation hardly more than ${sayQuantity(MOST_FILL, '%', 2)} goes in.`,
       'Use thinner wire, fewer turns or a larger core.',
     );
+  const primarySquareMetres = primary.strands * sectionOf(primary.wireMetres);
+  const tankAmps = design.figures.find(({ key }) => key === 'tank-amps')?.value ?? null;
   return {
     leastTurns: least,
     inductanceFactor: factor,
@@ -152,7 +160,8 @@ export function reckonCore({ core, primary, secondary }: Winding, design: BenchD
     wantedGapMetres: of && primaryHenries !== null ? gapFor(primaryHenries / primaryTurns ** 2, of) : null,
     primarySkinFactor: skinFactor(primary.wireMetres, hertz),
     secondarySkinFactor: skinFactor(secondary.wireMetres, hertz),
-    primarySquareMetres: primary.strands * sectionOf(primary.wireMetres),
+    primarySquareMetres,
+    primaryAmpsPerSquareMetre: tankAmps === null ? null : tankAmps / primarySquareMetres,
     fill,
     fillWord,
     findings,

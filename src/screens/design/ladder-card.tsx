@@ -60,7 +60,7 @@ export function LadderFields({ store, design, prediction }: Editing) {
         value={ladder.capacitor.ratedVolts}
         onValue={(value) => edit('$.ladder.capacitor.ratedVolts', value)}
       />
-      <FromDrawer store={store} design={design} prediction={prediction} kind="capacitor" />
+      <FromDrawer store={store} design={design} prediction={prediction} place="capacitor" />
       <QuantityField
         label="Diode peak inverse"
         unit="V"
@@ -81,7 +81,7 @@ export function LadderFields({ store, design, prediction }: Editing) {
         value={ladder.diode.recoverySeconds}
         onValue={(value) => edit('$.ladder.diode.recoverySeconds', value)}
       />
-      <FromDrawer store={store} design={design} prediction={prediction} kind="diode" />
+      <FromDrawer store={store} design={design} prediction={prediction} place="diode" />
       <More>
         <QuantityField
           label="Capacitors in series, each place"

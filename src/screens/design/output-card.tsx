@@ -5,6 +5,7 @@ import { DescribedField } from '@/ui/described-field';
 import { Quantity } from '@/ui/quantity';
 import { QuantityField } from '@/ui/quantity-field';
 import type { Editing } from './editing';
+import { FromDrawer } from './from-drawer';
 
 export function OutputLine({ design, prediction }: Editing) {
   const { seriesOhms, bleederOhms } = design.output;
@@ -30,7 +31,7 @@ export function OutputLine({ design, prediction }: Editing) {
   );
 }
 
-export function OutputFields({ store, design }: Editing) {
+export function OutputFields({ store, design, prediction }: Editing) {
   const { edit } = store.getState();
   return (
     <>
@@ -41,6 +42,7 @@ export function OutputFields({ store, design }: Editing) {
         onValue={(value) => edit('$.output.seriesOhms', value)}
         hint="Between the terminal and the load: limits the current of an arc."
       />
+      <FromDrawer store={store} design={design} prediction={prediction} place="series" />
       {design.output.seriesOhms > 0 ? <Ratings store={store} design={design} of="series" /> : null}
       <QuantityField
         label="Bleeder"
@@ -51,6 +53,7 @@ export function OutputFields({ store, design }: Editing) {
         onValue={(value) => edit('$.output.bleederOhms', value)}
         hint="Across the terminal: discharges the ladder after switch-off."
       />
+      <FromDrawer store={store} design={design} prediction={prediction} place="bleeder" />
       {design.output.bleederOhms === null ? null : <Ratings store={store} design={design} of="bleeder" />}
     </>
   );

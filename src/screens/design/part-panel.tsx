@@ -5,7 +5,7 @@ import { partStory } from '@/core/predict/part-story';
 import type { CapacitorPrediction, DiodePrediction, Prediction } from '@/core/predict/prediction';
 import type { Transient } from '@/core/transient/transient';
 import { amplitudeVolts } from '@/core/drive/drive';
-import { CHOSEN_MARGIN, fitOf } from '@/core/stress/margin';
+import { CHOSEN_MARGIN, fitOf, ratingsWanted } from '@/core/stress/margin';
 import { buttonStyle } from '@/ui/button';
 import { FitMark } from '@/ui/fit-mark';
 import { Quantity } from '@/ui/quantity';
@@ -29,6 +29,7 @@ export function PartPanel({
   const fit = fitOf(part.margin);
   const volts =
     kind === 'capacitor' ? (part as CapacitorPrediction).workingVolts : (part as DiodePrediction).reverseVolts;
+  const wanted = ratingsWanted(volts, amplitudeVolts(prediction.drive));
   return (
     <section aria-label={`Part ${id}`} className="relative border-t border-rule bg-sheet px-4 py-2.5 text-[13px]">
       <p className="flex flex-wrap items-center gap-x-3 gap-y-0.5 pr-8">
@@ -81,8 +82,8 @@ export function PartPanel({
       </p>
       <p className="mt-0.5 text-soft">
         Rated with <Quantity value={CHOSEN_MARGIN} unit="%" digits={2} /> in hand it wants{' '}
-        <Quantity value={volts * (1 + CHOSEN_MARGIN)} unit="V" />; the cautious rule, three times the drive’s peak,
-        wants <Quantity value={3 * amplitudeVolts(prediction.drive)} unit="V" />.
+        <Quantity value={wanted.usual} unit="V" />; the cautious rule, three times the drive’s peak, wants{' '}
+        <Quantity value={wanted.cautious} unit="V" />.
       </p>
       <p className="mt-0.5 text-soft">
         {story.does} <span className="text-ink">If it fails:</span> {story.whenItFails}

@@ -12,6 +12,7 @@ import { Quantity } from '@/ui/quantity';
 import { DescribedField } from '@/ui/described-field';
 import { DriveShape } from './drive-shape';
 import type { Editing } from './editing';
+import { FromDrawer } from './from-drawer';
 import { MeterSense } from './meter-sense';
 import { MeasuredFields } from './measured-fields';
 import { DRIVER_FIELDS, DRIVER_NAMES, SUPPLY_FIELDS, SUPPLY_NAMES, TRANSFORMER_FIELDS } from './source-fields';
@@ -149,6 +150,8 @@ export function DriverFields({ onBench, ...editing }: Editing & ToBench) {
       ) : (
         <Fields editing={editing} link="driver" fields={DRIVER_FIELDS[driver.kind]} />
       )}
+      {driver.kind === 'mains' && driver.style !== 'direct' ? <FromDrawer {...editing} place="mains" /> : null}
+      {driver.kind === 'module' ? <FromDrawer {...editing} place="module" /> : null}
       {driver.kind === 'mains' && driver.style !== 'direct' ? (
         <MeterSense
           drive={prediction.drive}
@@ -187,6 +190,8 @@ export function TransformerFields({ onBench, ...editing }: Editing & ToBench) {
   return (
     <>
       <BenchButton page="ratio" onBench={onBench} />
+      <FromDrawer {...editing} place="transformer" />
+      <FromDrawer {...editing} place="core" />
       <Fields editing={editing} link="transformer" fields={TRANSFORMER_FIELDS} />
       <DriveShape prediction={editing.prediction} />
       <Figures prediction={editing.prediction} link="transformer" />

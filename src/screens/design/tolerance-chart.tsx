@@ -4,7 +4,7 @@ import { Popover } from 'radix-ui';
 import { Line } from 'react-chartjs-2';
 import type { Design } from '@/core/design/design-schema';
 import { signedVolts, type Prediction } from '@/core/predict/prediction';
-import type { Band, SpreadGroup, Tolerance } from '@/core/predict/tolerance';
+import { histogramOf, type Band, type SpreadGroup, type Tolerance } from '@/core/predict/tolerance';
 import { quantityField, type FieldDescription } from '@/core/quantity/field-description';
 import { engineeringScale, sayQuantity } from '@/core/quantity/print-quantity';
 import type { Unit } from '@/core/quantity/units';
@@ -73,12 +73,11 @@ function Drawn({
   const { outputs, meanVolts, samples } = tolerance;
   const { polarity } = prediction.output;
   const target = design.target?.volts ?? null;
-  const [least, most] = [outputs[0], outputs[outputs.length - 1]];
-  const width = (most - least) / BARS || 1;
-  const counts = new Array<number>(BARS).fill(0);
-  for (const volts of outputs) counts[Math.min(BARS - 1, Math.floor((volts - least) / width))] += 1;
+  const bars = histogramOf(outputs, BARS);
+  const [least, most] = [bars[0].from, bars[BARS - 1].to];
+  const width = most === least ? 1 : (most - least) / BARS;
   const volts = engineeringScale(most, 'V');
-  const tallest = Math.max(...counts) / samples;
+  const tallest = Math.max(...bars.map(({ part }) => part));
   const options = commonOptions(colours, `output, mean, ${volts.name}`, 'of all draws');
   Object.assign(options.scales!.x!, {
     beginAtZero: false,
@@ -87,13 +86,10 @@ function Drawn({
   });
   options.scales!.y!.ticks!.callback = (value) => sayQuantity(Number(value), '%', 2);
   options.plugins!.tooltip!.enabled = false;
-  const steps = counts.flatMap((count, bar) => {
-    const y = count / samples;
-    return [
-      { x: (least + bar * width) / volts.per, y },
-      { x: (least + (bar + 1) * width) / volts.per, y },
-    ];
-  });
+  const steps = bars.flatMap(({ from, to, part }) => [
+    { x: from / volts.per, y: part },
+    { x: to / volts.per, y: part },
+  ]);
   const upright = (at: number, colour: string, dash: number[]) => ({
     data: [
       { x: at / volts.per, y: 0 },

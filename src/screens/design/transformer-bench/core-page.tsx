@@ -30,13 +30,12 @@ const WIRE_FIELDS = [
 
 /** Turns for a core, its inductance and gap, and the primary's wire. */
 export function CorePage({ bench }: { bench: BenchEditing }) {
-  const { winding, design, store, around, take, prediction } = bench;
+  const { winding, design, store, around, take } = bench;
   const { transformer } = design;
   if (!around || !transformer)
     return <Empty>This driver has no transformer of its own to wind. Ratio and pins work all the same.</Empty>;
   const reckoned = reckonCore(winding, around);
   const { wireMetres, strands } = winding.primary;
-  const tankAmps = prediction.source.figures.find(({ key }) => key === 'tank-amps')?.value ?? null;
   return (
     <Sheet
       entered={
@@ -110,13 +109,8 @@ export function CorePage({ bench }: { bench: BenchEditing }) {
             unit=""
             after={`mm², as one wire AWG ${awgOfSection(reckoned.primarySquareMetres)}`}
           />
-          {tankAmps === null ? null : (
-            <Result
-              name="Current density"
-              value={tankAmps / (reckoned.primarySquareMetres * 1e6)}
-              unit=""
-              after="A/mm² RMS"
-            />
+          {reckoned.primaryAmpsPerSquareMetre === null ? null : (
+            <Result name="Current density" value={reckoned.primaryAmpsPerSquareMetre / 1e6} unit="" after="A/mm² RMS" />
           )}
           <Result name="Skin depth at this frequency" value={skinDepthMetres(around.hertz) * 1e3} unit="" after="mm" />
           <Result

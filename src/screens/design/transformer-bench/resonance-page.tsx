@@ -96,7 +96,7 @@ function TankTable({
 }) {
   const { figures } = bench.prediction.source;
   const reflected = figures.find(({ key }) => key === 'reflected')?.value ?? 0;
-  const table = tankTable(henries, reflected, tankParallel / tankSeries);
+  const table = tankTable(henries, reflected, { tankSeries, tankParallel });
   return (
     <>
       <Heading>Tank capacitors one can buy{tankSeries * tankParallel > 1 ? ', each of the bank' : ''}</Heading>

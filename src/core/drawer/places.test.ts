@@ -1,0 +1,115 @@
+import { changeDesign } from '../design/change-design';
+import type { Design } from '../design/design-schema';
+import { driverOfKind } from '../design/driver-of-kind';
+import type { DriverKind } from '../design/driver-schema';
+import { newDesign } from '../design/new-design';
+import { readDesign } from '../design/read-design';
+import { driveOf } from '../predict/ladder-of-design';
+import { predict } from '../predict/predict';
+import { partSchema, type Part } from './part-schema';
+import { partsUsed } from './parts-used';
+import { choicesFor, partIdAt, placed, type PartPlace } from './places';
+
+let made = 0;
+const part = (fields: object): Part =>
+  partSchema.parse({
+    id: `30000000-0000-4000-8000-${String((made += 1)).padStart(12, '0')}`,
+    name: `P${made}`,
+    ...fields,
+  });
+const plain = newDesign('Places');
+const driven = (kind: DriverKind): Design => ({ ...plain, ...driverOfKind(kind, plain, driveOf(plain)) });
+const put = (design: Design, place: PartPlace, one: Part) => placed(design, place, one, predict(design));
+
+describe('resistors', () => {
+  const long = part({ kind: 'resistor', ohms: 100e6, watts: 0.5, bodyVolts: 1000, pulseJoules: 2, count: 12 });
+  it('a bleeder is made of so many that bodies and watts carry it with a quarter in hand', () => {
+    const { design, count } = put(plain, 'bleeder', long)!;
+    const { margins, output } = predict(design);
+    expect(design.output.bleederOhms).toBe(count * 100e6);
+    const own = margins.filter(({ part: name }) => name === 'Bleeder');
+    expect(own.map(({ what }) => what).sort()).toEqual(['over its body', 'power']);
+    for (const { margin } of own) expect(margin).toBeGreaterThanOrEqual(0.25 - 1e-9);
+    expect(output.noLoadVolts / (count - 1)).toBeGreaterThan(1000 / 1.25);
+    expect(partsUsed(design).get(long.id)).toBe(count);
+  });
+  it('comes nearest the resistance there is, and a value typed over it leaves the part there', () => {
+    const wanted = { ...plain, output: { ...plain.output, seriesOhms: 950e6 } };
+    const { design, words } = put(wanted, 'series', long)!;
+    expect([design.output.seriesOhms, words.replace(/\s/g, ' ')]).toEqual([1000e6, '10 in series, 1.00 GΩ']);
+    expect(partIdAt(design, 'series')).toBe(long.id);
+    const typed = changeDesign(design, { path: '$.output.seriesOhms', value: 5e6 });
+    expect(partIdAt(typed, 'series')).toBeNull();
+    expect(partsUsed(typed).has(long.id)).toBe(false);
+  });
+  it('a pulse into the series resistor is what is stored, shared among its bodies', () => {
+    const { design, count } = put({ ...plain, output: { ...plain.output, seriesOhms: 1e8 } }, 'series', long)!;
+    const { margins, energy } = predict(design);
+    expect(margins.find(({ what }) => what === 'pulse')).toMatchObject({
+      stress: energy.joules / count,
+      rated: 2,
+      unit: 'J',
+      case: 'shorted output',
+    });
+  });
+});
+
+describe('what drives the ladder', () => {
+  it('a module gives its figures to the driver, and is one taken', () => {
+    const board = part({ kind: 'module', openVolts: 4000, frequencyHertz: 33e3, maxWatts: 15 });
+    const { design } = put(driven('module'), 'module', board)!;
+    expect(design.driver).toMatchObject({ openVolts: 4000, frequencyHertz: 33e3, maxWatts: 15, maxAmps: null });
+    expect(partsUsed(design).get(board.id)).toBe(1);
+    expect(put(plain, 'module', board)).toBeNull();
+    expect(partIdAt(changeDesign(design, { path: '$.driver.openVolts', value: 3900 }), 'module')).toBeNull();
+  });
+  it('a mains transformer is taken as often as the driver has it', () => {
+    const iron = part({ kind: 'transformer', secondaryVolts: 1450, secondaryOhms: 900, shortAmps: 0.02 });
+    const mains = changeDesign(driven('mains'), { path: '$.driver.count', value: 2 });
+    const { design } = put(mains, 'mains', iron)!;
+    expect(design.driver).toMatchObject({ secondaryVolts: 1450, secondaryOhms: 900, shortAmps: 0.02 });
+    expect(partsUsed(design).get(iron.id)).toBe(2);
+    expect(put(mains, 'mains', part({ kind: 'transformer', ratio: 60 }))).toBeNull();
+  });
+  it('a transformer keeps the primary’s turns and brings its ratio, a core its area', () => {
+    const [wound, iron] = [
+      part({ kind: 'transformer', ratio: 60, primaryHenries: 70e-6, secondaryOhms: 420 }),
+      part({ kind: 'core', squareMetres: 110e-6, saturationTesla: 0.35 }),
+    ];
+    const flyback = driven('flyback');
+    const { design } = put(put(flyback, 'transformer', wound)!.design, 'core', iron)!;
+    expect(design.transformer!.secondaryTurns / design.transformer!.primaryTurns).toBeCloseTo(60, 9);
+    expect(design.transformer).toMatchObject({
+      primaryHenries: 70e-6,
+      coreSquareMetres: 110e-6,
+      saturationTesla: 0.35,
+    });
+    expect([...partsUsed(design)]).toEqual([
+      [wound.id, 1],
+      [iron.id, 1],
+    ]);
+    expect(readDesign(JSON.parse(JSON.stringify(design))).ok).toBe(true);
+  });
+});
+
+it('choices: enough of them first, fewest first among those, others’ parts not counted as free', () => {
+  const [few, short, many] = [
+    part({ kind: 'capacitor', farads: 1e-9, ratedVolts: 1500, count: 40 }),
+    part({ kind: 'capacitor', farads: 2e-9, ratedVolts: 10e3, count: 5 }),
+    part({ kind: 'capacitor', farads: 1e-9, ratedVolts: 8e3, count: 9 }),
+  ];
+  const uses = [{ designId: 'x', designName: 'X', partId: short.id, count: 3 }];
+  const choices = choicesFor(
+    plain,
+    'capacitor',
+    predict(plain),
+    [few, short, many, part({ kind: 'resistor', ohms: 1 })],
+    uses,
+  );
+  expect(choices.map(({ part: one, wanted, free }) => [one.id, wanted, free])).toEqual([
+    [many.id, 4, 9],
+    [few.id, 8, 40],
+    [short.id, 4, 2],
+  ]);
+  expect(choices[1].words).toBe('2 in series carry it');
+});

@@ -1,0 +1,174 @@
+import type { Design } from '../design/design-schema';
+import type { Prediction } from '../predict/prediction';
+import { sayQuantity } from '../quantity/print-quantity';
+import { CHOSEN_MARGIN } from '../stress/margin';
+import { seriesFor } from '../stress/strings';
+import { mainValue } from './part-fields';
+import type { Part, PartKind } from './part-schema';
+import { partsUsed, stockOf, type PartUse } from './parts-used';
+
+/** Where a design can take a part of the drawer. */
+export type PartPlace = 'capacitor' | 'diode' | 'series' | 'bleeder' | 'module' | 'mains' | 'transformer' | 'core';
+
+/** What each place is called, and what kind of part it takes. */
+export const PLACES: Record<PartPlace, { name: string; kind: PartKind }> = {
+  capacitor: { name: 'Capacitors', kind: 'capacitor' },
+  diode: { name: 'Diodes', kind: 'diode' },
+  series: { name: 'Series resistor', kind: 'resistor' },
+  bleeder: { name: 'Bleeder', kind: 'resistor' },
+  module: { name: 'Module', kind: 'module' },
+  mains: { name: 'Transformer', kind: 'transformer' },
+  transformer: { name: 'Transformer', kind: 'transformer' },
+  core: { name: 'Core', kind: 'core' },
+};
+
+/** The part a design has in a place; null where its values were typed. */
+export function partIdAt({ ladder, resistors, driver, transformer }: Design, place: PartPlace): string | null {
+  switch (place) {
+    case 'capacitor':
+    case 'diode':
+      return ladder[place].partId;
+    case 'series':
+    case 'bleeder':
+      return resistors[place].partId;
+    case 'module':
+    case 'mains':
+      return 'partId' in driver ? driver.partId : null;
+    case 'transformer':
+      return transformer?.partId ?? null;
+    case 'core':
+      return transformer?.corePartId ?? null;
+  }
+}
+
+/** A part in a place: how many in series, in words, and the design it makes. */
+type Placed = { count: number; words: string; design: Design };
+
+const SAFETY = 1 + CHOSEN_MARGIN;
+const MOST_RESISTORS = 100;
+
+/** Voltages and currents without load hardly hang on the part, so that a string for these is one for its own. */
+type Stresses = Pick<Prediction, 'capacitors' | 'diodes' | 'output'>;
+
+/**
+ * A part put into a place of a design, as many in series as carry the stress.
+ * What the drawer does not know of a part stays as the design has it.
+ *
+ * @returns null where the place cannot take it: another kind, no such place, or
+ *   the one figure that matters is not known
+ */
+export function placed(design: Design, place: PartPlace, part: Part, stresses: Stresses): Placed | null {
+  const { ladder, driver, transformer } = design;
+  switch (part.kind) {
+    case 'capacitor': {
+      if (place !== 'capacitor') return null;
+      const { farads, ratedVolts, tolerance, ratedAcVolts, keptAtRating, id } = part;
+      const across = Math.max(...stresses.capacitors.map((one) => one.workingVolts));
+      const series = seriesFor('capacitor', part, across);
+      const known = { farads, ratedVolts, tolerance, ratedAcVolts, keptAtRating, leakageAmps: part.leakageAmps ?? 0 };
+      const capacitor = { ...known, series: series ?? 1, parallel: 1, partId: id };
+      return {
+        count: series ?? 1,
+        words: stringWords(series),
+        design: { ...design, ladder: { ...ladder, capacitorFarads: null, capacitor } },
+      };
+    }
+    case 'diode': {
+      if (place !== 'diode') return null;
+      const { peakInverseVolts, forwardVolts, averageAmps, surgeAmps, recoverySeconds, junctionFarads, id } = part;
+      const across = Math.max(...stresses.diodes.map((one) => one.reverseVolts));
+      const series = seriesFor('diode', { ratedVolts: peakInverseVolts, tolerance: 0 }, across);
+      const known = { peakInverseVolts, forwardVolts, averageAmps, surgeAmps, recoverySeconds, junctionFarads };
+      const diode = { ...ladder.diode, ...known, leakageAmps: part.leakageAmps, series: series ?? 1, partId: id };
+      return { count: series ?? 1, words: stringWords(series), design: { ...design, ladder: { ...ladder, diode } } };
+    }
+    case 'resistor':
+      return place === 'series' || place === 'bleeder' ? placedResistor(design, place, part, stresses.output) : null;
+    case 'module': {
+      if (place !== 'module' || driver.kind !== 'module') return null;
+      const { openVolts, maxAmps, maxWatts, id } = part;
+      const frequencyHertz = part.frequencyHertz ?? driver.frequencyHertz;
+      return one({ ...design, driver: { ...driver, openVolts, frequencyHertz, maxAmps, maxWatts, partId: id } });
+    }
+    case 'transformer': {
+      const secondaryOhms = (of: { secondaryOhms: number }) => part.secondaryOhms ?? of.secondaryOhms;
+      if (place === 'mains' && driver.kind === 'mains' && part.secondaryVolts !== null) {
+        const { secondaryVolts, shortAmps, id } = part;
+        const known = { secondaryVolts, shortAmps, secondaryOhms: secondaryOhms(driver) };
+        return one({ ...design, driver: { ...driver, ...known, partId: id } });
+      }
+      if (place !== 'transformer' || !transformer || part.ratio === null) return null;
+      const known = {
+        secondaryTurns: Number((transformer.primaryTurns * part.ratio).toPrecision(12)),
+        primaryHenries: part.primaryHenries ?? transformer.primaryHenries,
+        secondaryOhms: secondaryOhms(transformer),
+        rectifierInside: part.rectifierInside,
+      };
+      return one({ ...design, transformer: { ...transformer, ...known, partId: part.id } });
+    }
+    case 'core': {
+      if (place !== 'core' || !transformer) return null;
+      const { squareMetres, saturationTesla, id } = part;
+      const known = { coreSquareMetres: squareMetres, saturationTesla, corePartId: id };
+      return one({ ...design, transformer: { ...transformer, ...known } });
+    }
+    default:
+      return null;
+  }
+}
+
+const one = (design: Design): Placed => ({ count: 1, words: '', design });
+
+const stringWords = (series: number | null) =>
+  series === null ? '' : series === 1 ? 'one carries it' : `${series} in series carry it`;
+
+/** As many resistors in series as come nearest the resistance there is, and carry voltage and power with margin. */
+function placedResistor(
+  design: Design,
+  place: 'series' | 'bleeder',
+  part: Extract<Part, { kind: 'resistor' }>,
+  { noLoadVolts }: Prediction['output'],
+): Placed {
+  const { ohms, watts, bodyVolts, pulseJoules, id } = part;
+  const wantedOhms = place === 'series' ? design.output.seriesOhms : (design.output.bleederOhms ?? 0);
+  const byVolts = bodyVolts === null ? 1 : (SAFETY * noLoadVolts) / bodyVolts;
+  // Each of n takes V^2 / (n^2 R) across a bleeder; in series with the output power hangs on the load alone.
+  const byWatts = place === 'series' || watts === null ? 1 : Math.sqrt((SAFETY * noLoadVolts ** 2) / (ohms * watts));
+  const fewest = Math.ceil(Math.max(1, byVolts, byWatts) - 1e-9);
+  const count = Math.min(MOST_RESISTORS, Math.max(fewest, Math.round(wantedOhms / ohms)));
+  const total = Number((count * ohms).toPrecision(12));
+  return {
+    count,
+    words: `${count === 1 ? 'one' : `${count} in series`}, ${sayQuantity(total, 'Ω')}`,
+    design: {
+      ...design,
+      output: { ...design.output, [place === 'series' ? 'seriesOhms' : 'bleederOhms']: total },
+      resistors: { ...design.resistors, [place]: { count, watts, bodyVolts, pulseJoules, partId: id } },
+    },
+  };
+}
+
+export type PlaceChoice = Placed & { part: Part; wanted: number; free: number };
+
+/** Every part that a place can take: what is there in number first, then what takes the fewest. */
+export function choicesFor(
+  design: Design,
+  place: PartPlace,
+  stresses: Stresses,
+  parts: readonly Part[],
+  others: readonly PartUse[],
+): PlaceChoice[] {
+  return parts
+    .flatMap((part) => {
+      const made = placed(design, place, part, stresses);
+      if (!made) return [];
+      const wanted = partsUsed(made.design).get(part.id) ?? made.count;
+      return [{ ...made, part, wanted, free: Math.max(0, stockOf(part, others).free) }];
+    })
+    .sort(
+      (a, b) =>
+        Number(a.wanted > a.free) - Number(b.wanted > b.free) ||
+        a.wanted - b.wanted ||
+        (mainValue(a.part) ?? 0) - (mainValue(b.part) ?? 0),
+    );
+}
