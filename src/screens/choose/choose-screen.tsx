@@ -5,7 +5,7 @@ import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useEffect, useMemo, useState } from 'react';
 import { toast } from 'sonner';
-import { Refusal } from '@/client/answers';
+import { attempt } from '@/client/attempt';
 import { useAsk } from '@/client/ask-store';
 import { createDesign, fetchDesign, saveDesign } from '@/client/designs-api';
 import { baseOf } from '@/core/choose/ask';
@@ -62,25 +62,19 @@ export function ChooseScreen({
   if (choosing.kind === 'ready' && chosen !== looked) setLooked(chosen);
   const { polarity } = ask.target;
 
-  /** Does something at the server, and says plainly when it could not be done. */
-  const attempt = async (what: string, work: () => Promise<void>) => {
+  /** Does something at the server with the buttons held meanwhile. */
+  const held = async (what: string, work: () => Promise<void>) => {
     setBusy(true);
-    try {
-      await work();
-    } catch (error) {
-      toast.error(
-        `${what} did not work: ${error instanceof Refusal ? error.message : 'the server cannot be reached'}.`,
-      );
-    }
+    await attempt(what, work);
     setBusy(false);
   };
   const make = (row: ChoiceRow, all: Choices) =>
-    attempt('Making the design', async () => {
+    held('Making the design', async () => {
       const stored = await createDesign(appliedTo(null, row, reasonsOf(row, all, ask)));
       router.push(`/designs/${stored.id}`);
     });
   const putInto = (row: ChoiceRow, all: Choices, { id }: Shelved) =>
-    attempt('Putting it into the design', async () => {
+    held('Putting it into the design', async () => {
       const standing = await fetchDesign(id);
       const changed = appliedTo(standing.design, row, reasonsOf(row, all, ask));
       const { conflict } = await saveDesign(id, standing.revision, changed);

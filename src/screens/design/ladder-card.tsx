@@ -4,12 +4,12 @@ import { GRADINGS, type Grading } from '@/core/ladder/grading';
 import type { Topology } from '@/core/ladder/network';
 import { TOPOLOGY_KINDS } from '@/core/ladder/topologies';
 import type { Prediction } from '@/core/predict/prediction';
-import { More } from '@/ui/more';
 import { PickField } from '@/ui/pick-field';
 import { Quantity } from '@/ui/quantity';
 import { QuantityField } from '@/ui/quantity-field';
 import type { Editing } from './editing';
 import { FromDrawer } from './from-drawer';
+import { LadderMore } from './ladder-more';
 
 export function LadderLine({ design, prediction }: Editing) {
   return (
@@ -82,141 +82,7 @@ export function LadderFields({ store, design, prediction }: Editing) {
         onValue={(value) => edit('$.ladder.diode.recoverySeconds', value)}
       />
       <FromDrawer store={store} design={design} prediction={prediction} place="diode" />
-      <More>
-        <QuantityField
-          label="Capacitors in series, each place"
-          unit=""
-          value={ladder.capacitor.series}
-          onValue={(value) => edit('$.ladder.capacitor.series', value)}
-        />
-        <QuantityField
-          label="Such strings side by side"
-          unit=""
-          value={ladder.capacitor.parallel}
-          onValue={(value) => edit('$.ladder.capacitor.parallel', value)}
-          hint={<BankHint prediction={prediction} />}
-        />
-        <QuantityField
-          label="Diodes in series, each place"
-          unit=""
-          value={ladder.diode.series}
-          onValue={(value) => edit('$.ladder.diode.series', value)}
-          hint={
-            ladder.diode.series > 1
-              ? 'Drop and rating count as those of the whole string, shared by their junctions.'
-              : undefined
-          }
-        />
-        <QuantityField
-          label="Diode average"
-          unit="A"
-          optional
-          value={ladder.diode.averageAmps}
-          onValue={(value) => edit('$.ladder.diode.averageAmps', value)}
-        />
-        <QuantityField
-          label="Diode surge"
-          unit="A"
-          optional
-          value={ladder.diode.surgeAmps}
-          onValue={(value) => edit('$.ladder.diode.surgeAmps', value)}
-        />
-        <QuantityField
-          label="Diode on-resistance"
-          unit="Ω"
-          value={ladder.diode.onOhms}
-          onValue={(value) => edit('$.ladder.diode.onOhms', value)}
-        />
-        <QuantityField
-          label="Diode leakage"
-          unit="A"
-          value={ladder.diode.leakageAmps}
-          onValue={(value) => edit('$.ladder.diode.leakageAmps', value)}
-          hint={
-            <>
-              At its peak inverse voltage. Resistance and leakage count in the time domain.
-              <BalanceHint balance={prediction.balancing.diode} />
-            </>
-          }
-        />
-        <QuantityField
-          label="Diode junction"
-          unit="F"
-          value={ladder.diode.junctionFarads}
-          onValue={(value) => edit('$.ladder.diode.junctionFarads', value)}
-        />
-        <QuantityField
-          label="Stray, each diode"
-          unit="F"
-          value={ladder.strayFarads}
-          onValue={(value) => edit('$.ladder.strayFarads', value)}
-        />
-        <QuantityField
-          label="Capacitor kept at rated voltage"
-          unit="%"
-          optional
-          placeholder="all"
-          value={ladder.capacitor.keptAtRating}
-          onValue={(value) => edit('$.ladder.capacitor.keptAtRating', value)}
-          hint="Class-2 ceramic loses capacitance with voltage: perhaps 30 to 60 % is left."
-        />
-        <QuantityField
-          label="Capacitor rating, ac RMS"
-          unit="V"
-          optional
-          value={ladder.capacitor.ratedAcVolts}
-          onValue={(value) => edit('$.ladder.capacitor.ratedAcVolts', value)}
-        />
-        <QuantityField
-          label="Capacitor leakage"
-          unit="A"
-          value={ladder.capacitor.leakageAmps}
-          onValue={(value) => edit('$.ladder.capacitor.leakageAmps', value)}
-          hint={<BalanceHint balance={prediction.balancing.capacitor} />}
-        />
-        <QuantityField
-          label="Capacitor tolerance"
-          unit="%"
-          value={ladder.capacitor.tolerance}
-          onValue={(value) => edit('$.ladder.capacitor.tolerance', value)}
-        />
-      </More>
-    </>
-  );
-}
-
-/** What would balance a string whose parts leak unlike. */
-function BalanceHint({ balance }: { balance: Prediction['balancing']['diode'] }) {
-  if (!balance) return null;
-  return (
-    <>
-      {' '}
-      Across each of the string a resistor of at most <Quantity value={balance.ohms} unit="Ω" /> keeps the one that
-      leaks least within its rating; it takes up to <Quantity value={balance.wattsEach} unit="W" />.
-    </>
-  );
-}
-
-/** What a bank is as a whole. */
-function BankHint({ prediction: { places } }: { prediction: Prediction }) {
-  const { series, parallel, farads, ratedVolts, worstShare } = places.capacitor;
-  if (series * parallel === 1) return null;
-  return (
-    <>
-      As a whole <Quantity value={farads} unit="F" />
-      {ratedVolts === null ? null : (
-        <>
-          , stands <Quantity value={ratedVolts} unit="V" />
-        </>
-      )}
-      {series > 1 ? (
-        <>
-          : within tolerance one of them may get <Quantity value={worstShare} unit="%" /> of the voltage. For long it
-          shares by leakage unless resistors balance it, which are not counted.
-        </>
-      ) : (
-        '.'
-      )}
+      <LadderMore store={store} design={design} prediction={prediction} />
     </>
   );
 }

@@ -1,6 +1,6 @@
 'use client';
 
-import { Accordion, Collapsible } from 'radix-ui';
+import { Accordion } from 'radix-ui';
 import Link from 'next/link';
 import type { ReactNode } from 'react';
 import type { Design } from '@/core/design/design-schema';
@@ -9,15 +9,13 @@ import type { Finding } from '@/core/design/finding';
 import { signedVolts, type Prediction } from '@/core/predict/prediction';
 import type { HelpfulChange } from '@/core/predict/what-helps';
 import { sayQuantity } from '@/core/quantity/print-quantity';
-import { fitOf } from '@/core/stress/margin';
 import { showCautionsAgain } from '@/ui/cautions';
-import type { PartMargin } from '@/core/stress/all-margins';
-import { FitMark } from '@/ui/fit-mark';
-import { More } from '@/ui/more';
 import { Quantity } from '@/ui/quantity';
+import { BeforePower } from './before-power';
 import { FindingItem } from './finding-item';
 import { InTimePanel } from './in-time-panel';
 import type { TimeDomain } from './use-transient';
+import { WeakestParts } from './weakest-parts';
 
 type VerdictProps = {
   design: Design;
@@ -345,53 +343,6 @@ function Findings({ findings, onApply, onGo }: { findings: Finding[] } & Pick<Ve
   );
 }
 
-/** How many of the weakest parts are in sight before one asks for more. */
-const WEAKEST = 4;
-
-/** Every rated part, weakest first. */
-function WeakestParts({ prediction: { margins } }: { prediction: Prediction }) {
-  if (margins.length === 0) return null;
-  return (
-    <div className="mt-3">
-      <h3 className="text-[13px] font-semibold text-soft">Weakest parts</h3>
-      <ul className="mt-0.5">{margins.slice(0, WEAKEST).map(marginRow)}</ul>
-      {margins.length > WEAKEST ? (
-        <More words={`All ${margins.length} rated`}>
-          <ul>{margins.slice(WEAKEST).map(marginRow)}</ul>
-        </More>
-      ) : null}
-    </div>
-  );
-}
-
-const CASES: Record<PartMargin['case'], string> = {
-  'no load': 'no load',
-  loaded: 'at the load',
-  'shorted output': 'output shorted',
-  'switched on': 'switched on',
-};
-
-function marginRow({ part, what, case: when, stress, rated, unit, margin }: PartMargin) {
-  const fit = fitOf(margin);
-  const [shown, after] = unit === 'mT' ? (['', ' mT'] as const) : ([unit, ''] as const);
-  return (
-    <li key={`${part} ${what} ${when}`} data-margin={`${part} ${what}`} className="flex items-baseline gap-2 py-0.5">
-      <FitMark fit={fit} />
-      <span className="min-w-0 flex-1">
-        {part}, {what}, {CASES[when]},{' '}
-        <span className="whitespace-nowrap">
-          <Quantity value={stress} unit={shown} /> of <Quantity value={rated} unit={shown} />
-          {after}
-        </span>
-      </span>
-      <span>
-        {margin > 0 ? '+' : ''}
-        <Quantity value={margin} unit="%" digits={2} /> <span className="text-soft">{fit}</span>
-      </span>
-    </li>
-  );
-}
-
 function WouldHelp({ change, onApply }: { change: HelpfulChange; onApply: VerdictProps['onApply'] }) {
   return (
     <div className="mt-3 rounded bg-copper-tint px-3 py-2">
@@ -407,27 +358,6 @@ function WouldHelp({ change, onApply }: { change: HelpfulChange; onApply: Verdic
         </button>
       </p>
     </div>
-  );
-}
-
-/** What to see to before power; folded, since it is read once, with the work on the bench. */
-function BeforePower({ checks }: { checks: Prediction['beforePower'] }) {
-  return (
-    <Collapsible.Root className="mt-3">
-      <Collapsible.Trigger className="group flex w-full items-baseline justify-between rounded text-left">
-        <span className="text-[13px] font-semibold text-soft">Before power</span>
-        <span className="text-[13px] text-copper group-data-[state=open]:hidden">{checks.length} things to see to</span>
-      </Collapsible.Trigger>
-      <Collapsible.Content>
-        <ol aria-label="Before power" className="mt-1 grid list-decimal gap-1.5 pl-5 text-[13px]">
-          {checks.map(({ code, text }) => (
-            <li key={code} data-before={code}>
-              {text}
-            </li>
-          ))}
-        </ol>
-      </Collapsible.Content>
-    </Collapsible.Root>
   );
 }
 

@@ -6,7 +6,7 @@ import Undo from 'lucide-react/icons/undo-2';
 import Upload from 'lucide-react/icons/upload';
 import { useCallback, useEffect, useMemo, useRef, useState, type DragEvent } from 'react';
 import { toast } from 'sonner';
-import { Refusal } from '@/client/answers';
+import { attempt } from '@/client/attempt';
 import { downloadDrawer, planDrawerFile } from '@/client/drawer-file';
 import { useDrawer } from '@/client/drawer-store';
 import type { DrawerPlan } from '@/core/drawer/drawer-rows';
@@ -52,21 +52,9 @@ export function DrawerScreen({ drawer: served }: { drawer: Drawer }) {
   }, [drawer, search, kind]);
   const short = drawer.parts.filter((part) => stockOf(part, drawer.uses).free < 0).length;
 
-  /** Does something at the server, and says plainly when it could not be done. */
-  const attempt = useCallback(async (what: string, work: () => Promise<unknown>) => {
-    try {
-      await work();
-      return true;
-    } catch (error) {
-      toast.error(
-        `${what} did not work: ${error instanceof Refusal ? error.message : 'the server cannot be reached'}.`,
-      );
-      return false;
-    }
-  }, []);
   const apply = useCallback(
     (asked: Partial<DrawerChange>, what: string) => attempt(what, () => change(asked, what)),
-    [attempt, change],
+    [change],
   );
   const goBack = useCallback(
     () =>
@@ -74,9 +62,9 @@ export function DrawerScreen({ drawer: served }: { drawer: Drawer }) {
         const what = await undo();
         if (what) toast(`Undone: ${what}.`);
       }),
-    [attempt, undo],
+    [undo],
   );
-  const goOn = useCallback(() => void attempt('Redoing', redo), [attempt, redo]);
+  const goOn = useCallback(() => void attempt('Redoing', redo), [redo]);
 
   const look = async (file: File) => {
     const read = await planDrawerFile(file, drawer.parts);

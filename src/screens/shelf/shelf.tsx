@@ -5,7 +5,7 @@ import Upload from 'lucide-react/icons/upload';
 import { useRouter } from 'next/navigation';
 import { useMemo, useRef, useState, type DragEvent } from 'react';
 import { toast } from 'sonner';
-import { Refusal } from '@/client/answers';
+import { attempt } from '@/client/attempt';
 import { createDesign, saveDesign, fetchDesign, setArchived } from '@/client/designs-api';
 import { downloadDesign } from '@/client/design-file';
 import type { Design } from '@/core/design/design-schema';
@@ -41,14 +41,7 @@ export function Shelf({ designs }: { designs: ShelvedDesign[] }) {
 
   /** Runs a change of the shelf, shows it, and says plainly when it could not be done. */
   const change = async (what: string, work: () => Promise<void>) => {
-    try {
-      await work();
-      router.refresh();
-    } catch (error) {
-      toast.error(
-        `${what} did not work: ${error instanceof Refusal ? error.message : 'the server cannot be reached'}.`,
-      );
-    }
+    if (await attempt(what, work)) router.refresh();
   };
 
   const create = (design: Design) =>

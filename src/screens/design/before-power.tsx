@@ -1,0 +1,25 @@
+'use client';
+
+import { Collapsible } from 'radix-ui';
+import type { Prediction } from '@/core/predict/prediction';
+
+/** What to see to before power; folded, since it is read once, with the work on the bench. */
+export function BeforePower({ checks }: { checks: Prediction['beforePower'] }) {
+  return (
+    <Collapsible.Root className="mt-3">
+      <Collapsible.Trigger className="group flex w-full items-baseline justify-between rounded text-left">
+        <span className="text-[13px] font-semibold text-soft">Before power</span>
+        <span className="text-[13px] text-copper group-data-[state=open]:hidden">{checks.length} things to see to</span>
+      </Collapsible.Trigger>
+      <Collapsible.Content>
+        <ol aria-label="Before power" className="mt-1 grid list-decimal gap-1.5 pl-5 text-[13px]">
+          {checks.map(({ code, text }) => (
+            <li key={code} data-before={code}>
+              {text}
+            </li>
+          ))}
+        </ol>
+      </Collapsible.Content>
+    </Collapsible.Root>
+  );
+}
