@@ -13,7 +13,7 @@ export type Measured = {
   loadAmps: number;
   bleederAmps: number;
   capacitors: { mean: number; least: number; most: number }[];
-  diodes: { reverseVolts: number; averageAmps: number; meanSquareAmps: number; peakAmps: number }[];
+  diodes: { reverseVolts: number; averageAmps: number; meanSquareAmps: number; peakAmps: number; watts: number }[];
   windings: { meanSquareAmps: number; peakAmps: number }[];
   power: {
     in: number;
@@ -73,7 +73,13 @@ export function measurePeriod(
   const terminal = emptyRange();
   const load = emptyRange();
   const capacitors = ladderCapacitors.map(emptyRange);
-  const diodes = circuit.diodes.map(() => ({ reverseVolts: 0, averageAmps: 0, meanSquareAmps: 0, peakAmps: 0 }));
+  const diodes = circuit.diodes.map(() => ({
+    reverseVolts: 0,
+    averageAmps: 0,
+    meanSquareAmps: 0,
+    peakAmps: 0,
+    watts: 0,
+  }));
   const sources = Math.max(circuit.windings.length, circuit.stiff.length);
   const windings = Array.from({ length: sources }, () => ({ meanSquareAmps: 0, peakAmps: 0 }));
   const power = { in: 0, load: 0, bleeder: 0, series: 0, source: 0, diodes: 0, edges: 0, stored: 0 };
@@ -167,6 +173,7 @@ export function measurePeriod(
       one.peakAmps = Math.max(one.peakAmps, amps);
       one.reverseVolts = Math.max(one.reverseVolts, -over);
       power.diodes += part * amps * over;
+      one.watts += part * amps * over;
       waveforms.diodeAmps[index][step] = amps;
       if (anode < -1) stiffAmps[-2 - anode] += amps;
       if (cathode < -1) stiffAmps[-2 - cathode] -= amps;

@@ -204,6 +204,24 @@ describe('bookkeeping', () => {
     const { watts } = transient;
     expect(watts.in).toBeGreaterThan(watts.load + watts.diodes + watts.source - 1e-3 * watts.in);
   });
+  // By hand: what a diode takes is its drop times its mean current and its resistance times its mean square.
+  it('each diode heats by its drop and its resistance, and all add up, slow ones too', () => {
+    const heated = (recoverySeconds: number | null) =>
+      settled(
+        benchDesign({
+          ladder: { stages: 2 },
+          driver: { seriesOhms: 0.05 },
+          diode: { forwardVolts: 0.02, onOhms: 0.02, ...(recoverySeconds === null ? {} : { recoverySeconds }) },
+          load: { kind: 'current', amps: ampsAt(0.1, { stages: 2 }) },
+        }),
+      );
+    const plain = heated(null);
+    for (const { watts, averageAmps, rmsAmps } of plain.diodes)
+      expect(watts / (0.02 * averageAmps + 0.02 * rmsAmps ** 2)).toBeCloseTo(1, 2);
+    const slow = heated(0.02);
+    for (const { diodes, watts } of [plain, slow])
+      expect(diodes.reduce((sum, diode) => sum + diode.watts, 0) / watts.diodes).toBeCloseTo(1, 6);
+  });
   it('a negative supply is the mirror of a positive one on a mirrored drive', () => {
     const part = { ladder: { stages: 2 }, load: { kind: 'resistance', ohms: 400 } };
     const up = settled(benchDesign({ ...part, driver: { positivePeakVolts: 1.4, negativePeakVolts: 0.6 } }));

@@ -39,7 +39,14 @@ export type Transient = {
   amps: number;
   bleederAmps: number;
   capacitors: { id: string; meanVolts: number; ripplePeakToPeakVolts: number }[];
-  diodes: { id: string; reverseVolts: number; averageAmps: number; rmsAmps: number; peakAmps: number }[];
+  diodes: {
+    id: string;
+    reverseVolts: number;
+    averageAmps: number;
+    rmsAmps: number;
+    peakAmps: number;
+    /** Mean of current times voltage. */ watts: number;
+  }[];
   nodes: { id: string; meanVolts: number; minVolts: number; maxVolts: number }[];
   /** RMS and peak current of the winding that carries most. */
   source: { rmsAmps: number; peakAmps: number };
@@ -255,6 +262,7 @@ function figures(
       averageAmps: best(({ diodes }) => diodes[index].averageAmps),
       rmsAmps: Math.sqrt(positive(({ diodes }) => diodes[index].meanSquareAmps)),
       peakAmps: positive(({ diodes }) => diodes[index].peakAmps),
+      watts: best(({ diodes }) => diodes[index].watts),
     })),
     nodes: network.nodes.map(({ id }) => {
       const node = at(id);

@@ -118,6 +118,7 @@ function InTime({ transient, id }: { transient: Transient; id: string }) {
           <Quantity value={diode.peakAmps} unit="A" /> <span className="text-soft">peak,</span>{' '}
           <Quantity value={diode.rmsAmps} unit="A" /> <span className="text-soft">RMS, blocks</span>{' '}
           <Quantity value={diode.reverseVolts} unit="V" />
+          <span className="text-soft">, heats by</span> <Quantity value={diode.watts} unit="W" />
         </>
       ) : null}
     </span>
