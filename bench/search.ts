@@ -4,6 +4,8 @@ import { askSchema, baseOf, type Ask } from '../src/core/choose/ask';
 import { choose } from '../src/core/choose/choose';
 import { search } from '../src/core/choose/search';
 import { stocksFor } from '../src/core/choose/stock';
+import type { Design } from '../src/core/design/design-schema';
+import { readDesignText } from '../src/core/design/read-design';
 import { planDrawerRows } from '../src/core/drawer/drawer-rows';
 import { predict } from '../src/core/predict/predict';
 import { toleranceOf, USUAL_SAMPLES } from '../src/core/predict/tolerance';
@@ -15,13 +17,13 @@ const FIRST_MILLISECONDS = 100;
 const DRAWS_MILLISECONDS = 200;
 
 /** How fast a search tries candidates, against predicting each, and when it has the first that fits. */
-function benchChoose(name: string, asked: Partial<Ask>): void {
+function benchChoose(name: string, asked: Partial<Ask>, from: Design | null = null): void {
   let made = 0;
   const newId = () => `10000000-0000-4000-8000-${String((made += 1)).padStart(12, '0')}`;
   const { data } = Papa.parse<string[]>(readFileSync('demo/drawer.csv', 'utf8').trim());
   const parts = planDrawerRows(data, [], newId).rows.map(({ part }) => part);
   const ask = askSchema.parse({ target: { volts: 20e3, amps: 40e-6 }, ...asked });
-  const base = baseOf(ask, null);
+  const base = baseOf(ask, from);
   const task = { ask, base, stocks: stocksFor(ask, base, { parts, uses: [] }, null) };
   const firsts: number[] = [];
   const rates: number[] = [];
@@ -64,6 +66,13 @@ export function benchSearch(): void {
     turnDown: true,
     parts: 'any',
   });
+  const read = readDesignText(readFileSync('demo/flocking-applicator.ladder.json', 'utf8'));
+  if (!read.ok || !read.design.target) throw new Error('The demo design cannot be read.');
+  benchChoose(
+    'drawer, as many as it takes, on a resonant push-pull turned down',
+    { target: read.design.target, parts: 'drawer-or-buy', turnDown: true },
+    read.design,
+  );
   const design = benchDesign({
     driver: { positivePeakVolts: 5000, frequencyHertz: 30e3, seriesOhms: 10e3 },
     ladder: { stages: 8, capacitor: { farads: 1e-9 } },

@@ -1,7 +1,7 @@
 import { sayQuantity } from '../quantity/print-quantity';
 import type { Ask } from './ask';
 import { rowOf, type ChoiceRow } from './row';
-import { search, type Candidate, type SearchState, type SearchTask } from './search';
+import { candidateFamily, search, type Candidate, type SearchState, type SearchTask } from './search';
 import { beats, ranked, thinned, unbeaten } from './trade-off';
 
 /** What would be gained by getting more of one part. */
@@ -58,7 +58,7 @@ export function* choose(task: SearchTask, most = MOST_ROWS): Generator<ChoosingS
       tried,
       of,
       fitting,
-      soFar: () => rowsOf(thinned(kept.kept, ROWS_SO_FAR), ask).filter(({ met }) => met),
+      soFar: () => rowsOf(thinned(kept.kept, ROWS_SO_FAR, candidateFamily), ask).filter(({ met }) => met),
     };
   }
   const { tried, of, fitting } = state;
@@ -70,7 +70,7 @@ export function* choose(task: SearchTask, most = MOST_ROWS): Generator<ChoosingS
     fitting,
     soFar: () => rows.slice(0, ROWS_SO_FAR),
   });
-  const judged = thinned(state.kept.kept, MOST_JUDGED);
+  const judged = thinned(state.kept.kept, MOST_JUDGED, candidateFamily);
   for (const [at, candidate] of judged.entries()) {
     const row = rowOf(candidate, ask);
     if (row?.met) rows.push(row);
@@ -83,12 +83,13 @@ export function* choose(task: SearchTask, most = MOST_ROWS): Generator<ChoosingS
       if (row) rows.push(row);
       yield progress(0.9);
     }
-  const best = reached ? thinned(unbeaten(rows), most) : nearestFirst(rows, ask).slice(0, most);
+  const best = reached ? thinned(unbeaten(rows), most, rowFamily) : nearestFirst(rows, ask).slice(0, most);
   const wishes: Wish[] = [];
   for (const wish of state.wishes.values()) {
     const [row] = thinned(
-      rowsOf(thinned(wish.kept, WISHES_JUDGED), ask).filter(({ met }) => met),
+      rowsOf(thinned(wish.kept, WISHES_JUDGED, candidateFamily), ask).filter(({ met }) => met),
       1,
+      rowFamily,
     );
     const lacking = row?.taken.find((part) => part.lacking > 0);
     if (row && lacking) wishes.push({ part: lacking.name, count: lacking.lacking, price: row.toBuyPrice, row });
@@ -96,6 +97,8 @@ export function* choose(task: SearchTask, most = MOST_ROWS): Generator<ChoosingS
   }
   return { tried, of, fitting, rows: best, reached, wishes: worthGetting(wishes, reached ? best : []) };
 }
+
+const rowFamily = ({ family }: ChoiceRow) => family;
 
 function rowsOf(candidates: readonly Candidate[], ask: Ask): ChoiceRow[] {
   return candidates.flatMap((candidate) => rowOf(candidate, ask) ?? []);
@@ -110,7 +113,7 @@ function nearestFirst(rows: readonly ChoiceRow[], { target }: Ask): ChoiceRow[] 
 
 /** Purchases that nothing from the drawer beats and that better its best clearly, the best all in one first. */
 function worthGetting(wishes: readonly Wish[], rows: readonly ChoiceRow[]): Wish[] {
-  const inOrder = ranked(wishes.map((wish) => ({ wish, costs: wish.row.costs, family: wish.row.family })));
+  const inOrder = ranked(wishes.map((wish) => ({ wish, costs: wish.row.costs })));
   return inOrder
     .filter(({ wish }) => rows.length === 0 || betterIn(wish.row, rows[0]).length > 0)
     .filter(({ costs }) => !rows.some((row) => beats(row.costs, costs)))

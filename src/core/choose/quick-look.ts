@@ -52,7 +52,7 @@ export function quickLook(
     const look = atLevelOf(shape, response, farads, standing, forwardVolts, amps, output);
     if (!look) return null;
     const over = excess(drive, { drive: standing }, { watts: look.watts, amps: look.rmsAmps }, level);
-    if (tries === MOST_TRIES || (level === 1 ? over <= 0 : Math.abs(over) < NEAR_ENOUGH)) {
+    if (tries === MOST_TRIES || (level === 1 ? over : Math.abs(over)) < NEAR_ENOUGH) {
       const fullVolts = amplitudeVolts(drive);
       return {
         meanVolts: look.meanVolts,

@@ -6,7 +6,7 @@ import type { Prediction } from '../predict/prediction';
 import { sayQuantity } from '../quantity/print-quantity';
 import type { Ask } from './ask';
 import type { DriveVariant } from './drive-variants';
-import { cubicMetresOf, priceOf, type Candidate } from './search';
+import { candidateFamily, cubicMetresOf, priceOf, type Candidate } from './search';
 import { costsOf, type Costs } from './trade-off';
 
 /** A part a ladder takes, how many, and how many of them are not there. */
@@ -42,6 +42,7 @@ export type ChoiceRow = {
   limit: string;
   warnings: string[];
   costs: Costs;
+  /** The same ladder on whatever drive. */
   family: string;
 };
 
@@ -167,7 +168,7 @@ export function rowOf(candidate: Candidate, ask: Ask): ChoiceRow | null {
     limit: limitOf(ask, prediction),
     warnings: findings.filter(({ severity }) => severity === 'warn').map(({ message }) => message),
     costs: costsOf(figures),
-    family: candidate.family,
+    family: candidateFamily(candidate),
   };
 }
 
@@ -214,14 +215,8 @@ function limitOf({ target, leastMargin }: Ask, prediction: Prediction): string {
       words: `${weakest.part}, ${weakest.what}: ${sayQuantity(weakest.margin, '%', 2)} in hand`,
     });
   const most = mostWatts(drive);
-  if (source.level < 1)
-    limits.push({
-      slack: 0,
-      words:
-        source.level < FELT_LEVEL
-          ? `The drive: its peaks fall to ${sayQuantity(source.level, '%', 3)}`
-          : 'The drive: it gives all it can',
-    });
+  if (source.level < FELT_LEVEL)
+    limits.push({ slack: 0, words: `The drive: its peaks fall to ${sayQuantity(source.level, '%', 3)}` });
   else if (most !== null && input.watts !== null)
     limits.push({
       slack: most / input.watts - 1,

@@ -13,7 +13,7 @@ import { shapesOf, type LadderShape } from './ladder-shapes';
 import { quickLook, type QuickLook } from './quick-look';
 import { ShapeTable, type ShapeResponse } from './shape-response';
 import type { CapacitorPart, DiodePart, Stocks } from './stock';
-import { costsOf, TradeOff, type Costs } from './trade-off';
+import { costsOf, TradeOff, type Costs, type FamilyOf } from './trade-off';
 
 /** What a search works on. */
 export type SearchTask = { ask: Ask; base: Design; stocks: Stocks };
@@ -31,8 +31,6 @@ export type Candidate = {
   diodesWanted: number;
   look: QuickLook;
   costs: Costs;
-  /** The same ladder on whatever drive. */
-  family: string;
   /** How many of each are not there. */
   capacitorsLacking: number;
   diodesLacking: number;
@@ -63,6 +61,10 @@ const FAR_ABOVE = 4;
 const LOOKS_A_STEP = 100;
 /** Drives are reckoned anew for capacitances at the foot that differ by more than this part. */
 const FOOT_STEP = 0.04;
+
+/** The same ladder on whatever drive. */
+export const candidateFamily: FamilyOf<Candidate> = ({ shape, capacitor, parallel, diode }) =>
+  `${shape.topology} ${shape.stages} ${shape.grading} ${shape.units} ${capacitor.id} ${parallel} ${diode.id}`;
 
 /** Stage counts that a topology takes within the limits asked. */
 function stageCounts(topology: Topology, { fewestStages, mostStages }: Ask): number[] {
@@ -95,7 +97,7 @@ export function* search(task: SearchTask): Generator<SearchState, SearchState> {
     tried: 0,
     of: shapes.length * variants.length * each,
     fitting: 0,
-    kept: new TradeOff(ROOMY, NEARLY),
+    kept: new TradeOff(ROOMY, NEARLY, candidateFamily),
     wishes: new Map(),
     nearest: [],
   };
@@ -196,7 +198,6 @@ function* looks(
           look,
           capacitorsLacking,
           diodesLacking,
-          family: `${shape.topology} ${shape.stages} ${shape.grading} ${shape.units} ${part.id} ${parallel} ${diode.part.id}`,
           costs: quickCosts(ask, { ...look, joules: look.joules / kept }, part, wanted, diode.part, diode.wanted, [
             series,
             diode.series,
@@ -230,7 +231,7 @@ function keep(state: SearchState, { target, parts }: Ask, candidate: Candidate):
     state.kept.add(candidate);
     return;
   }
-  const wish = state.wishes.get(lacking) ?? new TradeOff<Candidate>(ROOMY_WISHES, NEARLY);
+  const wish = state.wishes.get(lacking) ?? new TradeOff(ROOMY_WISHES, NEARLY, candidateFamily);
   state.wishes.set(lacking, wish);
   wish.add(candidate);
 }

@@ -127,18 +127,36 @@ const partBetween = (product: number, from: number, to: number) =>
 
 const knotAt = (at: number) => (at <= 0 ? 0 : FIRST_KNOT * KNOT_STEP ** (at - 1));
 
-type Figures = number | readonly Figures[] | { readonly [name: string]: Figures };
+const SINGLE = [
+  'droop',
+  'ripple',
+  'outputElastance',
+  'outputPerPeak',
+  'outputPerDrop',
+  'idealPerPeak',
+  'idealPerDrop',
+  'feedthroughPerPeak',
+  'workingPerPeak',
+  'reversePerPeak',
+  'energyPerSquare',
+  'chargeInAll',
+  'chargeAtMost',
+] as const satisfies readonly (keyof ShapeResponse)[];
 
 /** Every figure between two knots: along the power that joins them, or straight where a sign changes. */
 function between(one: ShapeResponse, other: ShapeResponse, part: number): ShapeResponse {
-  const mix = (a: Figures, b: Figures): Figures => {
-    if (typeof a === 'number') {
-      const to = b as number;
-      return a > 0 && to > 0 ? a * (to / a) ** part : a + (to - a) * part;
-    }
-    if (Array.isArray(a)) return a.map((each: Figures, at) => mix(each, (b as Figures[])[at]));
-    const names = b as { [name: string]: Figures };
-    return Object.fromEntries(Object.entries(a).map(([name, each]) => [name, mix(each as Figures, names[name])]));
-  };
-  return mix(one, other) as ShapeResponse;
+  const mix = (a: number, b: number) => (a > 0 && b > 0 ? a * (b / a) ** part : a + (b - a) * part);
+  const mixed = { ...one };
+  for (const name of SINGLE) mixed[name] = mix(one[name], other[name]);
+  mixed.inputFarads = one.inputFarads.map((farads, at) => mix(farads, other.inputFarads[at]));
+  mixed.windingPulses = one.windingPulses.map(({ positive, negative }, at) => ({
+    positive: mix(positive, other.windingPulses[at].positive),
+    negative: mix(negative, other.windingPulses[at].negative),
+  }));
+  mixed.feeding = one.feeding.map(({ volts, jump, steady }, at) => ({
+    volts: mix(volts, other.feeding[at].volts),
+    jump: mix(jump, other.feeding[at].jump),
+    steady: mix(steady, other.feeding[at].steady),
+  }));
+  return mixed;
 }

@@ -55,8 +55,10 @@ export function beats(one: Costs, other: Costs, slack = 0): boolean {
   return better;
 }
 
-/** Something with costs; those of one family differ in little, and few of them need be shown. */
-export type Costed = { costs: Costs; family: string };
+type Costed = { costs: Costs };
+
+/** What family something belongs to: those of one differ in little, and few of them need be shown. */
+export type FamilyOf<T> = (one: T) => string;
 
 /** Those that none of the others beats (V. Pareto). */
 export function unbeaten<T extends Costed>(candidates: readonly T[]): T[] {
@@ -74,6 +76,7 @@ export class TradeOff<T extends Costed> {
   constructor(
     private readonly roomy: number,
     private readonly slack: number,
+    private readonly familyOf: FamilyOf<T>,
   ) {}
 
   add(candidate: T): boolean {
@@ -89,7 +92,7 @@ export class TradeOff<T extends Costed> {
     for (const one of kept) if (!beats(candidate.costs, one.costs)) kept[left++] = one;
     kept.length = left;
     kept.push(candidate);
-    if (kept.length > 2 * this.roomy) kept.splice(0, kept.length, ...thinned(kept, this.roomy));
+    if (kept.length > 2 * this.roomy) kept.splice(0, kept.length, ...thinned(kept, this.roomy, this.familyOf));
     return true;
   }
 }
@@ -111,7 +114,7 @@ export function ranked<T extends Costed>(candidates: readonly T[]): T[] {
 const MOST_OF_A_FAMILY = 2;
 
 /** At most so many: the best in each thing one chooses by, then the best all in one, few of each family. */
-export function thinned<T extends Costed>(candidates: readonly T[], most: number): T[] {
+export function thinned<T extends Costed>(candidates: readonly T[], most: number, familyOf: FamilyOf<T>): T[] {
   const inOrder = ranked(candidates);
   if (inOrder.length <= most) return inOrder;
   const chosen = new Set<T>();
@@ -122,9 +125,10 @@ export function thinned<T extends Costed>(candidates: readonly T[], most: number
   const families = new Map<string, number>();
   for (const candidate of inOrder) {
     if (chosen.size >= most) break;
-    const already = families.get(candidate.family) ?? 0;
+    const family = familyOf(candidate);
+    const already = families.get(family) ?? 0;
     if (already >= MOST_OF_A_FAMILY) continue;
-    families.set(candidate.family, already + 1);
+    families.set(family, already + 1);
     chosen.add(candidate);
   }
   return inOrder.filter((candidate) => chosen.has(candidate));

@@ -21,8 +21,21 @@ export function fitOf(margin: number | null): Fit {
   return margin < CHOSEN_MARGIN ? 'close' : 'fits';
 }
 
-/** What the two schools of practice would have a part rated for, V (common practice, no source). */
-export function ratingsWanted(stressVolts: number, drivePeakVolts: number): { usual: number; cautious: number } {
+/**
+ * What the two schools of practice would have a part rated for, and what it stands
+ * where the drive is as high as it may be, V (common practice, no source).
+ *
+ * @param overvoltage how far the drive's peaks may be over, as a part
+ */
+export function ratingsWanted(
+  stressVolts: number,
+  drivePeakVolts: number,
+  overvoltage: number,
+): { usual: number; cautious: number; driveHigh: number } {
   // The stress is already twice the peak where it is at its worst; the cautious rule counts three.
-  return { usual: stressVolts * (1 + CHOSEN_MARGIN), cautious: 3 * drivePeakVolts };
+  return {
+    usual: stressVolts * (1 + CHOSEN_MARGIN),
+    cautious: 3 * drivePeakVolts,
+    driveHigh: stressVolts * (1 + overvoltage),
+  };
 }

@@ -46,7 +46,17 @@ export function AskForm({
     <>
       <Group name="Wanted">
         <QuantityField label="Output, mean" unit="V" value={target.volts} onValue={quantity('$.target.volts')} />
-        <QuantityField label="Current" unit="A" value={target.amps} onValue={quantity('$.target.amps')} />
+        <QuantityField
+          label="Current"
+          unit="A"
+          value={target.amps}
+          onValue={quantity('$.target.amps')}
+          hint={
+            target.amps === 0
+              ? 'With nothing drawn almost any capacitor will do: enter what the load, or the meter on it, takes.'
+              : undefined
+          }
+        />
         <QuantityField
           label="Ripple, p-p, at most"
           unit="%"

@@ -181,7 +181,9 @@ function Told({ choosing, wanted }: { choosing: Choosing; wanted: string }) {
     return (
       <>
         <span className="text-over">Nothing here reaches {wanted}.</span>{' '}
-        {choices.rows.length > 0 ? `What comes nearest stands first; ${tried}.` : `${tried}, none with a figure.`}
+        {choices.rows.length > 0
+          ? `What comes nearest stands first; ${tried}.`
+          : `${tried}; of none that can be built is there a figure.`}
       </>
     );
   return (

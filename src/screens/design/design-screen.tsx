@@ -210,6 +210,7 @@ export function DesignScreen({ stored }: { stored: StoredDesign }) {
             <PartPanel
               prediction={laterPrediction}
               transient={timeDomain.kind === 'ready' ? timeDomain.run.transient : null}
+              peaksSpread={laterDesign.spread.peaks}
               id={part}
               onClose={() => setPart(null)}
             />

@@ -14,12 +14,15 @@ import { Quantity } from '@/ui/quantity';
 export function PartPanel({
   prediction,
   transient,
+  peaksSpread,
   id,
   onClose,
 }: {
   prediction: Prediction;
   /** The settled time domain, when it is there. */
   transient: Transient | null;
+  /** How far the drive's peaks may be off, as a part. */
+  peaksSpread: number;
   id: string;
   onClose: () => void;
 }) {
@@ -29,7 +32,7 @@ export function PartPanel({
   const fit = fitOf(part.margin);
   const volts =
     kind === 'capacitor' ? (part as CapacitorPrediction).workingVolts : (part as DiodePrediction).reverseVolts;
-  const wanted = ratingsWanted(volts, amplitudeVolts(prediction.drive));
+  const wanted = ratingsWanted(volts, amplitudeVolts(prediction.drive), peaksSpread);
   return (
     <section aria-label={`Part ${id}`} className="relative border-t border-rule bg-sheet px-4 py-2.5 text-[13px]">
       <p className="flex flex-wrap items-center gap-x-3 gap-y-0.5 pr-8">
@@ -83,7 +86,8 @@ export function PartPanel({
       <p className="mt-0.5 text-soft">
         Rated with <Quantity value={CHOSEN_MARGIN} unit="%" digits={2} /> in hand it wants{' '}
         <Quantity value={wanted.usual} unit="V" />; the cautious rule, three times the drive’s peak, wants{' '}
-        <Quantity value={wanted.cautious} unit="V" />.
+        <Quantity value={wanted.cautious} unit="V" />. With the drive as high as its spread it comes to{' '}
+        <Quantity value={wanted.driveHigh} unit="V" />.
       </p>
       <p className="mt-0.5 text-soft">
         {story.does} <span className="text-ink">If it fails:</span> {story.whenItFails}
