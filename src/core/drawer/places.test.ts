@@ -42,6 +42,13 @@ describe('resistors', () => {
     expect(partIdAt(typed, 'series')).toBeNull();
     expect(partsUsed(typed).has(long.id)).toBe(false);
   });
+  it('are not offered where a hundred do not carry it, or where they come to quite another resistance', () => {
+    const small = part({ kind: 'resistor', ohms: 470, watts: 2, bodyVolts: 350 });
+    expect(put(plain, 'bleeder', small)).toBeNull();
+    const wanted = { ...plain, output: { ...plain.output, seriesOhms: 10e3 } };
+    expect(put(wanted, 'series', long)).toBeNull();
+    expect(put(wanted, 'series', small)!.design.output.seriesOhms).toBe(21 * 470);
+  });
   it('a pulse into the series resistor is what is stored, shared among its bodies', () => {
     const { design, count } = put({ ...plain, output: { ...plain.output, seriesOhms: 1e8 } }, 'series', long)!;
     const { margins, energy } = predict(design);

@@ -46,6 +46,8 @@ type Placed = { count: number; words: string; design: Design };
 
 const SAFETY = 1 + CHOSEN_MARGIN;
 const MOST_RESISTORS = 100;
+/** How many times another resistance than there is may be offered in its place. */
+const MOST_AWAY = 5;
 
 /** Voltages and currents without load hardly hang on the part, so that a string for these is one for its own. */
 type Stresses = Pick<Prediction, 'capacitors' | 'diodes' | 'output'>;
@@ -122,21 +124,27 @@ const one = (design: Design): Placed => ({ count: 1, words: '', design });
 const stringWords = (series: number | null) =>
   series === null ? '' : series === 1 ? 'one carries it' : `${series} in series carry it`;
 
-/** As many resistors in series as come nearest the resistance there is, and carry voltage and power with margin. */
+/**
+ * As many resistors in series as come nearest the resistance there is, and carry
+ * voltage and power with margin; null where not even a hundred do, or where they
+ * come to quite another resistance.
+ */
 function placedResistor(
   design: Design,
   place: 'series' | 'bleeder',
   part: Extract<Part, { kind: 'resistor' }>,
   { noLoadVolts }: Prediction['output'],
-): Placed {
+): Placed | null {
   const { ohms, watts, bodyVolts, pulseJoules, id } = part;
   const wantedOhms = place === 'series' ? design.output.seriesOhms : (design.output.bleederOhms ?? 0);
   const byVolts = bodyVolts === null ? 1 : (SAFETY * noLoadVolts) / bodyVolts;
   // Each of n takes V^2 / (n^2 R) across a bleeder; in series with the output power hangs on the load alone.
   const byWatts = place === 'series' || watts === null ? 1 : Math.sqrt((SAFETY * noLoadVolts ** 2) / (ohms * watts));
   const fewest = Math.ceil(Math.max(1, byVolts, byWatts) - 1e-9);
-  const count = Math.min(MOST_RESISTORS, Math.max(fewest, Math.round(wantedOhms / ohms)));
+  const count = Math.max(fewest, Math.round(wantedOhms / ohms));
   const total = Number((count * ohms).toPrecision(12));
+  const away = wantedOhms > 0 ? Math.max(total / wantedOhms, wantedOhms / total) : 1;
+  if (count > MOST_RESISTORS || away > MOST_AWAY) return null;
   return {
     count,
     words: `${count === 1 ? 'one' : `${count} in series`}, ${sayQuantity(total, 'Ω')}`,
