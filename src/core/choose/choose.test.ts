@@ -326,6 +326,7 @@ describe('what is chosen', () => {
                 design,
                 costs: costsOf({
                   parts: [...used.values()].reduce((sum, count) => sum + count, 0),
+                  lacking: 0,
                   price: used.get(part.id)! * part.price! + used.get(stick.id)! * stick.price!,
                   joules: energy.joules,
                   cubicMetres: null,

@@ -130,6 +130,7 @@ export function rowOf(candidate: Candidate, ask: Ask): ChoiceRow | null {
   const size = cubicMetresOf(capacitor);
   const figures = {
     parts: capacitorsWanted + diodesWanted,
+    lacking: capacitorsLacking + diodesLacking,
     price: priceOf(capacitor, capacitorsWanted, diode, diodesWanted),
     joules: energy.joules,
     cubicMetres: size === null ? null : size * capacitorsWanted,

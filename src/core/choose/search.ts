@@ -185,7 +185,7 @@ function* looks(
         if (++looked % LOOKS_A_STEP === 0) yield state;
         if (!look) continue;
         if (diode.part.averageAmps !== null && look.diodeAmps > diode.part.averageAmps) continue;
-        const candidate: Candidate = {
+        const candidate = {
           shape,
           variant,
           capacitor: part,
@@ -195,15 +195,11 @@ function* looks(
           diodeSeries: diode.series,
           capacitorsWanted: wanted,
           diodesWanted: diode.wanted,
-          look,
+          look: { ...look, joules: look.joules / kept },
           capacitorsLacking,
           diodesLacking,
-          costs: quickCosts(ask, { ...look, joules: look.joules / kept }, part, wanted, diode.part, diode.wanted, [
-            series,
-            diode.series,
-          ]),
         };
-        keep(state, ask, candidate);
+        keep(state, ask, { ...candidate, costs: quickCosts(ask, candidate) });
       }
     }
 }
@@ -257,15 +253,8 @@ export function cubicMetresOf({ lengthMetres, diameterMetres }: CapacitorPart): 
   return lengthMetres === null || diameterMetres === null ? null : (Math.PI / 4) * diameterMetres ** 2 * lengthMetres;
 }
 
-function quickCosts(
-  { target }: Ask,
-  look: QuickLook,
-  capacitor: CapacitorPart,
-  capacitors: number,
-  diode: DiodePart,
-  diodes: number,
-  [capacitorSeries, diodeSeries]: [number, number],
-): Costs {
+function quickCosts({ target }: Ask, candidate: Omit<Candidate, 'costs'>): Costs {
+  const { look, capacitor, capacitorsWanted, capacitorSeries, diode, diodesWanted, diodeSeries } = candidate;
   const size = cubicMetresOf(capacitor);
   const margins = [
     stringRating('capacitor', capacitor, capacitorSeries) / look.workingVolts - 1,
@@ -273,10 +262,11 @@ function quickCosts(
     ...(diode.averageAmps !== null && look.diodeAmps > 0 ? [diode.averageAmps / look.diodeAmps - 1] : []),
   ];
   return costsOf({
-    parts: capacitors + diodes,
-    price: priceOf(capacitor, capacitors, diode, diodes),
+    parts: capacitorsWanted + diodesWanted,
+    lacking: candidate.capacitorsLacking + candidate.diodesLacking,
+    price: priceOf(capacitor, capacitorsWanted, diode, diodesWanted),
     joules: look.joules,
-    cubicMetres: size === null ? null : size * capacitors,
+    cubicMetres: size === null ? null : size * capacitorsWanted,
     rippleAllowed: target.ripplePeakToPeakFraction,
     rippleFraction: look.ripplePeakToPeakVolts / look.meanVolts,
     margin: Math.min(...margins),

@@ -19,6 +19,8 @@ const USUAL_RIPPLE = 0.04;
 /** Costs from the figures of a candidate. */
 export function costsOf(figures: {
   parts: number;
+  /** Of them, how many are not there: each counts twice. */
+  lacking: number;
   price: number | null;
   joules: number;
   cubicMetres: number | null;
@@ -29,9 +31,10 @@ export function costsOf(figures: {
   excess: number;
   efficiency: number | null;
 }): Costs {
-  const { parts, price, joules, cubicMetres, rippleFraction, rippleAllowed, margin, excess, efficiency } = figures;
+  const { parts, lacking, price, joules, cubicMetres, rippleFraction, rippleAllowed, margin, excess, efficiency } =
+    figures;
   return [
-    parts,
+    parts + lacking,
     price === null ? Infinity : price + 0.01,
     joules + 1e-9,
     cubicMetres ?? Infinity,

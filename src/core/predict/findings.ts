@@ -140,7 +140,7 @@ const diodeSurge: Check = ({ output, ladder }, { margins }) => {
     code: 'diode-surge',
     severity: 'warn',
     where: when === 'shorted output' ? '$.output.seriesOhms' : '$.ladder.diode.surgeAmps',
-    message: `${when === 'shorted output' ? 'With the output shorted' : 'When it is switched on'} a diode may carry up to ${sayQuantity(stress, 'A')}, over its surge rating of ${sayQuantity(rated, 'A')}.`,
+    message: `${when === 'shorted output' ? 'With the output shorted' : 'When it is switched on'} a diode may carry up to ${sayQuantity(stress, 'A')}, over the ${sayQuantity(rated, 'A')} that its surge rating allows for so long.`,
     advice:
       when === 'shorted output'
         ? `Put at least ${sayQuantity((output.seriesOhms * stress) / rated, 'Ω', 2)} in series with the output.`

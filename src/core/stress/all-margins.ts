@@ -1,8 +1,9 @@
 import type { Design } from '../design/design-schema';
 import type { Prediction } from '../predict/prediction';
 import type { LoadedLadder } from '../ladder/loaded';
+import type { StoredCharge } from '../output/discharge';
 import { marginOf } from './margin';
-import { shortedAmps, switchOnAmps } from './surge';
+import { shortedAmps, surgeRating, switchOnAmps } from './surge';
 
 /** One part's rating against what it is asked, in the case that asks most of it. */
 export type PartMargin = {
@@ -26,7 +27,9 @@ export type PartMargin = {
 export function marginsOf(
   { output, resistors, driver, transformer, ladder }: Design,
   full: LoadedLadder,
-  prediction: Pick<Prediction, 'capacitors' | 'diodes' | 'output' | 'source'> & { energy: { joules: number } },
+  prediction: Pick<Prediction, 'capacitors' | 'diodes' | 'output' | 'source'> & {
+    energy: Pick<StoredCharge, 'joules' | 'terminalCoulombs'>;
+  },
 ): PartMargin[] {
   const margins: PartMargin[] = [];
   const add = (
@@ -51,15 +54,13 @@ export function marginsOf(
   const acVolts = ripples.length ? Math.max(...ripples) / 2 / ladder.capacitor.series : null;
   add('Capacitors', 'alternating, RMS', 'loaded', 'V', acVolts, ladder.capacitor.ratedAcVolts);
   const { surgeAmps, onOhms, series } = ladder.diode;
-  add('Diodes', 'surge', 'switched on', 'A', switchOnAmps(full, onOhms * series), surgeAmps);
-  add(
-    'Diodes',
-    'surge',
-    'shorted output',
-    'A',
-    shortedAmps(prediction.output.noLoadVolts, output.seriesOhms),
-    surgeAmps,
-  );
+  const surge = (seconds: number) => (surgeAmps === null ? null : surgeRating(surgeAmps, seconds));
+  const halfPeriod = 1 / (2 * full.drive.frequencyHertz);
+  add('Diodes', 'surge', 'switched on', 'A', switchOnAmps(full, onOhms * series), surge(halfPeriod));
+  const shorted = shortedAmps(prediction.output.noLoadVolts, output.seriesOhms);
+  // What a short draws at the terminal lasts about as long as its charge at the first current.
+  const shortSeconds = shorted === null ? 0 : prediction.energy.terminalCoulombs / shorted;
+  add('Diodes', 'surge', 'shorted output', 'A', shorted, surge(shortSeconds));
   add('Diodes', 'average', 'loaded', 'A', averages.length ? Math.max(...averages) : null, ladder.diode.averageAmps);
 
   const { noLoadVolts, amps } = prediction.output;

@@ -4,7 +4,7 @@ import { ladderOfDesign } from '../predict/ladder-of-design';
 import { predict } from '../predict/predict';
 import { chargeUpOf, type ChargeUp } from '../transient/charge-up';
 import { transientOf } from '../transient/transient';
-import { shortedAmps, switchOnAmps } from './surge';
+import { shortedAmps, surgeRating, switchOnAmps } from './surge';
 
 const plain = newDesign('Surge');
 const ended = <T>(running: Generator<unknown, T>): T => {
@@ -48,6 +48,13 @@ describe('switched on with every capacitor empty', () => {
   });
 });
 
+it('a surge rating follows I²t down to a millisecond', () => {
+  expect(surgeRating(0.5, 10e-3)).toBe(0.5);
+  expect(surgeRating(0.5, 40e-3)).toBeCloseTo(0.25, 12);
+  expect(surgeRating(0.5, 1e-6)).toBe(surgeRating(0.5, 1e-3));
+  expect(surgeRating(0.5, 1e-3) ** 2 * 1e-3).toBeCloseTo(0.5 ** 2 * 10e-3, 12);
+});
+
 describe('a shorted output', () => {
   it('gives every diode no more than the series resistor passes, against integration', () => {
     const seriesOhms = 20e3;
@@ -78,7 +85,8 @@ describe('a shorted output', () => {
       predict(rated(seriesOhms)).margins.find(({ what, case: when }) => what === 'surge' && when === 'shorted output');
     const volts = predict(rated(0)).output.noLoadVolts;
     expect(margin(0)).toBeUndefined();
-    expect(margin(1e5)!.margin).toBeCloseTo(0.5 / (volts / 1e5) - 1, 9);
+    // A short of under a millisecond: sqrt(10) times the rating for ten.
+    expect(margin(1e5)!.margin).toBeCloseTo((0.5 * Math.sqrt(10)) / (volts / 1e5) - 1, 9);
     const codes = (seriesOhms: number) => predict(rated(seriesOhms)).findings.map(({ code }) => code);
     expect(codes(0)).toContain('short-unlimited');
     expect(codes(1000)).toContain('diode-surge');

@@ -52,3 +52,19 @@ export function switchOnAmps({ network, drive }: LoadedLadder, onOhms: number): 
 export function shortedAmps(noLoadVolts: number, seriesOhms: number): number | null {
   return seriesOhms > 0 ? noLoadVolts / seriesOhms : null;
 }
+
+/** Half a period of the mains, for which surge ratings are stated, and the shortest pulse over which heat still adds up alike, s. */
+const RATED_SECONDS = 10e-3;
+const SHORTEST_SECONDS = 1e-3;
+
+/**
+ * What a diode's surge rating comes to for a pulse of another length, A: heat in
+ * proportion to I^2 t, down to a millisecond; shorter pulses are taken as that
+ * (common practice of data sheets, no source).
+ *
+ * @param surgeAmps once, for half a period of the mains
+ * @param seconds that the pulse lasts
+ */
+export function surgeRating(surgeAmps: number, seconds: number): number {
+  return surgeAmps * Math.sqrt(RATED_SECONDS / Math.max(seconds, SHORTEST_SECONDS));
+}
