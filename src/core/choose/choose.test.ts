@@ -364,6 +364,17 @@ describe('what is chosen', () => {
     expect(run(task(4 + wish.count)).rows.map(({ key }) => key)).not.toContain(wish.row.key);
   });
 
+  it('offers the lowest ladder there is where even that climbs far past the target', () => {
+    const asked = ask({ volts: 300, amps: 10e-6 }, { mostStages: 4, mostParallel: 1 });
+    const { rows, reached } = run({
+      ask: asked,
+      base: baseOf(asked, null),
+      stocks: plenty([capacitor(1e-9, 10e3)], [diode(12e3)]),
+    });
+    expect(reached).toBe(true);
+    expect(Math.min(...rows.map(({ design }) => design.ladder.stages))).toBe(0.5);
+  });
+
   it('from values as they are sold takes ratings that carry the stress, and a lower drive where that is free', () => {
     const asked = ask(
       { volts: 16e3, amps: 50e-6, ripplePeakToPeakFraction: 0.02 },

@@ -56,7 +56,7 @@ const ROOMY = 400;
 const NEARLY = 0.03;
 const ROOMY_WISHES = 20;
 const MOST_NEAREST = 40;
-/** Without load this many times the target asks for a droop that nobody wants. */
+/** Without load this many times the lowest that reaches the target asks for a droop that nobody wants. */
 const FAR_ABOVE = 4;
 const LOOKS_A_STEP = 100;
 /** Drives are reckoned anew for capacitances at the foot that differ by more than this part. */
@@ -102,16 +102,24 @@ export function* search(task: SearchTask): Generator<SearchState, SearchState> {
     nearest: [],
   };
   const drives = new DrivesAtTheFoot(variants);
-  const passedOver: { shape: LadderShape; variant: DriveVariant; table: ShapeTable }[] = [];
-  for (const shape of shapes) {
-    const idle = onLadder(base, returnOf(shape.topology), drives.at(variants[0], 0));
-    const form = scaledToOne(idle);
-    const table = new ShapeTable(shape, form);
+  const offered = shapes.map((shape) => {
+    const form = scaledToOne(onLadder(base, returnOf(shape.topology), drives.at(variants[0], 0)));
     const idealPerPeak = idealVolts(TOPOLOGY_KINDS[shape.topology].build(shape.stages, 1), form, 0);
+    return { shape, table: new ShapeTable(shape, form), idealPerPeak };
+  });
+  const noLoadVolts = (idealPerPeak: number, variant: DriveVariant) =>
+    idealPerPeak * amplitudeVolts(drives.at(variant, 0));
+  const { volts } = ask.target;
+  const lowest = offered.reduce((least, { idealPerPeak }) => {
+    const reached = variants.map((variant) => noLoadVolts(idealPerPeak, variant)).filter((one) => one >= volts);
+    return Math.min(least, ...reached);
+  }, Infinity);
+  const passedOver: { shape: LadderShape; variant: DriveVariant; table: ShapeTable }[] = [];
+  for (const { shape, table, idealPerPeak } of offered) {
     for (const variant of variants) {
-      const noLoadVolts = idealPerPeak * amplitudeVolts(drives.at(variant, 0));
-      if (noLoadVolts < ask.target.volts || noLoadVolts > FAR_ABOVE * ask.target.volts) {
-        if (noLoadVolts > 0 && noLoadVolts < ask.target.volts) passedOver.push({ shape, variant, table });
+      const climbs = noLoadVolts(idealPerPeak, variant);
+      if (climbs < volts || climbs > FAR_ABOVE * lowest) {
+        if (climbs > 0 && climbs < volts) passedOver.push({ shape, variant, table });
         state.tried += each;
         continue;
       }
