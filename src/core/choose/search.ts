@@ -102,9 +102,14 @@ export function* search(task: SearchTask): Generator<SearchState, SearchState> {
     nearest: [],
   };
   const drives = new DrivesAtTheFoot(variants);
+  // However a ladder is graded, without strays it climbs alike.
+  const climbing = new Map<string, number>();
   const offered = shapes.map((shape) => {
-    const form = scaledToOne(onLadder(base, returnOf(shape.topology), drives.at(variants[0], 0)));
-    const idealPerPeak = idealVolts(TOPOLOGY_KINDS[shape.topology].build(shape.stages, 1), form, 0);
+    const { topology, stages } = shape;
+    const form = scaledToOne(onLadder(base, returnOf(topology), drives.at(variants[0], 0)));
+    const key = `${topology} ${stages}`;
+    const idealPerPeak = climbing.get(key) ?? idealVolts(TOPOLOGY_KINDS[topology].build(stages, 1), form, 0);
+    climbing.set(key, idealPerPeak);
     return { shape, table: new ShapeTable(shape, form), idealPerPeak };
   });
   const noLoadVolts = (idealPerPeak: number, variant: DriveVariant) =>
