@@ -1,6 +1,6 @@
 import type { Design } from '../design/design-schema';
-import { amplitudeVolts, atLevel, hasFastEdges, type Drive } from '../drive/drive';
-import { droopAt, rippleAt, type DroopInputs, type RippleInputs } from '../ladder/loaded';
+import { amplitudeVolts, atLevel, type Drive } from '../drive/drive';
+import { droopAt, hardLimitAmps, rippleAt, type DroopInputs, type RippleInputs } from '../ladder/loaded';
 import { excess } from '../predict/loaded-design';
 import { sourceDemand } from '../predict/source-demand';
 import type { LadderShape } from './ladder-shapes';
@@ -88,22 +88,17 @@ function atLevelOf(
   const noLoadVolts = response.outputPerPeak * amplitude - response.outputPerDrop * forwardVolts;
   const idealVolts = response.idealPerPeak * amplitude - response.idealPerDrop * forwardVolts;
   if (!(stepVolts > 0 && noLoadVolts > 0)) return null;
-  let hardLimitAmps = Infinity;
-  const feeding = response.feeding.map(({ volts, jump, steady }) => {
-    const diode = { volts: volts * amplitude, jump: jump / farads, steady: steady / farads };
-    if (!hasFastEdges(drive) && diode.jump > diode.steady / 2)
-      hardLimitAmps = Math.min(
-        hardLimitAmps,
-        (2 * diode.volts * drive.frequencyHertz) / (diode.jump - diode.steady / 2),
-      );
-    return diode;
-  });
+  const feeding = response.feeding.map(({ volts, jump, steady }) => ({
+    volts: volts * amplitude,
+    jump: jump / farads,
+    steady: steady / farads,
+  }));
   const ladder: DroopInputs & RippleInputs = {
     drive,
     stepVolts,
     steps: response.steps,
     strayFactor: idealVolts > 0 ? Math.min(1, noLoadVolts / idealVolts) : 0,
-    hardLimitAmps,
+    hardLimitAmps: hardLimitAmps(drive, { droop: response.droop / farads }, feeding),
     inputFarads: response.inputFarads.map((each) => each * farads),
     network: { topology: shape.topology, diodes: { length: shape.diodes } },
     lightLoad: {

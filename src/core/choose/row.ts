@@ -1,4 +1,4 @@
-import type { Design } from '../design/design-schema';
+import { MOST_NOTES, type Design } from '../design/design-schema';
 import { mostWatts } from '../drive/drive';
 import { TOPOLOGY_KINDS } from '../ladder/topologies';
 import { predict } from '../predict/predict';
@@ -47,10 +47,10 @@ export type ChoiceRow = {
 };
 
 /** Place by place what a candidate's ladder is, as a complete design. */
-export function designOf(candidate: Candidate, { target }: Ask): Design {
+export function designOf(candidate: Candidate, { target, parts }: Ask): Design {
   const { shape, variant, capacitor, diode, capacitorSeries, parallel, diodeSeries } = candidate;
   const { design } = variant;
-  const fromDrawer = !capacitor.id.startsWith('00000000-0000-4000-8000');
+  const fromDrawer = parts !== 'any';
   const { farads, ratedVolts, tolerance, ratedAcVolts, keptAtRating } = capacitor;
   const placed = shape.grading === 'placed';
   return {
@@ -225,9 +225,6 @@ function limitOf({ target, leastMargin }: Ask, prediction: Prediction): string {
     });
   return limits.reduce((a, b) => (b.slack < a.slack ? b : a)).words;
 }
-
-/** The longest a design's notes may be. */
-const MOST_NOTES = 20_000;
 
 /**
  * What a choice makes of a design: a new one, or a revision of a standing one,

@@ -9,6 +9,9 @@ import { windingSchema } from './winding-schema';
 export const DESIGN_FORMAT = 'eager-ladder/design';
 export const DESIGN_VERSION = 1;
 
+/** The longest a design's notes may be, in characters. */
+export const MOST_NOTES = 20_000;
+
 /** The most stages one design may have; past it no hobby ladder delivers anything. */
 export const MOST_STAGES = 50;
 
@@ -162,7 +165,7 @@ export const designSchema = z
       .trim()
       .min(1, { error: saying('a name of 1 to 120 characters') })
       .max(120, { error: () => 'is longer than 120 characters; must be a name of 1 to 120 characters' }),
-    notes: text(20_000),
+    notes: text(MOST_NOTES),
     target: targetSchema.nullable().default(null),
     supply: supplySchema.nullable().default(null),
     driver: driverSchema,

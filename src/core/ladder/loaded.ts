@@ -185,7 +185,12 @@ function stepsOf({ topology, diodes, capacitors }: LadderNetwork): number {
   return topology === 'full-wave' ? (capacitors.length / 3) * 2 : diodes.length;
 }
 
-function hardLimitAmps(drive: Drive, lightLoad: LightLoad, feeding: readonly FeedingDiode[]): number {
+/** Output current past which charging would take longer than half a period, A; see {@link LoadedLadder}. */
+export function hardLimitAmps(
+  drive: Drive,
+  lightLoad: Pick<LightLoad, 'droop'>,
+  feeding: readonly FeedingDiode[],
+): number {
   if (!Number.isFinite(lightLoad.droop)) return 0;
   if (hasFastEdges(drive)) return Infinity;
   const limits = feeding.flatMap(({ volts, jump, steady }) =>
