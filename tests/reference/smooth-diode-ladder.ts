@@ -9,6 +9,9 @@ export type ReferenceRun = {
   capacitorVolts: number[];
   /** RMS current of every source that has a winding, A. */
   windingRmsAmps: number[];
+  /** RMS current of every capacitor and diode, A, in the network's order. */
+  capacitorRmsAmps: number[];
+  diodeRmsAmps: number[];
 };
 
 /**
@@ -17,8 +20,8 @@ export type ReferenceRun = {
  * output and return.
  *
  * State: each capacitor's voltage, the charge through each diode, the time
- * integral of the output, and each winding's current and the time integral of
- * its square. A node behind a winding needs a capacitor to ground. A diode passes (s / R) ln(1 + exp(v / s)) amperes.
+ * integral of the output, each winding's current and the time integral of its
+ * square, and those of the squares in each capacitor and diode. A node behind a winding needs a capacitor to ground. A diode passes (s / R) ln(1 + exp(v / s)) amperes.
  *
  * @param start capacitor voltages to start from, V
  * @param cycles to run before the one that is reported
@@ -55,6 +58,9 @@ export function integrateLadder(
   const sources = network.sources.map(({ node, sign }) => ({ at: index.get(node)!, sign }));
   const [output, back] = [network.output, network.return].map((id) => index.get(id)!);
 
+  const squares = totals + 1 + (winding ? 2 * sources.length : 0);
+  const size = squares + totals;
+
   const driveAt = (time: number) =>
     (options.offsetVolts ?? 0) + peakVolts * Math.sin(2 * Math.PI * frequencyHertz * time);
   const nodeVolts = (time: number, state: readonly number[]) => {
@@ -82,17 +88,18 @@ export function integrateLadder(
       inflow[anode[part]] -= amps;
       inflow[cathode[part]] += amps;
       change[count + part] = amps;
+      change[squares + count + part] = amps ** 2;
     }
     for (let at = branches.length - 1; at >= 0; at -= 1) {
       const { near, far, capacitor, sign } = branches[at];
       change[capacitor] = (sign * inflow[far]) / network.capacitors[capacitor].farads;
+      change[squares + capacitor] = inflow[far] ** 2;
       inflow[near] += inflow[far];
     }
     change[totals] = volts[output] - volts[back];
     return change;
   };
 
-  const size = totals + 1 + (winding ? 2 * sources.length : 0);
   const solver = new Solver(size);
   solver.absoluteTolerance = 1e-8 * peakVolts;
   solver.relativeTolerance = 1e-8;
@@ -102,7 +109,8 @@ export function integrateLadder(
   const period = 1 / frequencyHertz;
   let state: number[] = [...options.start, ...new Array<number>(size - count).fill(0)];
   let time = 0;
-  const isTotal = (at: number) => at >= count && !(at > totals && at <= totals + sources.length);
+  const isWinding = (at: number) => winding !== undefined && at > totals && at <= totals + sources.length;
+  const isTotal = (at: number) => at >= count && !isWinding(at);
   const advance = (seconds: number) => {
     state = solver.solve(derivative, time, state, time + seconds).y;
     time += seconds;
@@ -130,6 +138,8 @@ export function integrateLadder(
     windingRmsAmps: winding
       ? sources.map((_, which) => Math.sqrt(state[totals + 1 + sources.length + which] / period))
       : [],
+    capacitorRmsAmps: network.capacitors.map((_, part) => Math.sqrt(state[squares + part] / period)),
+    diodeRmsAmps: network.diodes.map((_, part) => Math.sqrt(state[squares + count + part] / period)),
   };
 }
 

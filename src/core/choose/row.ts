@@ -1,5 +1,6 @@
 import { MOST_NOTES, type Design } from '../design/design-schema';
 import { mostWatts } from '../drive/drive';
+import { capacitorValues, diodeValues } from '../drawer/part-values';
 import { TOPOLOGY_KINDS } from '../ladder/topologies';
 import { predict } from '../predict/predict';
 import type { Prediction } from '../predict/prediction';
@@ -51,7 +52,6 @@ export function designOf(candidate: Candidate, { target, parts }: Ask): Design {
   const { shape, variant, capacitor, diode, capacitorSeries, parallel, diodeSeries } = candidate;
   const { design } = variant;
   const fromDrawer = parts !== 'any';
-  const { farads, ratedVolts, tolerance, ratedAcVolts, keptAtRating } = capacitor;
   const placed = shape.grading === 'placed';
   return {
     ...design,
@@ -62,28 +62,19 @@ export function designOf(candidate: Candidate, { target, parts }: Ask): Design {
       stages: shape.stages,
       grading: placed ? 'equal' : (shape.grading as Design['ladder']['grading']),
       capacitorFarads: placed
-        ? shape.multiples.map((multiple) => Number(((multiple * farads * parallel) / capacitorSeries).toPrecision(12)))
+        ? shape.multiples.map((multiple) =>
+            Number(((multiple * capacitor.farads * parallel) / capacitorSeries).toPrecision(12)),
+          )
         : null,
       capacitor: {
-        farads,
-        ratedVolts,
-        tolerance,
-        ratedAcVolts,
-        keptAtRating,
-        leakageAmps: capacitor.leakageAmps ?? 0,
+        ...capacitorValues(capacitor),
         series: capacitorSeries,
         parallel,
         partId: fromDrawer ? capacitor.id : null,
       },
       diode: {
         ...design.ladder.diode,
-        peakInverseVolts: diode.peakInverseVolts,
-        forwardVolts: diode.forwardVolts,
-        averageAmps: diode.averageAmps,
-        surgeAmps: diode.surgeAmps,
-        recoverySeconds: diode.recoverySeconds,
-        junctionFarads: diode.junctionFarads,
-        leakageAmps: diode.leakageAmps,
+        ...diodeValues(diode),
         series: diodeSeries,
         partId: fromDrawer ? diode.id : null,
       },
@@ -124,7 +115,8 @@ export function rowOf(candidate: Candidate, ask: Ask): ChoiceRow | null {
   if (meanVolts === null || ripplePeakToPeakFraction === null) return null;
   if (findings.some(({ severity }) => severity === 'stop')) return null;
   const ladderMargins = [...prediction.capacitors, ...prediction.diodes].map((part) => part.margin ?? Infinity);
-  if (Math.min(...ladderMargins) < ask.leastMargin - 1e-9) return null;
+  const wanted = (1 + ask.leastMargin) * (1 + design.spread.peaks) - 1;
+  if (Math.min(...ladderMargins) < wanted - 1e-9) return null;
   const { capacitor, diode, capacitorsWanted, diodesWanted, capacitorSeries, parallel, diodeSeries } = candidate;
   const { capacitorsLacking, diodesLacking } = candidate;
   const size = cubicMetresOf(capacitor);

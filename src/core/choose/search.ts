@@ -153,14 +153,16 @@ function* looks(
   const { target, leastMargin, mostParallel } = ask;
   const free = table.at(0);
   const least = amplitudeVolts(drives.at(variant, 0));
+  // Strings carry the margin with the drive at its highest.
+  const highest = (1 + base.spread.peaks) * least;
   const diodes = stocks.diodes.flatMap(({ part, free: count }) => {
     // Strays bring less across a diode, never more.
-    const stress = (free?.reversePerPeak ?? 2) * least;
+    const stress = (free?.reversePerPeak ?? 2) * highest;
     const series = seriesFor('diode', { ratedVolts: part.peakInverseVolts, tolerance: 0 }, stress, leastMargin);
     return series === null ? [] : [{ part, count, series, wanted: series * shape.diodes }];
   });
   const capacitors = stocks.capacitors.flatMap(({ part, free: count }) => {
-    const series = seriesFor('capacitor', part, (free?.workingPerPeak ?? 2) * least, leastMargin);
+    const series = seriesFor('capacitor', part, (free?.workingPerPeak ?? 2) * highest, leastMargin);
     return series === null ? [] : [{ part, count, series }];
   });
   state.tried += mostParallel * (stocks.capacitors.length * stocks.diodes.length - capacitors.length * diodes.length);
@@ -212,7 +214,7 @@ function* looks(
           capacitorsLacking,
           diodesLacking,
         };
-        keep(state, ask, { ...candidate, costs: quickCosts(ask, candidate) });
+        keep(state, ask, { ...candidate, costs: quickCosts(ask, candidate, 1 + base.spread.peaks) });
       }
     }
 }
@@ -266,12 +268,14 @@ export function cubicMetresOf({ lengthMetres, diameterMetres }: CapacitorPart): 
   return lengthMetres === null || diameterMetres === null ? null : (Math.PI / 4) * diameterMetres ** 2 * lengthMetres;
 }
 
-function quickCosts({ target }: Ask, candidate: Omit<Candidate, 'costs'>): Costs {
+function quickCosts({ target }: Ask, candidate: Omit<Candidate, 'costs'>, high: number): Costs {
   const { look, capacitor, capacitorsWanted, capacitorSeries, diode, diodesWanted, diodeSeries } = candidate;
   const size = cubicMetresOf(capacitor);
   const margins = [
-    stringRating('capacitor', capacitor, capacitorSeries) / look.workingVolts - 1,
-    stringRating('diode', { ratedVolts: diode.peakInverseVolts, tolerance: 0 }, diodeSeries) / look.reverseVolts - 1,
+    stringRating('capacitor', capacitor, capacitorSeries) / (high * look.workingVolts) - 1,
+    stringRating('diode', { ratedVolts: diode.peakInverseVolts, tolerance: 0 }, diodeSeries) /
+      (high * look.reverseVolts) -
+      1,
     ...(diode.averageAmps !== null && look.diodeAmps > 0 ? [diode.averageAmps / look.diodeAmps - 1] : []),
   ];
   return costsOf({

@@ -42,7 +42,7 @@ export function stocksFor(ask: Ask, base: Design, drawer: Drawer, forDesign: str
   if (ask.parts !== 'any') return stocksOf(drawer, forDesign);
   const { drive } = makeDrive(base, { ladderFarads: 0, ladderWatts: null, level: 1, driveOnly: true });
   // Twice the peak stands across every place but the first.
-  return anyStocks(2 * amplitudeVolts(drive), ask.target.amps, ask.leastMargin);
+  return anyStocks(2 * amplitudeVolts(drive) * (1 + base.spread.peaks), ask.target.amps, ask.leastMargin);
 }
 
 /** Voltages that high-voltage capacitors and diode sticks are commonly sold for (common practice, no source). */
@@ -76,6 +76,7 @@ export function anyStocks(stressVolts: number, amps: number, leastMargin: number
         farads,
         ratedVolts,
         ratedAcVolts: null,
+        ratedRmsAmps: null,
         dielectric: 'class-2-ceramic',
         tolerance: 0.1,
         lossTangent: null,

@@ -34,6 +34,12 @@ const capacitorSchema = z.strictObject({
   tolerance: fraction('0.1').default(0.1),
   /** RMS of alternating voltage, where that is stated. */
   ratedAcVolts: quantity('V', '5000', 'above zero').nullable().default(null),
+  /** RMS that it may carry, where that is stated. */
+  ratedRmsAmps: quantity('A', '0.05', 'above zero').nullable().default(null),
+  lossTangent: quantity('', '0.02', 'zero or more').nullable().default(null),
+  /** Of its body, which gives off its heat. */
+  lengthMetres: quantity('', '0.008', 'above zero').nullable().default(null),
+  diameterMetres: quantity('', '0.012', 'above zero').nullable().default(null),
   /** Part of its capacitance that is left at its rated voltage; null where none is lost. */
   keptAtRating: fraction('0.5').nullable().default(null),
   /** At its rated voltage. */

@@ -43,7 +43,7 @@ export const windingSchema = z.strictObject({
     .prefault({}),
   primary: z
     .strictObject({
-      wireMetres: quantity('', '0.5e-3', 'above zero').default(0.5e-3),
+      wireMetres: unknown('', '0.5e-3'),
       strands: count(10_000).default(1),
     })
     .prefault({}),

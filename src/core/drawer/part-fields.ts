@@ -33,6 +33,7 @@ export const PART_FIELDS: Record<PartKind, readonly FieldDescription[]> = {
     q('farads', 'Capacitance', 'F'),
     q('ratedVolts', 'Rated, dc', 'V', optional),
     q('ratedAcVolts', 'Rated, ac RMS', 'V', optional),
+    q('ratedRmsAmps', 'Rated current, RMS', 'A', optional),
     {
       as: 'pick',
       name: 'dielectric',

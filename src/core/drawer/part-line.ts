@@ -40,6 +40,7 @@ const PLACES: Record<PartKind, readonly (readonly [Unit, string])[]> = {
   capacitor: [
     ['F', 'farads'],
     ['V', 'ratedVolts'],
+    ['A', 'ratedRmsAmps'],
     ['%', 'tolerance'],
   ],
   diode: [

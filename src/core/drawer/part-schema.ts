@@ -38,6 +38,8 @@ export const partSchema = z.discriminatedUnion('kind', [
     /** Direct, and RMS of alternating voltage where that is stated. */
     ratedVolts: known('V', '15000', 'above zero'),
     ratedAcVolts: known('V', '5000', 'above zero'),
+    /** RMS that it may carry, where that is stated. */
+    ratedRmsAmps: known('A', '0.05', 'above zero'),
     dielectric: choice(DIELECTRICS).default('class-2-ceramic'),
     tolerance: fraction('0.1').default(0.1),
     lossTangent: known('', '0.02', 'zero or more'),

@@ -4,6 +4,7 @@ import { sayQuantity } from '../quantity/print-quantity';
 import { CHOSEN_MARGIN } from '../stress/margin';
 import { seriesFor } from '../stress/strings';
 import { mainValue } from './part-fields';
+import { capacitorValues, diodeValues } from './part-values';
 import type { Part, PartKind } from './part-schema';
 import { partsUsed, stockOf, type PartUse } from './parts-used';
 
@@ -61,14 +62,13 @@ type Stresses = Pick<Prediction, 'capacitors' | 'diodes' | 'output'>;
  */
 export function placed(design: Design, place: PartPlace, part: Part, stresses: Stresses): Placed | null {
   const { ladder, driver, transformer } = design;
+  const high = 1 + design.spread.peaks;
   switch (part.kind) {
     case 'capacitor': {
       if (place !== 'capacitor') return null;
-      const { farads, ratedVolts, tolerance, ratedAcVolts, keptAtRating, id } = part;
-      const across = Math.max(...stresses.capacitors.map((one) => one.workingVolts));
+      const across = high * Math.max(...stresses.capacitors.map((one) => one.workingVolts));
       const series = seriesFor('capacitor', part, across);
-      const known = { farads, ratedVolts, tolerance, ratedAcVolts, keptAtRating, leakageAmps: part.leakageAmps ?? 0 };
-      const capacitor = { ...known, series: series ?? 1, parallel: 1, partId: id };
+      const capacitor = { ...capacitorValues(part), series: series ?? 1, parallel: 1, partId: part.id };
       return {
         count: series ?? 1,
         words: stringWords(series),
@@ -77,11 +77,9 @@ export function placed(design: Design, place: PartPlace, part: Part, stresses: S
     }
     case 'diode': {
       if (place !== 'diode') return null;
-      const { peakInverseVolts, forwardVolts, averageAmps, surgeAmps, recoverySeconds, junctionFarads, id } = part;
-      const across = Math.max(...stresses.diodes.map((one) => one.reverseVolts));
-      const series = seriesFor('diode', { ratedVolts: peakInverseVolts, tolerance: 0 }, across);
-      const known = { peakInverseVolts, forwardVolts, averageAmps, surgeAmps, recoverySeconds, junctionFarads };
-      const diode = { ...ladder.diode, ...known, leakageAmps: part.leakageAmps, series: series ?? 1, partId: id };
+      const across = high * Math.max(...stresses.diodes.map((one) => one.reverseVolts));
+      const series = seriesFor('diode', { ratedVolts: part.peakInverseVolts, tolerance: 0 }, across);
+      const diode = { ...ladder.diode, ...diodeValues(part), series: series ?? 1, partId: part.id };
       return { count: series ?? 1, words: stringWords(series), design: { ...design, ladder: { ...ladder, diode } } };
     }
     case 'resistor':

@@ -1,6 +1,6 @@
 import type { Driver, Supply, Transformer } from '../design/driver-schema';
 import { judgeTransistor, reportStrokes } from './judge';
-import { plainDrive, ratioOf, Report, swingSeconds, type Made, type Surroundings } from './made';
+import { plainDrive, ratioOf, Report, swingSeconds, type Made, type Surroundings, triangleRms } from './made';
 import { directFeed, reportFeed } from './supply';
 
 const BASE_VOLTS = 0.7;
@@ -44,6 +44,13 @@ export function blockingOscillator(
   const coupled = ratio * transformer.coupling;
 
   report.figure('driver', 'peak-amps', 'Collector at switch-off', peakAmps, 'A');
+  report.figure(
+    'driver',
+    'primary-rms',
+    'Primary current, RMS',
+    triangleRms(peakAmps, Math.min(1, onSeconds * frequencyHertz)),
+    'A',
+  );
   report.figure('driver', 'on-time', 'On for', onSeconds, 's');
   report.figure('driver', 'estimate', 'Frequency, estimated', estimate, 'Hz');
   report.figure('driver', 'ceiling', 'Power ceiling, in', watts, 'W');

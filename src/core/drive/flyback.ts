@@ -1,7 +1,7 @@
 import type { Driver, Supply, Transformer } from '../design/driver-schema';
 import { sayQuantity } from '../quantity/print-quantity';
 import { judgeTransistor, reportStrokes } from './judge';
-import { plainDrive, ratioOf, Report, sagged, swingSeconds, type Made, type Surroundings } from './made';
+import { plainDrive, ratioOf, Report, sagged, swingSeconds, type Made, type Surroundings, triangleRms } from './made';
 import { directFeed, reportFeed } from './supply';
 
 /**
@@ -44,6 +44,7 @@ export function flyback(
   const coupled = ratio * transformer.coupling;
 
   report.figure('driver', 'peak-amps', 'Peak current', peakAmps, 'A');
+  report.figure('driver', 'primary-rms', 'Primary current, RMS', triangleRms(peakAmps, duty), 'A');
   report.figure('driver', 'joules', 'Energy a cycle', joules, 'J');
   report.figure('driver', 'ceiling', 'Power ceiling, in', joules * frequencyHertz, 'W');
   report.figure('driver', 'switch-peak', 'Switch blocks, peak', volts + primaryVolts, 'V');

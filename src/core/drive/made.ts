@@ -88,6 +88,9 @@ export function swingSeconds(
   return Number.isFinite(seconds) ? seconds : 0;
 }
 
+/** RMS of a current that rises evenly from zero for a part of each period, A: peak times sqrt(part / 3) (handbook). */
+export const triangleRms = (peakAmps: number, part: number) => peakAmps * Math.sqrt(part / 3);
+
 /** Secondary over whole primary. */
 export const ratioOf = ({ primaryTurns, secondaryTurns }: Transformer) => secondaryTurns / primaryTurns;
 

@@ -5,7 +5,7 @@ import { judgeCore, judgeRectifier, judgeTransistor } from './judge';
 import { leakageHenries, plainDrive, ratioOf, Report, sagged, type Made, type Surroundings } from './made';
 import { directFeed, reportFeed } from './supply';
 import { resonanceHertz } from '../winding/inductance';
-import { awgOfSection, skinDepthMetres } from '../winding/wire';
+import { AMPS_PER_SQUARE_METRE, awgOfSection, skinDepthMetres } from '../winding/wire';
 
 /** Loaded quality factor under which the tank no longer swings cleanly (common practice, no source). */
 const LEAST_QUALITY = 2;
@@ -64,8 +64,7 @@ export function resonantPushPull(
     report.figure('driver', 'tank-each-amps', 'Through each, RMS', each.amps, 'A');
   }
   report.figure('driver', 'tank-slope', 'Over each, V/µs', (each.volts * omega) / 1e6, '');
-  // 3 A for each square millimetre: common practice, no source.
-  const section = (tankAmps / 3) * 1e-6;
+  const section = tankAmps / AMPS_PER_SQUARE_METRE;
   report.figure('driver', 'wire', 'Primary copper at 3 A/mm², mm²', section * 1e6, '');
   if (section > 0) report.figure('driver', 'awg', 'The same as one wire, AWG', awgOfSection(section), '');
   report.figure(

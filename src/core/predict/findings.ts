@@ -1,20 +1,16 @@
 import type { Design } from '../design/design-schema';
 import { wattsAtLevel } from '../drive/drive';
 import { sayQuantity } from '../quantity/print-quantity';
-import { CHOSEN_MARGIN, fitOf } from '../stress/margin';
 import type { Finding, Severity } from '../design/finding';
-import type { CapacitorPrediction, DiodePrediction, Prediction } from './prediction';
+import type { Prediction } from './prediction';
+import { RATING_CHECKS, type Check } from './rating-findings';
 import { unitSlip } from './unit-slip';
 
-/** Recovery time over which a diode is called slow, as part of a period (common practice, no source). */
-const SLOW_RECOVERY_FRACTION = 0.02;
 const LARGE_DROOP_FRACTION = 0.3;
 /** Part of the drive's peaks from which a fall is worth a word. */
 const ENOUGH_LEVEL = 0.98;
 
 const SEVERITY_ORDER: Record<Severity, number> = { stop: 0, warn: 1, note: 2 };
-
-type Check = (design: Design, prediction: Prediction) => Finding[];
 
 /** What is wrong or worth knowing about a design, gravest first. Each says where, what and what to do. */
 export function findingsOf(design: Design, prediction: Prediction, ofSource: readonly Finding[]): Finding[] {
@@ -49,141 +45,6 @@ const capacitorSlip: Check = (design, prediction) => {
       message: `${slip.reason}.`,
       advice: `If ${likely} was meant, correct it.`,
       change: { label: `Use ${likely}`, path: '$.ladder.capacitor.farads', value: slip.likelyFarads },
-    },
-  ];
-};
-
-/** Parts named as a short list: one, two, or from first to last. */
-function listParts(ids: string[]): string {
-  return ids.length <= 2 ? ids.join(' and ') : `${ids[0]} to ${ids[ids.length - 1]} (${ids.length} of them)`;
-}
-
-type RatedPart = (CapacitorPrediction | DiodePrediction) & { stressVolts: number };
-
-function ratingFindings(
-  parts: RatedPart[],
-  words: { over: string; thin: string; rating: string; path: string; stress: string },
-): Finding[] {
-  const worst = (group: RatedPart[]) => group.reduce((a, b) => (b.stressVolts > a.stressVolts ? b : a));
-  const over = parts.filter((part) => fitOf(part.margin) === 'over');
-  const thin = parts.filter((part) => fitOf(part.margin) === 'close');
-  const findings: Finding[] = [];
-  if (over.length) {
-    const { stressVolts, ratedVolts } = worst(over);
-    findings.push({
-      code: words.over,
-      severity: 'stop',
-      where: listParts(over.map((part) => part.id)),
-      message: `${words.stress} ${sayQuantity(stressVolts, 'V')} without load, over the ${words.rating} of ${sayQuantity(ratedVolts!, 'V')}.`,
-      advice: `Use parts rated at least ${sayQuantity(stressVolts * (1 + CHOSEN_MARGIN), 'V')}, put two in series, or lower the drive.`,
-    });
-  }
-  if (thin.length) {
-    const { stressVolts, ratedVolts, margin } = worst(thin);
-    findings.push({
-      code: words.thin,
-      severity: 'warn',
-      where: listParts(thin.map((part) => part.id)),
-      message: `${words.stress} ${sayQuantity(stressVolts, 'V')} of ${sayQuantity(ratedVolts!, 'V')}: ${sayQuantity(margin!, '%', 2)} in hand, less than ${sayQuantity(CHOSEN_MARGIN, '%', 2)}.`,
-      advice: `Use parts rated at least ${sayQuantity(stressVolts * (1 + CHOSEN_MARGIN), 'V')}.`,
-    });
-  }
-  if (parts.length && parts[0].ratedVolts === null)
-    findings.push({
-      code: 'rating-unknown',
-      severity: 'note',
-      where: words.path,
-      message: `No ${words.rating} is given, so no margin can be stated.`,
-      advice: `Enter the ${words.rating} from the part's marking or data.`,
-    });
-  return findings;
-}
-
-const diodeRatings: Check = (_design, prediction) =>
-  ratingFindings(
-    prediction.diodes.map((part) => ({ ...part, stressVolts: part.reverseVolts })),
-    {
-      over: 'diode-over-peak-inverse',
-      thin: 'diode-margin-thin',
-      rating: 'peak inverse voltage',
-      path: '$.ladder.diode.peakInverseVolts',
-      stress: 'Diodes block up to',
-    },
-  );
-
-const capacitorRatings: Check = (_design, prediction) =>
-  ratingFindings(
-    prediction.capacitors.map((part) => ({ ...part, stressVolts: part.workingVolts })),
-    {
-      over: 'capacitor-over-rating',
-      thin: 'capacitor-margin-thin',
-      rating: 'rated voltage',
-      path: '$.ladder.capacitor.ratedVolts',
-      stress: 'Capacitors stand',
-    },
-  );
-
-const resistorRatings: Check = (_design, { margins }) =>
-  margins
-    .filter(({ part, margin }) => (part === 'Bleeder' || part === 'Series resistor') && margin < CHOSEN_MARGIN)
-    .map(({ part, what, case: when, stress, rated, unit, margin }) => ({
-      code: margin < 0 ? 'resistor-over-rating' : 'resistor-margin-thin',
-      severity: margin < 0 ? ('stop' as const) : ('warn' as const),
-      where: part === 'Bleeder' ? '$.output.bleederOhms' : '$.output.seriesOhms',
-      message: `${part}, ${what}: ${sayQuantity(stress, unit === 'W' ? 'W' : 'V')} on each with ${when === 'shorted output' ? 'the output shorted' : when === 'no load' ? 'no load' : 'this load'}, rated ${sayQuantity(rated, unit === 'W' ? 'W' : 'V')}.`,
-      advice: 'Put more in series, or use ones of higher rating.',
-    }));
-
-const diodeSurge: Check = ({ output, ladder }, { margins }) => {
-  const over = margins.filter(({ part, what, margin }) => part === 'Diodes' && what === 'surge' && margin < 0);
-  const findings: Finding[] = over.map(({ case: when, stress, rated }) => ({
-    code: 'diode-surge',
-    severity: 'warn',
-    where: when === 'shorted output' ? '$.output.seriesOhms' : '$.ladder.diode.surgeAmps',
-    message: `${when === 'shorted output' ? 'With the output shorted' : 'When it is switched on'} a diode may carry up to ${sayQuantity(stress, 'A')}, over the ${sayQuantity(rated, 'A')} that its surge rating allows for so long.`,
-    advice:
-      when === 'shorted output'
-        ? `Put at least ${sayQuantity((output.seriesOhms * stress) / rated, 'Ω', 2)} in series with the output.`
-        : 'Raise the drive slowly, or see Charge-up for the surge itself; this is an upper bound.',
-  }));
-  if (output.seriesOhms === 0 && ladder.diode.surgeAmps !== null)
-    findings.push({
-      code: 'short-unlimited',
-      severity: 'note',
-      where: '$.output.seriesOhms',
-      message: 'Without a series resistor only the diodes themselves limit the current when the output is shorted.',
-      advice: 'A resistor in series with the output keeps a spark or a short within their surge rating.',
-    });
-  return findings;
-};
-
-const diodeCurrent: Check = (design, prediction) => {
-  const rated = design.ladder.diode.averageAmps;
-  const amps = Math.max(...prediction.diodes.map((part) => part.averageAmps ?? 0));
-  if (rated === null || amps <= rated) return [];
-  return [
-    {
-      code: 'diode-over-current',
-      severity: 'stop',
-      where: '$.ladder.diode.averageAmps',
-      message: `A diode carries up to ${sayQuantity(amps, 'A')} on average, over its ${sayQuantity(rated, 'A')}.`,
-      advice: 'Draw less, or use diodes of more average current.',
-    },
-  ];
-};
-
-const slowDiode: Check = (design, { drive }) => {
-  const seconds = design.ladder.diode.recoverySeconds;
-  if (seconds === null) return [];
-  const fraction = seconds * drive.frequencyHertz;
-  if (fraction <= SLOW_RECOVERY_FRACTION) return [];
-  return [
-    {
-      code: 'slow-diode',
-      severity: 'warn',
-      where: '$.ladder.diode.recoverySeconds',
-      message: `Recovery of ${sayQuantity(seconds, 's')} is ${sayQuantity(fraction, '%', 2)} of a period at ${sayQuantity(drive.frequencyHertz, 'Hz')}: charge flows back, the diodes heat and the output falls short of this prediction.`,
-      advice: `Use diodes that recover within ${sayQuantity(SLOW_RECOVERY_FRACTION / drive.frequencyHertz, 's', 2)}, or a frequency under ${sayQuantity(SLOW_RECOVERY_FRACTION / seconds, 'Hz', 2)}.`,
     },
   ];
 };
@@ -355,17 +216,12 @@ const leakageInductance: Check = (_design, { drive }) =>
 const CHECKS: readonly Check[] = [
   noOutput,
   gapStrikes,
-  diodeRatings,
-  capacitorRatings,
-  diodeCurrent,
-  diodeSurge,
-  resistorRatings,
+  ...RATING_CHECKS,
   outOfReach,
   driveLimits,
   capacitorSlip,
   largeDroop,
   pastOptimum,
-  slowDiode,
   leakageInductance,
   targetNotTried,
   noBleeder,

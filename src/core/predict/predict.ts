@@ -5,7 +5,6 @@ import { idealVolts } from '../ladder/unloaded';
 import { bleedSeconds, storedCharge } from '../output/discharge';
 import type { WorkingPoint } from '../output/terminal';
 import { marginsOf } from '../stress/all-margins';
-import { marginOf } from '../stress/margin';
 import { balancing, ladderParts } from '../stress/strings';
 import { beforePower } from './before-power';
 import { findingsOf } from './findings';
@@ -13,6 +12,7 @@ import { swingWatts } from './demand';
 import { footFarads, networkOfDesign, polarityOf, sourceOf } from './ladder-of-design';
 import { loadedDesign } from './loaded-design';
 import { optimumStages } from './optimum-stages';
+import { partsUnderLoad } from './parts-under-load';
 import {
   PREDICTION_FORMAT,
   PREDICTION_VERSION,
@@ -50,32 +50,11 @@ export function predict(design: Design, withOptimum = true): Prediction {
   const output = outputOf(design, full, ladder, point, nodes, ripple?.peakToPeakVolts ?? null);
 
   const parts = ladderParts(design.ladder);
-  const capacitors = network.capacitors.map((part, index) => ({
-    id: part.id,
-    column: part.column,
-    stage: part.stage,
-    side: part.side,
-    lower: part.lower,
-    upper: part.upper,
-    farads: marked.capacitors[index].farads,
-    keptFarads: part.farads,
-    ripplePeakToPeakVolts: point ? rippleAcross(ladder, index, point.ladderAmps) : null,
-    workingVolts: unloaded.capacitorVolts[index],
-    loadedMeanVolts:
-      scale === null ? null : ladder.unloaded.capacitorVolts[index] - scale * ladder.lightLoad.capacitorDroops[index],
-    ratedVolts: parts.capacitor.ratedVolts,
-    margin: marginOf(parts.capacitor.ratedVolts, unloaded.capacitorVolts[index]),
-  }));
-  const diodes = network.diodes.map((part, index) => ({
-    ...part,
-    reverseVolts: unloaded.reverseVolts[index],
-    ratedVolts: parts.diode.peakInverseVolts,
-    averageAmps: point ? point.ladderAmps * ladder.lightLoad.diodeCharges[index] : null,
-    margin: marginOf(parts.diode.peakInverseVolts, unloaded.reverseVolts[index]),
-  }));
+  const { capacitors, diodes } = partsUnderLoad(design, { full, ladder, point, demand }, marked, scale);
   const made = sourceOf(design, full, demand?.watts ?? null, level);
   const source = { level, figures: made.figures, ladderFarads: footFarads(full) };
-  const margins = marginsOf(design, full, { capacitors, diodes, output, source, energy: stored });
+  const input = demand ?? { watts: null, amps: null, efficiency: null };
+  const margins = marginsOf(design, full, { capacitors, diodes, output, source, input, energy: stored });
   const prediction: Prediction = {
     format: PREDICTION_FORMAT,
     version: PREDICTION_VERSION,
@@ -88,7 +67,7 @@ export function predict(design: Design, withOptimum = true): Prediction {
     terminals: { output: network.output, return: network.return },
     output,
     target: targetOf(design, output),
-    input: demand ?? { watts: null, amps: null, efficiency: null },
+    input,
     optimumStages: withOptimum ? optimumStages(design) : null,
     textbookOptimumStages: textbookOptimum(ladder, design, point),
     smallestMargin: margins.length ? margins[0].margin : null,
@@ -126,14 +105,6 @@ function balancingOf(
     capacitor: of(capacitor.series, capacitor.ratedVolts, across.capacitor, capacitor.leakageAmps),
     diode: of(diode.series, diode.peakInverseVolts, across.diode, diode.leakageAmps),
   };
-}
-
-/** What alternates across one capacitor, peak to peak, V: the charges of a cycle and what strays take of its swing. */
-function rippleAcross({ network, lightLoad, unloaded, drive }: LoadedLadder, index: number, amps: number): number {
-  const { upper, lower } = network.capacitors[index];
-  const across = Object.values(lightLoad.instants).map((at) => at.get(upper)! - at.get(lower)!);
-  const swing = Math.abs(unloaded.nodeSwings.get(upper)! - unloaded.nodeSwings.get(lower)!);
-  return (amps / drive.frequencyHertz) * (Math.max(...across) - Math.min(...across)) + 2 * swing;
 }
 
 /** Mean droop in V for each 1/F of light-load droop, so that every part shares the total in the light-load proportion. */

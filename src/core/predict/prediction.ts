@@ -76,6 +76,11 @@ export type CapacitorPrediction = {
   loadedMeanVolts: number | null;
   /** What alternates across it under load, peak to peak, V. */
   ripplePeakToPeakVolts: number | null;
+  /** Of the place as a whole, A; null also where an ideal square charges in no time. */
+  rmsAmps: number | null;
+  /** Of the hardest pressed capacitor in the place; null where loss, or size, is not known. */
+  lossWatts: number | null;
+  riseKelvin: number | null;
   ratedVolts: number | null;
   margin: number | null;
 };
@@ -90,6 +95,10 @@ export type DiodePrediction = {
   reverseVolts: number;
   ratedVolts: number | null;
   averageAmps: number | null;
+  rmsAmps: number | null;
+  /** Of each diode in the place; and what of it recovery makes, at most. */
+  watts: number | null;
+  recoveryWatts: number | null;
   margin: number | null;
 };
 

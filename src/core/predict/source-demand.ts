@@ -1,5 +1,6 @@
 import { amplitudeVolts, edgePart, hasFastEdges, type Drive } from '../drive/drive';
 import type { Droop, DroopInputs } from '../ladder/loaded';
+import { pulseShape } from '../ladder/pulse-shape';
 
 /**
  * RMS current in a winding and the loss on the way into the ladder.
@@ -35,12 +36,8 @@ export function sourceDemand(
     if (sourceWatts === 0) return { rmsAmps: 0, sourceWatts };
     return { rmsAmps: seriesOhms > 0 ? Math.sqrt(sourceWatts / windingPulses.length / seriesOhms) : null, sourceWatts };
   }
-  const t = droop.sourceAngle;
   // Nothing drawn, no pulses; the strays' own current flows all the same.
-  const shape =
-    amps === 0
-      ? 0
-      : Math.min(t > 0 ? tipSquare(t) : Infinity, chargingAngle > 0 ? rampSquare(chargingAngle) : Infinity);
+  const shape = pulseShape(droop.sourceAngle, chargingAngle).square;
   const squares = windingPulses.map(
     ({ positive, negative }, index) =>
       ((positive ** 2 + negative ** 2) / 2) * amps ** 2 * 2 * Math.PI * shape +
@@ -59,21 +56,4 @@ function edgeWatts(drive: Drive, farads: number): number {
   const stepped = frequencyHertz * coulombs * 2 * amplitudeVolts(drive);
   const seconds = edgePart(drive) / frequencyHertz;
   return seconds > 0 ? Math.min(stepped, (2 * frequencyHertz * seriesOhms * coulombs ** 2) / seconds) : stepped;
-}
-
-/** Angle under which the closed expressions lose their digits by cancellation; their leading terms are right within 1e-4 there. */
-const SMALL_ANGLE = 0.01;
-
-/** Mean square over charge squared of a pulse shaped as cos x - cos t on [-t, t], two a period, in units of 1/(2 pi) periods. */
-function tipSquare(t: number): number {
-  if (t < SMALL_ANGLE) return 6 / (5 * t);
-  const area = 2 * (Math.sin(t) - t * Math.cos(t));
-  const square = t + Math.sin(t) * Math.cos(t) - 4 * Math.sin(t) * Math.cos(t) + 2 * t * Math.cos(t) ** 2;
-  return (2 * square) / area ** 2;
-}
-
-/** The same for a pulse shaped as sin x on [0, c]. */
-function rampSquare(c: number): number {
-  if (c < SMALL_ANGLE) return 8 / (3 * c);
-  return (c - Math.sin(c) * Math.cos(c)) / (1 - Math.cos(c)) ** 2;
 }

@@ -117,7 +117,9 @@ export function* toleranceOf(
 ): Generator<{ part: number }, Tolerance | null> {
   const { ladder, point } = loadedDesign(design);
   if (!point) return null;
-  const { smallestMargin, output } = predict(design);
+  const { margins: nominal, output } = predict(design);
+  // The drive at its highest is what the draws stand for.
+  const smallest = nominal.find(({ case: when }) => when !== 'drive high')?.margin ?? null;
   const elastances = elastancesOf(ladder);
   const random = seeded(seed);
   const settle = (groups: ReadonlySet<SpreadGroup>) => {
@@ -144,7 +146,7 @@ export function* toleranceOf(
       const ripple = output.ripplePeakToPeakVolts! + dividing * more;
       outputs.push(loadVolts);
       ripples.push(ripple);
-      if (smallestMargin !== null) margins.push((1 + smallestMargin) / draw.peaksPart - 1);
+      if (smallest !== null) margins.push((1 + smallest) / draw.peaksPart - 1);
       const wanted = target?.ripplePeakToPeakFraction ?? null;
       if (target && loadVolts >= target.volts && (wanted === null || ripple <= wanted * loadVolts)) met += 1;
     }

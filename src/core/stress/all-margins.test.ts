@@ -1,6 +1,7 @@
 import { newDesign } from '../design/new-design';
 import type { Design } from '../design/design-schema';
 import { driverOfKind } from '../design/driver-of-kind';
+import { windingSchema } from '../design/winding-schema';
 import { driveOf } from '../predict/ladder-of-design';
 import { predict } from '../predict/predict';
 
@@ -55,4 +56,83 @@ it('what is rated in driver and transformer stands among them', () => {
   const flux = source.figures.find(({ key }) => key === 'flux')!.value;
   expect(margins.find(({ part }) => part === 'Core')).toMatchObject({ stress: flux, rated: 300, unit: 'mT' });
   expect(margins.map(({ part }) => part)).toEqual(expect.arrayContaining(['Transistor', 'Gate resistor']));
+});
+
+it('ladder voltages stand with the drive at its highest too, and that decides', () => {
+  const { spread, ladder } = plain;
+  const design: Design = {
+    ...plain,
+    spread: { ...spread, peaks: 0.1 },
+    ladder: { ...ladder, diode: { ...ladder.diode, peakInverseVolts: 30e3 } },
+  };
+  const of = (when: string) =>
+    predict(design).margins.find(({ what, case: one }) => what === 'reverse' && one === when)!;
+  expect(of('drive high').stress / of('no load').stress).toBeCloseTo(1.1, 12);
+  expect(1 + of('drive high').margin).toBeCloseTo((1 + of('no load').margin) / 1.1, 12);
+  const steady = predict({ ...design, spread: { ...spread, peaks: 0 } });
+  expect(steady.margins.some(({ case: when }) => when === 'drive high')).toBe(false);
+  // Three tenths in hand that a drive four tenths too high uses up.
+  const { stress } = of('no load');
+  const close: Design = {
+    ...design,
+    spread: { ...spread, peaks: 0.4 },
+    ladder: { ...ladder, diode: { ...ladder.diode, peakInverseVolts: 1.3 * stress } },
+  };
+  expect(predict(close).findings.find(({ code }) => code === 'diode-margin-thin')!.message).toContain(
+    'over the rating',
+  );
+});
+
+it('current and heat of capacitors and diodes stand among them once loss, size or rating is known', () => {
+  const { ladder } = plain;
+  const warm = (capacitor: object, diode: object): Design => ({
+    ...withOutput({}, {}, 1e-4),
+    ladder: {
+      ...ladder,
+      capacitor: { ...ladder.capacitor, ...capacitor },
+      diode: { ...ladder.diode, ...diode },
+    },
+  });
+  const body = { lossTangent: 0.02, lengthMetres: 8e-3, diameterMetres: 12e-3, ratedRmsAmps: 0.02 };
+  const design = warm(body, { averageAmps: 5e-3, forwardVolts: 30 });
+  const { capacitors, diodes } = predict(design);
+  const most = (values: (number | null)[]) => Math.max(...values.map((value) => value!));
+  expect(marginFor(design, 'Capacitors', 'current, RMS').stress).toBe(most(capacitors.map(({ rmsAmps }) => rmsAmps)));
+  expect(marginFor(design, 'Capacitors', 'warmer by')).toMatchObject({
+    stress: most(capacitors.map(({ riseKelvin }) => riseKelvin)),
+    rated: 20,
+  });
+  expect(marginFor(design, 'Diodes', 'heat')).toMatchObject({
+    stress: most(diodes.map(({ watts }) => watts)),
+    rated: 5e-3 * 30,
+  });
+  const unknown = predict(warm({}, {})).margins.map(({ what }) => what);
+  expect(unknown.some((what) => what === 'current, RMS' || what === 'warmer by')).toBe(false);
+  const codes = (one: Design) => predict(one).findings.map(({ code }) => code);
+  expect(codes(warm({ ...body, lossTangent: 0.9, diameterMetres: 1e-3, ratedRmsAmps: 1e-4 }, {}))).toEqual(
+    expect.arrayContaining(['capacitor-warms', 'capacitor-over-current']),
+  );
+  // Slow at this frequency: what flows back heats more than the load does.
+  const slow = warm({}, { averageAmps: 2e-3, forwardVolts: 2, recoverySeconds: 3e-6 });
+  expect(codes(slow)).toContain('diode-heats');
+  const { watts, recoveryWatts } = predict(slow).diodes[0];
+  expect(recoveryWatts! / watts!).toBeGreaterThan(0.5);
+});
+
+it('the primary’s wire stands among them once it is entered, by 3 A for each square millimetre', () => {
+  const driven: Design = { ...plain, ...driverOfKind('resonant-push-pull', plain, driveOf(plain)) };
+  const wound = (primary: object): Design => ({ ...driven, winding: windingSchema.parse({ primary }) });
+  expect(predict(wound({})).margins.some(({ part }) => part === 'Primary wire')).toBe(false);
+  const design = wound({ wireMetres: 0.3e-3, strands: 20 });
+  const tank = predict(design).source.figures.find(({ key }) => key === 'tank-amps')!.value;
+  const wire = marginFor(design, 'Primary wire', 'current, RMS');
+  expect(wire.stress).toBe(tank);
+  // 20 strands of 0.0707 mm2.
+  expect(wire.rated).toBeCloseTo(3 * 20 * 0.070686, 4);
+  const flyback: Design = { ...plain, ...driverOfKind('flyback', plain, driveOf(plain)) };
+  if (flyback.driver.kind !== 'flyback') throw new Error('a flyback only');
+  const { figures } = predict(flyback).source;
+  const valueOf = (key: string) => figures.find((one) => one.key === key)!.value;
+  // A triangle, by its mean square: a third of its peak's over its part of the period.
+  expect(valueOf('primary-rms') ** 2).toBeCloseTo((valueOf('peak-amps') ** 2 * flyback.driver.duty) / 3, 9);
 });

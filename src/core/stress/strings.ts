@@ -20,7 +20,14 @@ export function worstShare(count: number, tolerance: number): number {
 
 /** What stands in each place of a ladder where one part is drawn: a string or bank of like ones as a whole. */
 export type LadderParts = {
-  capacitor: { farads: number; ratedVolts: number | null; worstShare: number; series: number; parallel: number };
+  capacitor: {
+    farads: number;
+    ratedVolts: number | null;
+    worstShare: number;
+    series: number;
+    parallel: number;
+    /** The greatest share of the bank's current that one string gets. */ currentShare: number;
+  };
   diode: {
     forwardVolts: number;
     peakInverseVolts: number | null;
@@ -51,6 +58,8 @@ export function ladderParts({ capacitor, diode }: Pick<Design['ladder'], 'capaci
       worstShare: capacitorShare,
       series,
       parallel,
+      // Side by side current shares as voltage does in series, the other way about: the same ratio of most to least.
+      currentShare: worstShare(parallel, capacitor.tolerance),
     },
     diode: {
       forwardVolts: diode.forwardVolts * diode.series,

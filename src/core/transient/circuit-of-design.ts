@@ -1,5 +1,6 @@
 import type { Design } from '../design/design-schema';
 import type { LoadedLadder } from '../ladder/loaded';
+import { transitOf } from '../stress/recovery';
 import { ladderParts } from '../stress/strings';
 import { strayFaradsOf } from '../predict/ladder-of-design';
 import { loadedDesign } from '../predict/loaded-design';
@@ -23,7 +24,6 @@ function circuitParts(design: Design): CircuitParts {
     strayFarads: strayFaradsOf(design),
     onOhms: diode.onOhms,
     leakSiemens: diode.peakInverseVolts === null ? 0 : diode.leakageAmps / diode.peakInverseVolts,
-    // A diode driven from equal forward into equal reverse current recovers in transit time times ln 2 (from memory).
-    transitSeconds: (recoverySeconds ?? 0) / Math.LN2,
+    transitSeconds: transitOf(recoverySeconds),
   };
 }

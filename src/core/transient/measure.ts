@@ -12,7 +12,7 @@ export type Measured = {
   load: Range;
   loadAmps: number;
   bleederAmps: number;
-  capacitors: { mean: number; least: number; most: number }[];
+  capacitors: (Range & { meanSquareAmps: number })[];
   diodes: { reverseVolts: number; averageAmps: number; meanSquareAmps: number; peakAmps: number; watts: number }[];
   windings: { meanSquareAmps: number; peakAmps: number }[];
   power: {
@@ -72,7 +72,7 @@ export function measurePeriod(
   const emptyRange = (): Range => ({ mean: 0, least: Infinity, most: -Infinity });
   const terminal = emptyRange();
   const load = emptyRange();
-  const capacitors = ladderCapacitors.map(emptyRange);
+  const capacitors = ladderCapacitors.map(() => ({ ...emptyRange(), meanSquareAmps: 0 }));
   const diodes = circuit.diodes.map(() => ({
     reverseVolts: 0,
     averageAmps: 0,
@@ -132,6 +132,8 @@ export function measurePeriod(
       0,
     );
 
+  const acrossBefore = (from: number, to: number) =>
+    stepper.at(to, before.volts, before.drive) - stepper.at(from, before.volts, before.drive);
   const widen = (range: Range, volts: number, part: number) => {
     range.mean += part * volts;
     range.least = Math.min(range.least, volts);
@@ -150,7 +152,12 @@ export function measurePeriod(
     const across = at(circuit.load) - at(circuit.return);
     widen(terminal, out, part);
     widen(load, across, part);
-    ladderCapacitors.forEach(({ from, to }, index) => widen(capacitors[index], at(to) - at(from), part));
+    ladderCapacitors.forEach(({ from, to, farads }, index) => {
+      const across = at(to) - at(from);
+      const moved = across - acrossBefore(from, to);
+      widen(capacitors[index], across, part);
+      capacitors[index].meanSquareAmps += part * ((farads * moved) / seconds) ** 2;
+    });
     const drawn = circuit.loads.reduce(
       (sum, one, index) => sum + stepper.loadAmps(one, stepper.arcs[index] === 1, across),
       circuit.loadSiemens * across,
@@ -199,10 +206,7 @@ export function measurePeriod(
     }
     if (lossy)
       for (const { from, to, farads } of circuit.capacitors) {
-        const moved =
-          at(to) -
-          at(from) -
-          (stepper.at(to, before.volts, before.drive) - stepper.at(from, before.volts, before.drive));
+        const moved = at(to) - at(from) - acrossBefore(from, to);
         power.edges += (farads * moved ** 2) / 2 / period;
       }
     if (step === 0) firstAmps.set(windingAmps);

@@ -38,7 +38,7 @@ export type Transient = {
   terminalMeanVolts: number;
   amps: number;
   bleederAmps: number;
-  capacitors: { id: string; meanVolts: number; ripplePeakToPeakVolts: number }[];
+  capacitors: { id: string; meanVolts: number; ripplePeakToPeakVolts: number; rmsAmps: number }[];
   diodes: {
     id: string;
     reverseVolts: number;
@@ -224,6 +224,11 @@ function figures(
   const { network } = ladder;
   const best = (read: (from: Measured) => number) => extrapolated(rough, measured, read);
   const positive = (read: (from: Measured) => number) => Math.max(0, best(read));
+  // A spike shorter than a step grows with every finer grid, or shrinks: it cannot be carried on, and the finer one stands.
+  const rms = (read: (from: Measured) => number) => {
+    const [carried, fine] = [best(read), read(measured)];
+    return Math.sqrt(carried > fine / 2 && carried < 2 * fine ? carried : fine);
+  };
   const meanVolts = best(({ load }) => load.mean);
   const minVolts = best(({ load }) => load.least);
   const maxVolts = Math.max(
@@ -255,12 +260,13 @@ function figures(
       id: part.id,
       meanVolts: best(({ capacitors }) => capacitors[index].mean),
       ripplePeakToPeakVolts: positive(({ capacitors }) => capacitors[index].most - capacitors[index].least),
+      rmsAmps: rms(({ capacitors }) => capacitors[index].meanSquareAmps),
     })),
     diodes: network.diodes.map((part, index) => ({
       id: part.id,
       reverseVolts: positive(({ diodes }) => diodes[index].reverseVolts),
       averageAmps: best(({ diodes }) => diodes[index].averageAmps),
-      rmsAmps: Math.sqrt(positive(({ diodes }) => diodes[index].meanSquareAmps)),
+      rmsAmps: rms(({ diodes }) => diodes[index].meanSquareAmps),
       peakAmps: positive(({ diodes }) => diodes[index].peakAmps),
       watts: best(({ diodes }) => diodes[index].watts),
     })),
@@ -275,7 +281,7 @@ function figures(
       };
     }),
     source: {
-      rmsAmps: Math.sqrt(positive(({ windings }) => Math.max(...windings.map((one) => one.meanSquareAmps)))),
+      rmsAmps: rms(({ windings }) => Math.max(...windings.map((one) => one.meanSquareAmps))),
       peakAmps: positive(({ windings }) => Math.max(...windings.map((one) => one.peakAmps))),
     },
     watts,

@@ -1,5 +1,5 @@
 import type { Design } from '../design/design-schema';
-import type { Transformer } from '../design/driver-schema';
+import type { Driver, Transformer } from '../design/driver-schema';
 import type { Finding } from '../design/finding';
 import type { Winding } from '../design/winding-schema';
 import { VOLT_SECONDS } from '../drive/judge';
@@ -17,12 +17,15 @@ import {
   resonanceHertz,
 } from './inductance';
 import { EASY_FILL, MOST_FILL, secondaryLayers, windowFill, type SecondaryLayers } from './secondary-plan';
-import { sectionOf, skinFactor } from './wire';
+import { primaryAmpsOf, sectionOf, skinFactor } from './wire';
 
 /** What the bench needs to know of the design around the transformer. */
 export type BenchDesign = {
   transformer: Transformer;
   figures: readonly SourceFigure[];
+  driver: Driver['kind'];
+  /** RMS at the load; null where it is not known. */
+  secondaryAmps: number | null;
   hertz: number;
   /** The greater peak at the ladder's foot, V. */
   secondaryPeakVolts: number;
@@ -30,11 +33,13 @@ export type BenchDesign = {
 };
 
 /** The wound transformer of a design and what is around it; null where its driver has none of its own. */
-export function benchOf({ transformer }: Design, { drive, source }: Prediction): BenchDesign | null {
+export function benchOf({ transformer, driver }: Design, { drive, source, input }: Prediction): BenchDesign | null {
   return (
     transformer && {
       transformer,
       figures: source.figures,
+      driver: driver.kind,
+      secondaryAmps: input.amps,
       hertz: drive.frequencyHertz,
       secondaryPeakVolts: Math.max(drive.positivePeakVolts, drive.negativePeakVolts),
       ladderFarads: source.ladderFarads,
@@ -89,11 +94,11 @@ export type CoreReckoning = {
   /** Gap that gives the inductance entered for the primary; null where no gap does. */
   wantedGapMetres: number | null;
   /** Resistance at the drive's frequency over that for direct current, by each wire alone. */
-  primarySkinFactor: number;
+  primarySkinFactor: number | null;
   secondarySkinFactor: number;
-  /** Section of the primary's strands together, m². */
-  primarySquareMetres: number;
-  /** RMS, where the driver's tank current is known. */
+  /** Section of the primary's strands together, m²; null where its wire is not known. */
+  primarySquareMetres: number | null;
+  /** RMS, where wire and current are known. */
   primaryAmpsPerSquareMetre: number | null;
   fill: number | null;
   fillWord: 'fits' | 'close' | 'over' | null;
@@ -138,11 +143,17 @@ export function reckonCore({ core, primary, secondary }: Winding, design: BenchD
         'Trust a measurement over both; the material’s permeability is seldom known better than by a quarter.',
       );
   }
-  const windings = [
-    { turns: primaryTurns, ...primary },
-    { turns: transformer.secondaryTurns, wireMetres: secondary.wireMetres, strands: 1 },
-  ];
-  const fill = core.windowSquareMetres === null ? null : windowFill(windings, core.windowSquareMetres);
+  const { wireMetres, strands } = primary;
+  const fill =
+    core.windowSquareMetres === null || wireMetres === null
+      ? null
+      : windowFill(
+          [
+            { turns: primaryTurns, wireMetres, strands },
+            { turns: transformer.secondaryTurns, wireMetres: secondary.wireMetres, strands: 1 },
+          ],
+          core.windowSquareMetres,
+        );
   const fillWord = fill === null ? null : fill <= EASY_FILL ? 'fits' : fill <= MOST_FILL ? 'close' : 'over';
   if (fillWord === 'over')
     say(
@@ -151,17 +162,18 @@ export function reckonCore({ core, primary, secondary }: Winding, design: BenchD
       `Copper would take ${sayQuantity(fill!, '%', 2)} of the window; beside high-voltage insulation hardly more than ${sayQuantity(MOST_FILL, '%', 2)} goes in.`,
       'Use thinner wire, fewer turns or a larger core.',
     );
-  const primarySquareMetres = primary.strands * sectionOf(primary.wireMetres);
-  const tankAmps = design.figures.find(({ key }) => key === 'tank-amps')?.value ?? null;
+  const primarySquareMetres = wireMetres === null ? null : strands * sectionOf(wireMetres);
+  const primaryAmps = primaryAmpsOf(design.driver, design.figures, design.secondaryAmps);
   return {
     leastTurns: least,
     inductanceFactor: factor,
     primaryHenries: reckoned,
     wantedGapMetres: of && primaryHenries !== null ? gapFor(primaryHenries / primaryTurns ** 2, of) : null,
-    primarySkinFactor: skinFactor(primary.wireMetres, hertz),
+    primarySkinFactor: wireMetres === null ? null : skinFactor(wireMetres, hertz),
     secondarySkinFactor: skinFactor(secondary.wireMetres, hertz),
     primarySquareMetres,
-    primaryAmpsPerSquareMetre: tankAmps === null ? null : tankAmps / primarySquareMetres,
+    primaryAmpsPerSquareMetre:
+      primaryAmps === null || primarySquareMetres === null ? null : primaryAmps / primarySquareMetres,
     fill,
     fillWord,
     findings,

@@ -1,3 +1,6 @@
+import type { Driver } from '../design/driver-schema';
+import type { SourceFigure } from '../drive/made';
+
 /** Resistivity of annealed copper at 20 °C, Ω m: 100 % IACS (IEC 60028). */
 export const COPPER_OHM_METRES = 1.7241e-8;
 const VACUUM_PERMEABILITY = 4e-7 * Math.PI;
@@ -5,6 +8,27 @@ const VACUUM_PERMEABILITY = 4e-7 * Math.PI;
 /** Diameter of a bare wire of an AWG number, m: 0.127 mm times 92 to the power (36 - n) / 39 (ASTM B258). */
 export function awgMetres(number: number): number {
   return 0.127e-3 * 92 ** ((36 - number) / 39);
+}
+
+/** Current that copper of a winding is commonly given, A/m² (common practice, no source). */
+export const AMPS_PER_SQUARE_METRE = 3e6;
+
+/**
+ * RMS current of a driver's primary, A: what its figures say, or of an inverter
+ * the secondary's by its turns ratio, magnetising current apart; null where
+ * neither is known.
+ *
+ * @param secondaryAmps RMS at the load
+ */
+export function primaryAmpsOf(
+  kind: Driver['kind'],
+  figures: readonly Pick<SourceFigure, 'key' | 'value'>[],
+  secondaryAmps: number | null,
+): number | null {
+  const valueOf = (wanted: string) => figures.find(({ key }) => key === wanted)?.value ?? null;
+  const ratio = valueOf('ratio');
+  const byRatio = kind === 'inverter' && ratio !== null && secondaryAmps !== null ? ratio * secondaryAmps : null;
+  return valueOf('tank-amps') ?? valueOf('primary-rms') ?? byRatio;
 }
 
 /** Section of a round wire, m². */

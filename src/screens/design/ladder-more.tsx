@@ -34,6 +34,16 @@ const FIELDS: readonly (readonly ['capacitor' | 'diode' | null, FieldDescription
     }),
   ],
   ['capacitor', quantityField('ratedAcVolts', 'Capacitor rating, ac RMS', 'V', optional)],
+  ['capacitor', quantityField('ratedRmsAmps', 'Capacitor rating, current RMS', 'A', optional)],
+  [
+    'capacitor',
+    quantityField('lossTangent', 'Capacitor loss tangent', '', {
+      ...optional,
+      hint: 'With the size of its body it tells how much each warms itself.',
+    }),
+  ],
+  ['capacitor', quantityField('lengthMetres', 'Capacitor length, mm', '', { ...optional, shownIn: 1e-3 })],
+  ['capacitor', quantityField('diameterMetres', 'Capacitor diameter, mm', '', { ...optional, shownIn: 1e-3 })],
   ['capacitor', quantityField('leakageAmps', 'Capacitor leakage', 'A')],
   ['capacitor', quantityField('tolerance', 'Capacitor tolerance', '%')],
 ];

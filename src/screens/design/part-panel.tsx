@@ -63,23 +63,10 @@ export function PartPanel({
             </>
           )}
         </span>
-        {kind === 'capacitor' && (part as CapacitorPrediction).keptFarads < (part as CapacitorPrediction).farads ? (
-          <span>
-            <Quantity value={(part as CapacitorPrediction).keptFarads} unit="F" />{' '}
-            <span className="text-soft">left of</span>{' '}
-            <Quantity value={(part as CapacitorPrediction).farads} unit="F" />
-          </span>
-        ) : null}
         {kind === 'capacitor' ? (
-          <span>
-            <span className="text-soft">mean under load</span>{' '}
-            <Quantity value={(part as CapacitorPrediction).loadedMeanVolts} unit="V" />
-          </span>
+          <CapacitorFigures part={part as CapacitorPrediction} />
         ) : (
-          <span>
-            <span className="text-soft">average</span>{' '}
-            <Quantity value={(part as DiodePrediction).averageAmps} unit="A" />
-          </span>
+          <DiodeFigures part={part as DiodePrediction} />
         )}
         {transient ? <InTime transient={transient} id={id} /> : null}
       </p>
@@ -104,6 +91,57 @@ export function PartPanel({
   );
 }
 
+function CapacitorFigures({ part }: { part: CapacitorPrediction }) {
+  const { farads, keptFarads, loadedMeanVolts, rmsAmps, lossWatts, riseKelvin } = part;
+  return (
+    <>
+      {keptFarads < farads ? (
+        <span>
+          <Quantity value={keptFarads} unit="F" /> <span className="text-soft">left of</span>{' '}
+          <Quantity value={farads} unit="F" />
+        </span>
+      ) : null}
+      <span>
+        <span className="text-soft">mean under load</span> <Quantity value={loadedMeanVolts} unit="V" />
+      </span>
+      <span>
+        <span className="text-soft">carries</span> <Quantity value={rmsAmps} unit="A" />{' '}
+        <span className="text-soft">RMS</span>
+      </span>
+      {lossWatts === null ? null : (
+        <span>
+          <span className="text-soft">heats by</span> <Quantity value={lossWatts} unit="W" digits={2} />
+          {riseKelvin === null ? null : (
+            <>
+              , <span className="text-soft">about</span> <Quantity value={riseKelvin} unit="" digits={2} /> K
+            </>
+          )}
+        </span>
+      )}
+    </>
+  );
+}
+
+function DiodeFigures({ part: { averageAmps, rmsAmps, watts, recoveryWatts } }: { part: DiodePrediction }) {
+  return (
+    <>
+      <span>
+        <span className="text-soft">average</span> <Quantity value={averageAmps} unit="A" />,{' '}
+        <Quantity value={rmsAmps} unit="A" /> <span className="text-soft">RMS</span>
+      </span>
+      <span>
+        <span className="text-soft">each heats by</span> <Quantity value={watts} unit="W" digits={2} />
+        {recoveryWatts ? (
+          <>
+            , <span className="text-soft">of it recovery up to</span>{' '}
+            <Quantity value={recoveryWatts} unit="W" digits={2} />
+          </>
+        ) : null}
+      </span>
+    </>
+  );
+}
+
 /** What the time domain says of one part. */
 function InTime({ transient, id }: { transient: Transient; id: string }) {
   const capacitor = transient.capacitors.find((part) => part.id === id);
@@ -114,7 +152,8 @@ function InTime({ transient, id }: { transient: Transient; id: string }) {
       {capacitor ? (
         <>
           <Quantity value={capacitor.meanVolts} unit="V" /> <span className="text-soft">mean,</span>{' '}
-          <Quantity value={capacitor.ripplePeakToPeakVolts} unit="V" /> <span className="text-soft">p-p</span>
+          <Quantity value={capacitor.ripplePeakToPeakVolts} unit="V" /> <span className="text-soft">p-p,</span>{' '}
+          <Quantity value={capacitor.rmsAmps} unit="A" /> <span className="text-soft">RMS</span>
         </>
       ) : null}
       {diode ? (

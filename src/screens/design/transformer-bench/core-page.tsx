@@ -24,7 +24,7 @@ const CORE_FIELDS = [
 ];
 const AREA = number('coreSquareMetres', 'Area, mm²', { shownIn: 1e-6, optional: true });
 const WIRE_FIELDS = [
-  number('wireMetres', 'Wire, bare, mm', { shownIn: 1e-3 }),
+  number('wireMetres', 'Wire, bare, mm', { shownIn: 1e-3, optional: true }),
   number('strands', 'Strands side by side', {}),
 ];
 
@@ -103,30 +103,38 @@ export function CorePage({ bench }: { bench: BenchEditing }) {
             </>
           )}
           <Heading>Wire</Heading>
-          <Result
-            name="Primary copper in all"
-            value={reckoned.primarySquareMetres * 1e6}
-            unit=""
-            after={`mm², as one wire AWG ${awgOfSection(reckoned.primarySquareMetres)}`}
-          />
+          {reckoned.primarySquareMetres === null ? (
+            <Empty>The primary’s wire gives its current density, its margin and the window it fills.</Empty>
+          ) : (
+            <Result
+              name="Primary copper in all"
+              value={reckoned.primarySquareMetres * 1e6}
+              unit=""
+              after={`mm², as one wire AWG ${awgOfSection(reckoned.primarySquareMetres)}`}
+            />
+          )}
           {reckoned.primaryAmpsPerSquareMetre === null ? null : (
             <Result name="Current density" value={reckoned.primaryAmpsPerSquareMetre / 1e6} unit="" after="A/mm² RMS" />
           )}
           <Result name="Skin depth at this frequency" value={skinDepthMetres(around.hertz) * 1e3} unit="" after="mm" />
-          <Result
-            name="Resistance over that for dc, primary"
-            testName="skin-factor"
-            value={reckoned.primarySkinFactor}
-            unit=""
-            after="times, at least"
-          />
+          {reckoned.primarySkinFactor === null ? null : (
+            <Result
+              name="Resistance over that for dc, primary"
+              testName="skin-factor"
+              value={reckoned.primarySkinFactor}
+              unit=""
+              after="times, at least"
+            />
+          )}
           <Result name="The same, secondary" value={reckoned.secondarySkinFactor} unit="" after="times, at least" />
-          <Result
-            name="Nearest usual wire, bare"
-            value={metricWireAtLeast(wireMetres) * 1e3}
-            unit=""
-            after={strands > 1 ? 'mm, each strand' : 'mm'}
-          />
+          {wireMetres === null ? null : (
+            <Result
+              name="Nearest usual wire, bare"
+              value={metricWireAtLeast(wireMetres) * 1e3}
+              unit=""
+              after={strands > 1 ? 'mm, each strand' : 'mm'}
+            />
+          )}
           {reckoned.fill === null || reckoned.fillWord === null ? null : (
             <Result name="Copper in the window" testName="fill" value={reckoned.fill} unit="%" digits={2}>
               <span className="flex items-center gap-1.5 text-[13px] text-soft">

@@ -1,0 +1,78 @@
+import type { Design } from '../design/design-schema';
+import type { LoadedLadder } from '../ladder/loaded';
+import type { LadderNetwork } from '../ladder/network';
+import { capacitorHeat, diodeHeat } from '../stress/heat';
+import { marginOf } from '../stress/margin';
+import { partCurrents } from '../stress/part-currents';
+import { transitOf } from '../stress/recovery';
+import { ladderParts } from '../stress/strings';
+import type { LoadedDesign } from './loaded-design';
+import type { CapacitorPrediction, DiodePrediction } from './prediction';
+
+/**
+ * Every capacitor and diode of a ladder: what each must stand without load, what
+ * it carries and how it heats at the load.
+ *
+ * @param marked the network with its capacitances as they are marked
+ * @param scale mean droop for each 1/F of light-load droop, V F; null where the closed form does not hold
+ */
+export function partsUnderLoad(
+  design: Design,
+  { full, ladder, point, demand }: Pick<LoadedDesign, 'full' | 'ladder' | 'point' | 'demand'>,
+  marked: LadderNetwork,
+  scale: number | null,
+): { capacitors: CapacitorPrediction[]; diodes: DiodePrediction[] } {
+  const { unloaded, network } = full;
+  const parts = ladderParts(design.ladder);
+  const { capacitor, diode } = design.ladder;
+  const { frequencyHertz } = ladder.drive;
+  const currents = point
+    ? partCurrents(ladder, point.ladderAmps, point.droop, demand?.amps ?? null, transitOf(diode.recoverySeconds))
+    : null;
+  const capacitors = network.capacitors.map((part, index) => {
+    const rmsAmps = currents && currents.capacitors[index];
+    const heat = capacitorHeat(capacitor, parts.capacitor, part.farads, rmsAmps, frequencyHertz);
+    return {
+      id: part.id,
+      column: part.column,
+      stage: part.stage,
+      side: part.side,
+      lower: part.lower,
+      upper: part.upper,
+      farads: marked.capacitors[index].farads,
+      keptFarads: part.farads,
+      ripplePeakToPeakVolts: point ? rippleAcross(ladder, index, point.ladderAmps) : null,
+      rmsAmps,
+      lossWatts: heat && heat.watts,
+      riseKelvin: heat && heat.riseKelvin,
+      workingVolts: unloaded.capacitorVolts[index],
+      loadedMeanVolts:
+        scale === null ? null : ladder.unloaded.capacitorVolts[index] - scale * ladder.lightLoad.capacitorDroops[index],
+      ratedVolts: parts.capacitor.ratedVolts,
+      margin: marginOf(parts.capacitor.ratedVolts, unloaded.capacitorVolts[index]),
+    };
+  });
+  const diodes = network.diodes.map((part, index) => {
+    const current = currents && currents.diodes[index];
+    const heat = current && diodeHeat(diode, current, frequencyHertz);
+    return {
+      ...part,
+      reverseVolts: unloaded.reverseVolts[index],
+      ratedVolts: parts.diode.peakInverseVolts,
+      averageAmps: point ? point.ladderAmps * ladder.lightLoad.diodeCharges[index] : null,
+      rmsAmps: current && current.rmsAmps,
+      watts: heat && heat.watts,
+      recoveryWatts: heat && heat.recoveryWatts,
+      margin: marginOf(parts.diode.peakInverseVolts, unloaded.reverseVolts[index]),
+    };
+  });
+  return { capacitors, diodes };
+}
+
+/** What alternates across one capacitor, peak to peak, V: the charges of a cycle and what strays take of its swing. */
+function rippleAcross({ network, lightLoad, unloaded, drive }: LoadedLadder, index: number, amps: number): number {
+  const { upper, lower } = network.capacitors[index];
+  const across = Object.values(lightLoad.instants).map((at) => at.get(upper)! - at.get(lower)!);
+  const swing = Math.abs(unloaded.nodeSwings.get(upper)! - unloaded.nodeSwings.get(lower)!);
+  return (amps / drive.frequencyHertz) * (Math.max(...across) - Math.min(...across)) + 2 * swing;
+}
