@@ -71,6 +71,34 @@ test('the Climb answers one-key changes and shows a part by keyboard and pointer
   await expect(page.getByRole('region', { name: /^Part/ })).toHaveCount(0);
 });
 
+test('loss and size typed in tell how capacitors warm; a slow diode is named with its heat', async ({
+  page,
+  request,
+}) => {
+  const design: Design = { ...newDesign('Slow and lossy'), load: { kind: 'current', amps: 1e-4 } };
+  await page.goto(`/designs/${await shelve(request, design)}`);
+  await openLink(page, 'Ladder');
+  await page.getByLabel('Diode recovery').fill('3u');
+  await page.getByRole('button', { name: 'More' }).click();
+  await page.getByLabel('Diode average').fill('2m');
+  await page.getByLabel('Capacitor loss tangent').fill('0.02');
+  await page.getByLabel('Capacitor length, mm').fill('6');
+  await page.getByLabel('Capacitor diameter, mm').fill('12');
+  await page.getByRole('button', { name: /case by case/ }).click();
+  const { capacitors, diodes, margins } = predict(await exported(page));
+  const warm = margins.find(({ what }) => what === 'warmer by')!;
+  await expect(page.locator('[data-margin*="warmer by"]')).toContainText(`${say(warm.stress, '')} of`);
+  await expect(page.locator('[data-finding=diode-heats]')).toContainText('recovery makes up to');
+  await page.locator('[data-part=C1]').click();
+  const panel = page.getByRole('region', { name: 'Part C1' });
+  await expect(panel).toContainText(`carries ${say(capacitors[0].rmsAmps!, 'A')} RMS`);
+  await expect(panel).toContainText(`heats by ${say(capacitors[0].lossWatts!, 'W', 2)}`);
+  await page.locator('[data-part=D1]').click();
+  await expect(page.getByRole('region', { name: 'Part D1' })).toContainText(
+    `each heats by ${say(diodes[0].watts!, 'W', 2)}`,
+  );
+});
+
 test('rungs, target and verdict name the same volts, also between one and two kilovolts', async ({ page, request }) => {
   const design = demoDesign('photomultiplier-bias');
   await page.goto(`/designs/${await shelve(request, design)}`);

@@ -1,7 +1,8 @@
 import { readFileSync } from 'node:fs';
 import type { Page } from '@playwright/test';
 import { newDesign } from '../../src/core/design/new-design';
-import { expect, exported, openLink, shelve, test } from './fixtures';
+import { predict } from '../../src/core/predict/predict';
+import { demoDesign, expect, exported, openLink, say, shelve, test } from './fixtures';
 
 const row = (page: Page, name: string) =>
   page.locator('[data-row]').filter({ has: page.getByRole('button', { name, exact: true }) });
@@ -162,4 +163,38 @@ test('resistors and a module come from the drawer too, in strings where one does
   await page.getByRole('link', { name: 'Drawer' }).click();
   await expect(row(page, 'board')).toContainText('0 free');
   await expect(row(page, 'long')).toContainText('9 free');
+});
+
+test('a driver takes its transistors and tank from the drawer, and its primary’s wire at the bench', async ({
+  page,
+  request,
+}) => {
+  await page.goto('/drawer');
+  await add(page, 'mosfet 200V 30A switch x8');
+  await add(page, '100n 630V 3A film cap pulse x20');
+  await add(page, 'wire 0.3mm 50m reel x1');
+  const id = await shelve(request, demoDesign('flocking-applicator'));
+  await page.goto(`/designs/${id}`);
+  await openLink(page, 'Driver');
+  await page.getByRole('button', { name: 'Transistors from the drawer' }).click();
+  await page.getByRole('button', { name: /^switch/ }).click();
+  await expect(page.locator('[data-from-drawer=transistor]')).toContainText('switch: 2 of 8, 6 left');
+  await page.getByRole('button', { name: 'Tank capacitors from the drawer' }).click();
+  await page.getByRole('button', { name: /^pulse/ }).click();
+  // 680 nF of tank asks for seven.
+  await expect(page.locator('[data-from-drawer=tank]')).toContainText('pulse: 7 of 20, 13 left');
+  await openLink(page, 'Transformer');
+  await page.getByRole('button', { name: 'Transformer bench' }).click();
+  await page.getByRole('tab', { name: 'Core and primary' }).click();
+  await page.getByRole('button', { name: 'Primary wire from the drawer' }).click();
+  await page.getByRole('button', { name: /^reel/ }).click();
+  await expect(page.locator('[data-from-drawer=primary]')).toContainText('reel: 1 of 1');
+  await page.getByRole('button', { name: 'Dismiss' }).click();
+  const design = await exported(page);
+  expect(design.driver).toMatchObject({ tankFarads: 100e-9, tankParallel: 7, tankRatedAmps: 3, ratedVolts: 200 });
+  const { margins } = predict(design);
+  const wire = margins.find(({ part }) => part === 'Primary wire')!;
+  expect(wire.margin).toBeGreaterThanOrEqual(0);
+  await page.getByRole('button', { name: /case by case/ }).click();
+  await expect(page.locator('[data-margin="Primary wire current, RMS"]')).toContainText(say(wire.stress, 'A', 3));
 });

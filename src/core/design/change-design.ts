@@ -25,9 +25,18 @@ export function changeDesign(design: Design, change: { path: string; value: unkn
 const FROM_PARTS: readonly { names: string; fields: readonly string[] }[] = [
   {
     names: 'ladder.capacitor.partId',
-    fields: ['farads', 'ratedVolts', 'tolerance', 'ratedAcVolts', 'keptAtRating', 'leakageAmps'].map(
-      (field) => `ladder.capacitor.${field}`,
-    ),
+    fields: [
+      'farads',
+      'ratedVolts',
+      'tolerance',
+      'ratedAcVolts',
+      'ratedRmsAmps',
+      'lossTangent',
+      'lengthMetres',
+      'diameterMetres',
+      'keptAtRating',
+      'leakageAmps',
+    ].map((field) => `ladder.capacitor.${field}`),
   },
   {
     names: 'ladder.diode.partId',
@@ -54,6 +63,15 @@ const FROM_PARTS: readonly { names: string; fields: readonly string[] }[] = [
       (field) => `driver.${field}`,
     ),
   },
+  {
+    names: 'driver.transistorPartId',
+    fields: ['ratedVolts', 'transistorOhms', 'gateThresholdVolts'].map((field) => `driver.${field}`),
+  },
+  {
+    names: 'driver.tankPartId',
+    fields: ['tankFarads', 'tankRatedVolts', 'tankRatedAmps'].map((field) => `driver.${field}`),
+  },
+  { names: 'winding.primary.partId', fields: ['winding.primary.wireMetres'] },
   {
     names: 'transformer.partId',
     fields: ['primaryTurns', 'secondaryTurns', 'primaryHenries', 'secondaryOhms', 'rectifierInside'].map(

@@ -109,6 +109,7 @@ const measuredDriverSchema = z.strictObject({
 const efficiency = fraction('0.8');
 const transistor = {
   ratedVolts: quantity('V', '200', 'above zero').nullable().default(null),
+  transistorPartId: partId,
 };
 
 /** What turns the supply into alternating voltage, by what can be read off parts or measured. */
@@ -139,6 +140,7 @@ export const driverSchema = z.discriminatedUnion(
       /** Each one's, peak, and RMS at this frequency. */
       tankRatedVolts: quantity('V', '400', 'above zero').nullable().default(null),
       tankRatedAmps: quantity('A', '6', 'above zero').nullable().default(null),
+      tankPartId: partId,
       chokeHenries: quantity('H', '100e-6', 'above zero').default(100e-6),
       chokeSaturationAmps: quantity('A', '8', 'above zero').nullable().default(null),
       transistorOhms: quantity('Ω', '0.03', 'zero or more').default(0.03),

@@ -1,5 +1,5 @@
 import * as z from '../zod';
-import { choice, count, listOf, quantity, saying } from './fields';
+import { choice, count, listOf, partId, quantity, saying } from './fields';
 
 const MOST_SECTIONS = 12;
 const MOST_PIN_READINGS = 120;
@@ -45,6 +45,7 @@ export const windingSchema = z.strictObject({
     .strictObject({
       wireMetres: unknown('', '0.5e-3'),
       strands: count(10_000).default(1),
+      partId,
     })
     .prefault({}),
   secondary: z

@@ -8,7 +8,14 @@ import type { Part } from './part-schema';
  * Parts of the drawer that a design names, and how many of each it takes; a
  * capacitor of more than the part's value is made of several side by side.
  */
-export function partsUsed({ ladder, resistors, output, driver, transformer }: Design): ReadonlyMap<string, number> {
+export function partsUsed({
+  ladder,
+  resistors,
+  output,
+  driver,
+  transformer,
+  winding,
+}: Design): ReadonlyMap<string, number> {
   const used = new Map<string, number>();
   const add = (id: string | null, count: number) => {
     if (id !== null) used.set(id, (used.get(id) ?? 0) + count);
@@ -28,12 +35,23 @@ export function partsUsed({ ladder, resistors, output, driver, transformer }: De
   if (output.bleederOhms !== null) add(resistors.bleeder.partId, resistors.bleeder.count);
   if (driver.kind === 'module') add(driver.partId, 1);
   if (driver.kind === 'mains') add(driver.partId, driver.count);
+  if ('transistorPartId' in driver) add(driver.transistorPartId, transistorsOf(driver));
+  if (driver.kind === 'resonant-push-pull') add(driver.tankPartId, driver.tankSeries * driver.tankParallel);
+  // A length of wire is not told from a reel.
+  if (winding) add(winding.primary.partId, 1);
   if (transformer) {
     add(transformer.partId, 1);
     // Two halves make a core, and are counted as one pair.
     add(transformer.corePartId, 1);
   }
   return used;
+}
+
+/** How many transistors a driver switches with. */
+export function transistorsOf(driver: Design['driver']): number {
+  if (driver.kind === 'resonant-push-pull') return 2;
+  if (driver.kind === 'inverter') return driver.bridge === 'full' ? 4 : 2;
+  return 1;
 }
 
 /** How many of a part a design takes. */

@@ -7,6 +7,7 @@ import { readDesign } from '../design/read-design';
 import { driveOf } from '../predict/ladder-of-design';
 import { predict } from '../predict/predict';
 import { partSchema, type Part } from './part-schema';
+import { capacitorValues, diodeValues } from './part-values';
 import { partsUsed } from './parts-used';
 import { choicesFor, partIdAt, placed, type PartPlace } from './places';
 
@@ -119,4 +120,72 @@ it('choices: enough of them first, fewest first among those, others’ parts not
     [short.id, 4, 2],
   ]);
   expect(choices[1].words).toBe('2 in series carry it');
+});
+
+describe('in the driver and its transformer', () => {
+  it('transistors: as many as the driver switches with, none that does not block what they must', () => {
+    const fet = part({ kind: 'transistor', ratedVolts: 400, onOhms: 0.2, gateThresholdVolts: 3, count: 6 });
+    for (const [kind, count] of [
+      ['resonant-push-pull', 2],
+      ['flyback', 1],
+      ['inverter', 4],
+      ['blocking-oscillator', 1],
+    ] as const) {
+      const { design } = put(driven(kind), 'transistor', fet)!;
+      expect(partsUsed(design).get(fet.id)).toBe(count);
+      expect(predict(design).margins.find(({ part: name }) => name === 'Transistor')!.rated).toBe(400);
+      expect(partIdAt(changeDesign(design, { path: '$.driver.ratedVolts', value: 100 }), 'transistor')).toBeNull();
+    }
+    expect(put(driven('resonant-push-pull'), 'transistor', fet)!.design.driver).toMatchObject({
+      transistorOhms: 0.2,
+      gateThresholdVolts: 3,
+    });
+    const weak = part({ kind: 'transistor', ratedVolts: 12 });
+    expect(put(driven('flyback'), 'transistor', weak)).toBeNull();
+    expect(put(plain, 'transistor', fet)).toBeNull();
+  });
+  it('a tank’s bank carries its peak and its current with a quarter in hand, near the capacitance there was', () => {
+    const design = driven('resonant-push-pull');
+    if (design.driver.kind !== 'resonant-push-pull') throw new Error('a push-pull only');
+    const { tankFarads } = design.driver;
+    const film = part({ kind: 'capacitor', farads: tankFarads, ratedVolts: 63, ratedRmsAmps: 4, count: 40 });
+    const { design: made, count } = put(design, 'tank', film)!;
+    expect(partsUsed(made).get(film.id)).toBe(count);
+    const own = predict(made).margins.filter(({ part: name }) => name === 'Tank capacitor');
+    expect(own.map(({ what }) => what).sort()).toEqual(['RMS', 'voltage']);
+    // A little short of a quarter where the bank's capacitance, and with it the current, is a little more than it was.
+    for (const { margin } of own) expect(margin).toBeGreaterThan(0.25 / 1.5);
+    expect(partIdAt(changeDesign(made, { path: '$.driver.tankFarads', value: 1e-6 }), 'tank')).toBeNull();
+    expect(put(design, 'tank', part({ kind: 'capacitor', farads: 1e-12, ratedVolts: 400 }))).toBeNull();
+  });
+  it('the primary’s wire comes in as many strands as its current asks for', () => {
+    const design = driven('resonant-push-pull');
+    const wire = part({ kind: 'wire', wireMetres: 0.3e-3 });
+    const { design: made, words } = put(design, 'primary', wire)!;
+    const { strands } = made.winding!.primary;
+    expect(words).toContain(`${strands} strands`);
+    const of = (one: Design) => predict(one).margins.find(({ part: name }) => name === 'Primary wire')!.margin;
+    expect(of(made)).toBeGreaterThanOrEqual(0);
+    expect(of(changeDesign(made, { path: '$.winding.primary.strands', value: strands - 1 }))).toBeLessThan(0);
+    expect(partsUsed(made).get(wire.id)).toBe(1);
+    expect(partIdAt(changeDesign(made, { path: '$.winding.primary.wireMetres', value: 1e-3 }), 'primary')).toBeNull();
+    expect(put(plain, 'primary', wire)).toBeNull();
+  });
+});
+
+it('any value taken from a part and typed over leaves the part there', () => {
+  const disc = part({ kind: 'capacitor', farads: 1e-9, ratedVolts: 15e3, lossTangent: 0.01 });
+  const stick = part({ kind: 'diode', peakInverseVolts: 20e3 });
+  for (const [place, one, values] of [
+    ['capacitor', disc, capacitorValues(disc as Extract<Part, { kind: 'capacitor' }>)],
+    ['diode', stick, diodeValues(stick as Extract<Part, { kind: 'diode' }>)],
+  ] as const) {
+    const { design } = put(plain, place, one)!;
+    expect(design.ladder[place]).toMatchObject(values);
+    for (const field of Object.keys(values))
+      expect([
+        field,
+        partIdAt(changeDesign(design, { path: `$.ladder.${place}.${field}`, value: 0.5 }), place),
+      ]).toEqual([field, null]);
+  }
 });

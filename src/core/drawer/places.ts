@@ -1,5 +1,4 @@
 import type { Design } from '../design/design-schema';
-import type { Prediction } from '../predict/prediction';
 import { sayQuantity } from '../quantity/print-quantity';
 import { CHOSEN_MARGIN } from '../stress/margin';
 import { seriesFor } from '../stress/strings';
@@ -7,9 +6,21 @@ import { mainValue } from './part-fields';
 import { capacitorValues, diodeValues } from './part-values';
 import type { Part, PartKind } from './part-schema';
 import { partsUsed, stockOf, type PartUse } from './parts-used';
+import { placedPrimary, placedTank, placedTransistor, type Placed, type Stresses } from './place-in-driver';
 
 /** Where a design can take a part of the drawer. */
-export type PartPlace = 'capacitor' | 'diode' | 'series' | 'bleeder' | 'module' | 'mains' | 'transformer' | 'core';
+export type PartPlace =
+  | 'capacitor'
+  | 'diode'
+  | 'series'
+  | 'bleeder'
+  | 'module'
+  | 'mains'
+  | 'transistor'
+  | 'tank'
+  | 'transformer'
+  | 'core'
+  | 'primary';
 
 /** What each place is called, and what kind of part it takes. */
 export const PLACES: Record<PartPlace, { name: string; kind: PartKind }> = {
@@ -19,12 +30,15 @@ export const PLACES: Record<PartPlace, { name: string; kind: PartKind }> = {
   bleeder: { name: 'Bleeder', kind: 'resistor' },
   module: { name: 'Module', kind: 'module' },
   mains: { name: 'Transformer', kind: 'transformer' },
+  transistor: { name: 'Transistors', kind: 'transistor' },
+  tank: { name: 'Tank capacitors', kind: 'capacitor' },
   transformer: { name: 'Transformer', kind: 'transformer' },
   core: { name: 'Core', kind: 'core' },
+  primary: { name: 'Primary wire', kind: 'wire' },
 };
 
 /** The part a design has in a place; null where its values were typed. */
-export function partIdAt({ ladder, resistors, driver, transformer }: Design, place: PartPlace): string | null {
+export function partIdAt({ ladder, resistors, driver, transformer, winding }: Design, place: PartPlace): string | null {
   switch (place) {
     case 'capacitor':
     case 'diode':
@@ -35,6 +49,12 @@ export function partIdAt({ ladder, resistors, driver, transformer }: Design, pla
     case 'module':
     case 'mains':
       return 'partId' in driver ? driver.partId : null;
+    case 'transistor':
+      return 'transistorPartId' in driver ? driver.transistorPartId : null;
+    case 'tank':
+      return driver.kind === 'resonant-push-pull' ? driver.tankPartId : null;
+    case 'primary':
+      return winding?.primary.partId ?? null;
     case 'transformer':
       return transformer?.partId ?? null;
     case 'core':
@@ -42,16 +62,10 @@ export function partIdAt({ ladder, resistors, driver, transformer }: Design, pla
   }
 }
 
-/** A part in a place: how many in series, in words, and the design it makes. */
-type Placed = { count: number; words: string; design: Design };
-
 const SAFETY = 1 + CHOSEN_MARGIN;
 const MOST_RESISTORS = 100;
 /** How many times another resistance than there is may be offered in its place. */
 const MOST_AWAY = 5;
-
-/** Voltages and currents without load hardly hang on the part, so that a string for these is one for its own. */
-type Stresses = Pick<Prediction, 'capacitors' | 'diodes' | 'output'>;
 
 /**
  * A part put into a place of a design, as many in series as carry the stress.
@@ -65,6 +79,7 @@ export function placed(design: Design, place: PartPlace, part: Part, stresses: S
   const high = 1 + design.spread.peaks;
   switch (part.kind) {
     case 'capacitor': {
+      if (place === 'tank') return placedTank(design, part, stresses);
       if (place !== 'capacitor') return null;
       const across = high * Math.max(...stresses.capacitors.map((one) => one.workingVolts));
       const series = seriesFor('capacitor', part, across);
@@ -84,6 +99,10 @@ export function placed(design: Design, place: PartPlace, part: Part, stresses: S
     }
     case 'resistor':
       return place === 'series' || place === 'bleeder' ? placedResistor(design, place, part, stresses.output) : null;
+    case 'transistor':
+      return place === 'transistor' ? placedTransistor(design, part, stresses) : null;
+    case 'wire':
+      return place === 'primary' ? placedPrimary(design, part, stresses) : null;
     case 'module': {
       if (place !== 'module' || driver.kind !== 'module') return null;
       const { openVolts, maxAmps, maxWatts, id } = part;
@@ -131,7 +150,7 @@ function placedResistor(
   design: Design,
   place: 'series' | 'bleeder',
   part: Extract<Part, { kind: 'resistor' }>,
-  { noLoadVolts }: Prediction['output'],
+  { noLoadVolts }: Stresses['output'],
 ): Placed | null {
   const { ohms, watts, bodyVolts, pulseJoules, id } = part;
   const wantedOhms = place === 'series' ? design.output.seriesOhms : (design.output.bleederOhms ?? 0);

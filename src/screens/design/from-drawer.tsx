@@ -53,7 +53,7 @@ export function FromDrawer({ store, design, prediction, place }: Editing & { pla
             sideOffset={4}
             collisionPadding={8}
             aria-label={`${name} in the drawer`}
-            className="z-30 max-h-[60vh] w-80 max-w-[calc(100vw-1rem)] overflow-y-auto rounded-md border border-rule bg-paper p-1.5"
+            className="z-60 max-h-[60vh] w-80 max-w-[calc(100vw-1rem)] overflow-y-auto rounded-md border border-rule bg-paper p-1.5"
           >
             {failed ? (
               <p role="alert" className="p-2 text-[13px] text-over">

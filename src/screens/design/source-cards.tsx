@@ -152,6 +152,8 @@ export function DriverFields({ onBench, ...editing }: Editing & ToBench) {
       )}
       {driver.kind === 'mains' && driver.style !== 'direct' ? <FromDrawer {...editing} place="mains" /> : null}
       {driver.kind === 'module' ? <FromDrawer {...editing} place="module" /> : null}
+      {'transistorPartId' in driver ? <FromDrawer {...editing} place="transistor" /> : null}
+      {driver.kind === 'resonant-push-pull' ? <FromDrawer {...editing} place="tank" /> : null}
       {driver.kind === 'mains' && driver.style !== 'direct' ? (
         <MeterSense
           drive={prediction.drive}

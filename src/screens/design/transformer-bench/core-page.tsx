@@ -6,6 +6,7 @@ import { awgOfSection, skinDepthMetres } from '@/core/winding/wire';
 import { FitMark } from '@/ui/fit-mark';
 import { DescribedField } from '@/ui/described-field';
 import type { FieldDescription } from '@/core/quantity/field-description';
+import { FromDrawer } from '../from-drawer';
 import type { BenchEditing } from './bench-editing';
 import { BenchField, BenchFindings, Empty, Heading, Result, Sheet, Take } from './bench-parts';
 
@@ -53,6 +54,7 @@ export function CorePage({ bench }: { bench: BenchEditing }) {
           {WIRE_FIELDS.map((field) => (
             <BenchField key={field.name} bench={bench} part="primary" field={field} />
           ))}
+          <FromDrawer store={store} design={design} prediction={bench.prediction} place="primary" />
         </>
       }
       follows={
