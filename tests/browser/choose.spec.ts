@@ -124,6 +124,7 @@ test('a field that does not read keeps its text and its reason; the search goes 
   // The last topology cannot be taken away.
   await page.getByLabel('Half-wave', { exact: true }).click();
   await expect(page.getByLabel('Half-wave', { exact: true })).toBeChecked();
+  await expect(page.getByRole('alert').filter({ hasText: 'at least one topology' })).toBeVisible();
   await expect(page.locator('[data-choice]').first()).toBeVisible();
   // What was asked outlives a reload.
   await askFor(page, { 'Output, mean': '12k5' });

@@ -39,7 +39,7 @@ export const askSchema = z
     graded: yes.default(true),
     /** Capacitors side by side in one place, at most. */
     mostParallel: count(12).default(3),
-    /** Between stress and rating of every part, as a part of the stress. */
+    /** Of a ladder part's voltage, with the drive at its highest, and of its average current, as a part of the stress. */
     leastMargin: quantity('', '0.25', 'zero or more').default(CHOSEN_MARGIN),
     parts: choice(PART_SOURCES).default('drawer'),
     /** Whether the drive may be turned down to half. */

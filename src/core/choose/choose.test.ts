@@ -274,8 +274,9 @@ describe('what is chosen', () => {
           expect(whole.findings.filter(({ severity }) => severity === 'stop')).toEqual([]);
           expect(met).toBe(reached);
           expect(whole.target!.met).toBe(reached);
-          for (const one of [...whole.capacitors, ...whole.diodes])
-            expect(one.margin!).toBeGreaterThanOrEqual(0.25 - 1e-9);
+          const kept = whole.margins.filter(({ what }) => ['voltage', 'reverse', 'average'].includes(what));
+          expect(kept.filter(({ case: when }) => when === 'drive high')).toHaveLength(2);
+          for (const { margin } of kept) expect(margin).toBeGreaterThanOrEqual(0.25 - 1e-9);
           const used = partsUsed(design);
           expect([...used.values()].reduce((sum, count) => sum + count, 0)).toBe(parts);
           if (some.parts === 'drawer')

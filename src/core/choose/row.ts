@@ -4,6 +4,7 @@ import { capacitorValues, diodeValues } from '../drawer/part-values';
 import { TOPOLOGY_KINDS } from '../ladder/topologies';
 import { predict } from '../predict/predict';
 import type { Prediction } from '../predict/prediction';
+import type { PartMargin } from '../stress/all-margins';
 import { sayQuantity } from '../quantity/print-quantity';
 import type { Ask } from './ask';
 import type { DriveVariant } from './drive-variants';
@@ -101,6 +102,10 @@ function formOf({ topology, stages, grading }: Candidate['shape']): string {
   return `${counted}, ${name}${GRADED[grading]}`;
 }
 
+/** What the asked margin is kept of: voltages of the ladder's parts and their average current; the rest is shown. */
+const isAsked = ({ part, what }: PartMargin) =>
+  /^(Capacitors|Diodes) /.test(part) && ['voltage', 'reverse', 'average'].includes(what);
+
 /**
  * A candidate predicted whole.
  *
@@ -114,9 +119,7 @@ export function rowOf(candidate: Candidate, ask: Ask): ChoiceRow | null {
   const { meanVolts, ripplePeakToPeakFraction } = output;
   if (meanVolts === null || ripplePeakToPeakFraction === null) return null;
   if (findings.some(({ severity }) => severity === 'stop')) return null;
-  const ladderMargins = [...prediction.capacitors, ...prediction.diodes].map((part) => part.margin ?? Infinity);
-  const wanted = (1 + ask.leastMargin) * (1 + design.spread.peaks) - 1;
-  if (Math.min(...ladderMargins) < wanted - 1e-9) return null;
+  if (prediction.margins.some((one) => isAsked(one) && one.margin < ask.leastMargin - 1e-9)) return null;
   const { capacitor, diode, capacitorsWanted, diodesWanted, capacitorSeries, parallel, diodeSeries } = candidate;
   const { capacitorsLacking, diodesLacking } = candidate;
   const size = cubicMetresOf(capacitor);

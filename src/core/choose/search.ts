@@ -199,7 +199,7 @@ function* looks(
         const look = quickLook(shape, response, farads, drive, drop, target.amps, base.output);
         if (++looked % LOOKS_A_STEP === 0) yield state;
         if (!look) continue;
-        if (diode.part.averageAmps !== null && look.diodeAmps > diode.part.averageAmps) continue;
+        if (diode.part.averageAmps !== null && look.diodeAmps * (1 + leastMargin) > diode.part.averageAmps) continue;
         const candidate = {
           shape,
           variant,

@@ -108,6 +108,8 @@ const spreadSchema = z.strictObject({
   frequency: share('0.03').default(0.03),
   forward: share('0.2').default(0.2),
   source: share('0.2').default(0.2),
+  /** Of the part of capacitance that voltage takes from class-2 ceramic; all of a ladder's alike. */
+  bias: share('0.2').default(0.2),
 });
 
 const LOAD_KINDS = ['open', 'current', 'resistance', 'meter', 'corona', 'gap'] as const;

@@ -1,6 +1,7 @@
 import type { Design } from '../design/design-schema';
 import { newDesign } from '../design/new-design';
 import { finish } from '../transient/transient';
+import { networkOfDesign } from './ladder-of-design';
 import { loadedDesign } from './loaded-design';
 import { predict } from './predict';
 import { elastancesOf } from '../ladder/elastances';
@@ -17,7 +18,14 @@ const ladderOf = (stages: number, tolerance: number, spread: Partial<Design['spr
     diode: { ...plain.ladder.diode, junctionFarads: 0 },
   },
   load: { kind: 'current', amps: 200e-6 },
-  spread: { peaks: 1e-9, frequency: 1e-9, forward: 1e-9, source: 1e-9, ...spread },
+  spread: { peaks: 1e-9, frequency: 1e-9, forward: 1e-9, source: 1e-9, bias: 1e-9, ...spread },
+});
+const classTwo = (design: Design): Design => ({
+  ...design,
+  ladder: {
+    ...design.ladder,
+    capacitor: { ...design.ladder.capacitor, ratedVolts: 12e3, keptAtRating: 0.4 },
+  },
 });
 const run = (design: Design, seed = 1, samples?: number) => finish(toleranceOf(design, seed, samples))!;
 
@@ -37,8 +45,7 @@ it.each([1, 2, 3, 5])('each capacitor’s part in droop and ripple adds up to th
 
 /** Standard deviation of the mean output by linear propagation: each factor moved alone, evenly spread within its limit. */
 function linearDeviation(design: Design): number {
-  const { network } = loadedDesign(design).ladder;
-  const listed = network.capacitors.map((part) => part.farads);
+  const listed = networkOfDesign(design).capacitors.map((part) => part.farads);
   const mean = (changed: Design) => predict(changed).output.meanVolts!;
   const present = mean(design);
   const step = 1e-4;
@@ -63,6 +70,14 @@ function linearDeviation(design: Design): number {
       },
     ],
   ];
+  const { keptAtRating } = ladder.capacitor;
+  if (keptAtRating !== null) {
+    const kept = 1 - (1 - keptAtRating) * (1 + step);
+    moved.push([
+      spread.bias,
+      { ...design, ladder: { ...ladder, capacitor: { ...ladder.capacitor, keptAtRating: kept } } },
+    ]);
+  }
   const squares = moved.map(([limit, changed]) => (((mean(changed) - present) / step) * limit) ** 2 / 3);
   return Math.sqrt(squares.reduce((sum, square) => sum + square, 0));
 }
@@ -70,6 +85,8 @@ function linearDeviation(design: Design): number {
 it.each([
   ['capacitors alone', ladderOf(4, 0.02)],
   ['everything', ladderOf(4, 0.05, { peaks: 0.01, frequency: 0.02, forward: 0.1, source: 0.1 })],
+  ['class-2 ceramic', classTwo(ladderOf(4, 1e-9, { bias: 0.1 }))],
+  ['class-2 ceramic, everything', classTwo(ladderOf(4, 0.05, { peaks: 0.01, bias: 0.1 }))],
 ])('small tolerances spread the output as linear propagation says: %s', (_, design) => {
   const { outputs } = run(design);
   const mean = outputs.reduce((sum, volts) => sum + volts, 0) / outputs.length;
@@ -100,7 +117,8 @@ it('peaks that alone are off spread the output evenly: its band is nine tenths o
   expect(Math.abs(meanVolts.low / at(0.91) - 1)).toBeLessThan(0.005);
   expect(Math.abs(meanVolts.high / at(1.09) - 1)).toBeLessThan(0.005);
   expect(shares[0]).toMatchObject({ group: 'peaks' });
-  expect(shares[0].part).toBeGreaterThan(0.95);
+  // The variance of 400 even draws is known within 4.5 % (its kurtosis is 1.8): three times that.
+  expect(shares[0].part).toBeGreaterThan(0.86);
   expect(shares.map(({ group }) => group).sort()).toEqual([...SPREAD_GROUPS].sort());
   // The drive at its highest, 1.1, is the very end of what is drawn.
   const { smallestMargin: driveHigh } = predict(design);

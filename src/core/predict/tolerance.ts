@@ -1,5 +1,6 @@
 import type { Design } from '../design/design-schema';
 import type { Drive } from '../drive/drive';
+import { keptAt } from '../ladder/bias';
 import { elastancesOf, type Elastances } from '../ladder/elastances';
 import { rippleAt, type LoadedLadder } from '../ladder/loaded';
 import { workingPoint } from '../output/terminal';
@@ -7,7 +8,7 @@ import { loadedDesign } from './loaded-design';
 import { predict } from './predict';
 
 /** What is drawn at random, each group by itself. */
-export const SPREAD_GROUPS = ['capacitors', 'peaks', 'frequency', 'forward', 'source'] as const;
+export const SPREAD_GROUPS = ['capacitors', 'bias', 'peaks', 'frequency', 'forward', 'source'] as const;
 export type SpreadGroup = (typeof SPREAD_GROUPS)[number];
 
 /** 5, 50 and 95 of a hundred lie below. */
@@ -49,10 +50,28 @@ export function seeded(seed: number): () => number {
   };
 }
 
+/** The least that voltage is taken to leave of a capacitance at its rating. */
+const LEAST_KEPT = 0.02;
+
+/**
+ * What other peaks, and another loss at voltage, leave of a class-2 ceramic that
+ * stands at a voltage, as a part of what the design counts with.
+ *
+ * @param volts across the place without load
+ */
+function leftBy({ ladder: { capacitor } }: Design, volts: number, peaksPart: number, lossPart: number): number {
+  const { keptAtRating, ratedVolts, series } = capacitor;
+  if (keptAtRating === null || ratedVolts === null) return 1;
+  const kept = Math.min(1, Math.max(LEAST_KEPT, 1 - lossPart * (1 - keptAtRating)));
+  const each = volts / series;
+  return keptAt(each * peaksPart, ratedVolts, kept) / keptAt(each, ratedVolts, keptAtRating);
+}
+
 /** One draw: the same ladder with its parts and drive a little off. */
 function drawn(
   ladder: LoadedLadder,
   elastances: Elastances,
+  standing: readonly number[],
   design: Design,
   random: () => number,
   groups: ReadonlySet<SpreadGroup>,
@@ -62,13 +81,15 @@ function drawn(
   const off = (group: SpreadGroup, part: number) => (groups.has(group) ? 1 + part * (2 * random() - 1) : 1);
   let droop = ladder.lightLoad.droop;
   let ripple = ladder.lightLoad.ripple;
-  if (groups.has('capacitors'))
+  const peaksPart = off('peaks', spread.peaks);
+  const lossPart = off('bias', spread.bias);
+  if (groups.has('capacitors') || design.ladder.capacitor.keptAtRating !== null)
     elastances.farads.forEach((farads, at) => {
-      const more = 1 / off('capacitors', design.ladder.capacitor.tolerance) - 1;
+      const left = leftBy(design, standing[at], peaksPart, lossPart);
+      const more = 1 / (off('capacitors', design.ladder.capacitor.tolerance) * left) - 1;
       droop += (elastances.droop[at] / farads) * more;
       ripple += (elastances.ripple[at] / farads) * more;
     });
-  const peaksPart = off('peaks', spread.peaks);
   const drive: Drive = {
     ...ladder.drive,
     positivePeakVolts: ladder.drive.positivePeakVolts * peaksPart,
@@ -115,15 +136,16 @@ export function* toleranceOf(
   samples = USUAL_SAMPLES,
   mostAmps = 0,
 ): Generator<{ part: number }, Tolerance | null> {
-  const { ladder, point } = loadedDesign(design);
+  const { ladder, point, full } = loadedDesign(design);
   if (!point) return null;
+  const standing = full.unloaded.capacitorVolts;
   const { margins: nominal, output } = predict(design);
   // The drive at its highest is what the draws stand for.
   const smallest = nominal.find(({ case: when }) => when !== 'drive high')?.margin ?? null;
   const elastances = elastancesOf(ladder);
   const random = seeded(seed);
   const settle = (groups: ReadonlySet<SpreadGroup>) => {
-    const draw = drawn(ladder, elastances, design, random, groups);
+    const draw = drawn(ladder, elastances, standing, design, random, groups);
     const settled = workingPoint(draw.ladder, design.load, design.output, ACCURACY);
     return settled && { ...draw, settled };
   };
@@ -170,7 +192,7 @@ export function* toleranceOf(
     const amps = (mostAmps * place) / (LINE_POINTS - 1);
     const volts: number[] = [];
     for (let sample = 0; sample < SAMPLES_A_POINT; sample += 1) {
-      const draw = drawn(ladder, elastances, design, random, all);
+      const draw = drawn(ladder, elastances, standing, design, random, all);
       const settled = workingPoint(draw.ladder, { kind: 'current', amps }, design.output, ACCURACY);
       if (settled) volts.push(settled.loadVolts);
     }

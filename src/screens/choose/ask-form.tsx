@@ -1,6 +1,6 @@
 'use client';
 
-import type { ReactNode } from 'react';
+import { useState, type ReactNode } from 'react';
 import { CHOOSABLE, type Ask, type PART_SOURCES } from '@/core/choose/ask';
 import type { Design } from '@/core/design/design-schema';
 import { TOPOLOGY_KINDS } from '@/core/ladder/topologies';
@@ -41,6 +41,8 @@ export function AskForm({
   base: Design;
 }) {
   const { target, drive } = ask;
+  /** Why the last ladder cannot be taken out. */
+  const [noTopology, setNoTopology] = useState<string | null>(null);
   const quantity = (path: string) => (value: number | null) => edit(path, value);
   return (
     <>
@@ -138,7 +140,7 @@ export function AskForm({
           unit="%"
           value={ask.leastMargin}
           onValue={quantity('$.leastMargin')}
-          hint="Of every rating over its stress. 25 % is usual; 200 % is the cautious rule of three times."
+          hint="Of voltages with the drive at its highest, and of average current; heat and surges stand in each row. 25 % is usual, 200 % the cautious rule of three times."
         />
         <QuantityField
           label="Side by side, at most"
@@ -154,13 +156,20 @@ export function AskForm({
             label={TOPOLOGY_KINDS[topology].name}
             checked={ask.topologies.includes(topology)}
             onChecked={(checked) =>
-              edit(
-                '$.topologies',
-                CHOOSABLE.filter((one) => (one === topology ? checked : ask.topologies.includes(one))),
+              setNoTopology(
+                edit(
+                  '$.topologies',
+                  CHOOSABLE.filter((one) => (one === topology ? checked : ask.topologies.includes(one))),
+                ),
               )
             }
           />
         ))}
+        {noTopology === null ? null : (
+          <p role="alert" className="text-xs text-over">
+            {noTopology}
+          </p>
+        )}
         {ask.topologies.includes('full-wave') ? (
           <p className="text-xs text-soft">Full-wave needs a centre-tapped winding.</p>
         ) : null}

@@ -101,7 +101,7 @@ function BalanceHint({ balance }: { balance: Prediction['balancing']['diode'] })
 
 /** What a bank is as a whole. */
 function BankHint({ prediction: { places } }: { prediction: Prediction }) {
-  const { series, parallel, farads, ratedVolts, worstShare } = places.capacitor;
+  const { series, parallel, farads, ratedVolts, worstShare, currentShare } = places.capacitor;
   if (series * parallel === 1) return null;
   return (
     <>
@@ -111,6 +111,11 @@ function BankHint({ prediction: { places } }: { prediction: Prediction }) {
           , stands <Quantity value={ratedVolts} unit="V" />
         </>
       )}
+      {parallel > 1 ? (
+        <>
+          ; one of the strings may get <Quantity value={currentShare} unit="%" /> of the current
+        </>
+      ) : null}
       {series > 1 ? (
         <>
           : within tolerance one of them may get <Quantity value={worstShare} unit="%" /> of the voltage. For long it

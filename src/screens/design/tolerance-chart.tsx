@@ -17,6 +17,7 @@ const BARS = 40;
 
 const GROUP_NAMES: Record<SpreadGroup, string> = {
   capacitors: 'capacitors',
+  bias: 'what voltage takes of capacitance',
   peaks: 'the drive’s peaks',
   frequency: 'its frequency',
   forward: 'the diodes’ drop',
@@ -28,6 +29,9 @@ const SPREAD_FIELDS: readonly FieldDescription[] = [
   quantityField('frequency', 'Frequency, ±', '%'),
   quantityField('forward', 'Diodes’ drop, ±', '%'),
   quantityField('source', 'Source resistance, ±', '%'),
+  quantityField('bias', 'Capacitance lost at voltage, ±', '%', {
+    hint: 'Of the loss; counts where what is kept at rated voltage is known.',
+  }),
 ];
 
 /** How the output spreads when every part and the drive are as far off as they may be. */
