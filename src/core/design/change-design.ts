@@ -65,7 +65,7 @@ const FROM_PARTS: readonly { names: string; fields: readonly string[] }[] = [
   },
   {
     names: 'driver.transistorPartId',
-    fields: ['ratedVolts', 'transistorOhms', 'gateThresholdVolts'].map((field) => `driver.${field}`),
+    fields: ['ratedVolts', 'ratedAmps', 'transistorOhms', 'gateThresholdVolts'].map((field) => `driver.${field}`),
   },
   {
     names: 'driver.tankPartId',

@@ -109,6 +109,8 @@ const measuredDriverSchema = z.strictObject({
 const efficiency = fraction('0.8');
 const transistor = {
   ratedVolts: quantity('V', '200', 'above zero').nullable().default(null),
+  /** Continuous, of each. */
+  ratedAmps: quantity('A', '30', 'above zero').nullable().default(null),
   transistorPartId: partId,
 };
 

@@ -20,7 +20,7 @@ const valueOf = ({ source }: Stresses, ...keys: string[]) =>
 /** Transistors of one type in all places of a driver; null where it has none or the type does not block what they must. */
 export function placedTransistor(
   design: Design,
-  { ratedVolts, onOhms, gateThresholdVolts, id }: Extract<Part, { kind: 'transistor' }>,
+  { ratedVolts, averageAmps, onOhms, gateThresholdVolts, id }: Extract<Part, { kind: 'transistor' }>,
   stresses: Stresses,
 ): Placed | null {
   const { driver } = design;
@@ -37,6 +37,7 @@ export function placedTransistor(
       driver: {
         ...driver,
         ratedVolts,
+        ratedAmps: averageAmps,
         transistorPartId: id,
         ...('transistorOhms' in driver ? { transistorOhms: onOhms ?? driver.transistorOhms } : {}),
         ...('gateThresholdVolts' in driver

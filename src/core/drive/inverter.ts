@@ -50,6 +50,8 @@ export function inverter(
   if (watts !== null && watts > 0 && volts > 0) {
     const primaryAmps = watts / (sagged(feed, watts) * (primaryVolts / volts));
     report.figure('driver', 'primary-amps', 'Primary current at this load', primaryAmps, 'A');
+    // Each carries it in one half of the period.
+    report.figure('driver', 'transistor-amps', 'Each switch, RMS', primaryAmps / Math.SQRT2, 'A');
     report.figure(
       'driver',
       'conduction',

@@ -158,6 +158,8 @@ export function resonantPushPull(
   reportFeed(supply, watts, report);
   if (watts !== null && watts > 0 && volts > 0) {
     const amps = watts / sagged(feed, watts);
+    // The whole of the choke's current, half of the time.
+    report.figure('driver', 'transistor-amps', 'Each transistor, RMS', amps / Math.SQRT2, 'A');
     report.figure('driver', 'conduction', 'Transistors’ conduction loss', amps ** 2 * driver.transistorOhms, 'W');
     const quality = tankVolts ** 2 / (2 * watts * omega * henries);
     report.figure('driver', 'quality', 'Tank’s loaded Q', quality, '');

@@ -99,7 +99,7 @@ const resistorRatings: Check = (_design, { margins }) =>
       code: margin < 0 ? 'resistor-over-rating' : 'resistor-margin-thin',
       severity: margin < 0 ? ('stop' as const) : ('warn' as const),
       where: part === 'Bleeder' ? '$.output.bleederOhms' : '$.output.seriesOhms',
-      message: `${part}, ${what}: ${sayQuantity(stress, unit === 'W' ? 'W' : 'V')} on each with ${when === 'shorted output' ? 'the output shorted' : when === 'no load' ? 'no load' : 'this load'}, rated ${sayQuantity(rated, unit === 'W' ? 'W' : 'V')}.`,
+      message: `${part}, ${what}: ${sayQuantity(stress, unit as 'W' | 'V' | 'J')} on each with ${when === 'shorted output' ? 'the output shorted' : when === 'no load' ? 'no load' : 'this load'}, rated ${sayQuantity(rated, unit as 'W' | 'V' | 'J')}.`,
       advice: 'Put more in series, or use ones of higher rating.',
     }));
 
@@ -141,6 +141,31 @@ const diodeCurrent: Check = (design, prediction) => {
   ];
 };
 
+/** What is said of RMS current over its rating, by the first word of what carries it. */
+const OVER_CURRENT: Record<string, Pick<Finding, 'code' | 'severity' | 'where' | 'advice'> & { words: string }> = {
+  Capacitors: {
+    code: 'capacitor-over-current',
+    severity: 'warn',
+    where: '$.ladder.capacitor.ratedRmsAmps',
+    words: 'that each is rated for',
+    advice: 'Put more of them side by side, or draw less.',
+  },
+  Transistor: {
+    code: 'transistor-over-current',
+    severity: 'warn',
+    where: '$.driver.ratedAmps',
+    words: 'that each is rated for',
+    advice: 'Use transistors of more current, or draw less.',
+  },
+  Primary: {
+    code: 'primary-wire-thin',
+    severity: 'note',
+    where: '$.transformer',
+    words: 'that its copper is commonly given',
+    advice: 'Use more strands or thicker wire; a short winding in moving air stands more.',
+  },
+};
+
 /** Heat and current of capacitors, diodes and the primary, as far as their margins tell; all of them estimates. */
 const heating: Check = (_design, { margins, diodes }) =>
   margins
@@ -172,18 +197,9 @@ const heating: Check = (_design, { margins, diodes }) =>
         ];
       }
       if (what !== 'current, RMS') return [];
-      const wire = part === 'Primary wire';
-      return [
-        {
-          code: wire ? 'primary-wire-thin' : 'capacitor-over-current',
-          severity: wire ? 'note' : 'warn',
-          where: wire ? '$.transformer' : '$.ladder.capacitor.ratedRmsAmps',
-          message: `${part}: about ${sayQuantity(stress, 'A')} RMS${wire ? '' : ' through each'}, over the ${sayQuantity(rated, 'A')} ${wire ? 'that its copper is commonly given' : 'it is rated for'}.`,
-          advice: wire
-            ? 'Use more strands or thicker wire; a short winding in moving air stands more.'
-            : 'Put more of them side by side, or draw less.',
-        },
-      ];
+      const { code, severity, where, words, advice } = OVER_CURRENT[part.split(' ')[0]];
+      const message = `${part}: about ${sayQuantity(stress, 'A')} RMS, over the ${sayQuantity(rated, 'A')} ${words}.`;
+      return [{ code, severity, where, message, advice }];
     });
 
 const slowDiode: Check = (design, { drive }) => {

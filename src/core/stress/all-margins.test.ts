@@ -136,3 +136,27 @@ it('the primary’s wire stands among them once it is entered, by 3 A for each s
   // A triangle, by its mean square: a third of its peak's over its part of the period.
   expect(valueOf('primary-rms') ** 2).toBeCloseTo((valueOf('peak-amps') ** 2 * flyback.driver.duty) / 3, 9);
 });
+
+it('each transistor carries all of the supply’s current half of the time, a single one the primary’s', () => {
+  for (const kind of ['resonant-push-pull', 'inverter', 'flyback', 'blocking-oscillator'] as const) {
+    const made: Design = { ...withOutput({}), ...driverOfKind(kind, plain, driveOf(plain)) };
+    const rated = (ratedAmps: number | null): Design => ({ ...made, driver: { ...made.driver, ratedAmps } as never });
+    const { source } = predict(made);
+    const valueOf = (link: string, key: string) =>
+      source.figures.find((one) => one.link === link && one.key === key)?.value ?? null;
+    const single = kind === 'flyback' || kind === 'blocking-oscillator';
+    const stress = single ? valueOf('driver', 'primary-rms')! : valueOf('driver', 'transistor-amps')!;
+    if (kind === 'resonant-push-pull') expect(stress * Math.SQRT2).toBeCloseTo(valueOf('supply', 'amps')!, 12);
+    expect(marginFor(rated(2 * stress), 'Transistor', 'current, RMS')).toMatchObject({ stress, rated: 2 * stress });
+    expect(predict(rated(null)).margins.some(({ part, what }) => part === 'Transistor' && what !== 'blocks')).toBe(
+      false,
+    );
+    const codes = predict(rated(stress / 2)).findings.map(({ code }) => code);
+    expect(codes).toContain('transistor-over-current');
+  }
+});
+
+it('what a resistor must take at once is said in joules', () => {
+  const { findings } = predict(withOutput({ seriesOhms: 1e5 }, { series: { pulseJoules: 1e-6 } }));
+  expect(findings.find(({ code }) => code === 'resistor-over-rating')!.message).toMatch(/pulse: .*J on each/);
+});

@@ -95,8 +95,11 @@ export function marginsOf(
     add('Bleeder', 'power', 'no load', 'W', noLoadVolts ** 2 / bleederOhms / count, watts);
     add('Bleeder', 'over its body', 'no load', 'V', noLoadVolts / count, bodyVolts);
   }
-  if ('ratedVolts' in driver)
+  if ('ratedVolts' in driver) {
+    const amps = figure('transistor-amps') ?? figure('primary-rms');
+    add('Transistor', 'current, RMS', 'loaded', 'A', amps, driver.ratedAmps);
     add('Transistor', 'blocks', 'no load', 'V', figure('transistor-peak') ?? figure('switch-peak'), driver.ratedVolts);
+  }
   if (driver.kind === 'resonant-push-pull') {
     add(
       'Tank capacitor',

@@ -62,6 +62,7 @@ export const SUPPLY_FIELDS: Record<Supply['kind'], readonly FieldDescription[]> 
 };
 
 const RATED = quantity('ratedVolts', 'Transistor rated', 'V', { optional: true });
+const RATED_AMPS = quantity('ratedAmps', 'Transistor rated, continuous', 'A', { optional: true, more: true });
 const EFFICIENCY = quantity('efficiency', 'Efficiency, guessed', '%', {
   more: true,
   hint: 'Of driver and transformer together; measure it if you can.',
@@ -90,6 +91,7 @@ export const DRIVER_FIELDS: Record<Exclude<Driver['kind'], 'measured'>, readonly
   'resonant-push-pull': [
     quantity('tankFarads', 'Tank capacitor, each', 'F'),
     RATED,
+    RATED_AMPS,
     quantity('chokeHenries', 'Choke', 'H'),
     quantity('gateOhms', 'Gate resistors, each', 'Ω'),
     quantity('gateResistorWatts', 'Their rating', 'W'),
@@ -109,6 +111,7 @@ export const DRIVER_FIELDS: Record<Exclude<Driver['kind'], 'measured'>, readonly
     quantity('frequencyHertz', 'Frequency', 'Hz'),
     quantity('duty', 'On, of each period', '%'),
     RATED,
+    RATED_AMPS,
     quantity('clampVolts', 'Clamp holds the switch at', 'V', { optional: true }),
     quantity('switchFarads', 'Switch capacitance', 'F', { more: true }),
     EFFICIENCY,
@@ -118,6 +121,7 @@ export const DRIVER_FIELDS: Record<Exclude<Driver['kind'], 'measured'>, readonly
     quantity('baseOhms', 'Base resistor', 'Ω'),
     quantity('currentGain', 'Current gain', ''),
     RATED,
+    RATED_AMPS,
     quantity('frequencyHertz', 'Frequency, measured', 'Hz', {
       optional: true,
       hint: 'Estimated while it is not known.',
@@ -137,6 +141,7 @@ export const DRIVER_FIELDS: Record<Exclude<Driver['kind'], 'measured'>, readonly
     },
     quantity('frequencyHertz', 'Frequency', 'Hz'),
     RATED,
+    RATED_AMPS,
     quantity('deadSeconds', 'Dead time', 's', { more: true }),
     quantity('blockingFarads', 'Blocking capacitor', 'F', { optional: true, more: true }),
     quantity('transistorOhms', 'On-resistance', 'Ω', { more: true }),
