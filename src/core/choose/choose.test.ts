@@ -15,7 +15,7 @@ import { askSchema, baseOf, type Ask } from './ask';
 import { choose, type Choices } from './choose';
 import { placedMultiples, shapesOf } from './ladder-shapes';
 import { quickLook } from './quick-look';
-import { designOf } from './row';
+import { designOf, weakestOfLadder } from './row';
 import type { SearchTask } from './search';
 import { ShapeTable } from './shape-response';
 import { anyStocks, type CapacitorPart, type DiodePart, type Stocks } from './stock';
@@ -320,7 +320,8 @@ describe('what is chosen', () => {
               } as Parameters<typeof designOf>[0];
               const design = designOf(candidate, asked);
               const used = partsUsed(design);
-              const { output, energy, smallestMargin, input, target, findings } = predict(design, false);
+              const whole = predict(design, false);
+              const { output, energy, input, target, findings } = whole;
               if ([...used.values()].some((count) => count > free) || !target!.met) continue;
               if (findings.some(({ severity }) => severity === 'stop')) continue;
               all.push({
@@ -333,7 +334,7 @@ describe('what is chosen', () => {
                   cubicMetres: null,
                   rippleFraction: output.ripplePeakToPeakFraction!,
                   rippleAllowed: 0.05,
-                  margin: smallestMargin,
+                  margin: weakestOfLadder(whole)!.margin,
                   excess: output.meanVolts! / 9e3 - 1,
                   efficiency: input.efficiency,
                 }),

@@ -37,6 +37,7 @@ export type ChoiceRow = {
   joules: number;
   cubicMetres: number | null;
   efficiency: number | null;
+  /** Of the ladder's parts, surges and heat included. */
   margin: number | null;
   /** Whether the target is met, by the closed form. */
   met: boolean;
@@ -103,8 +104,13 @@ function formOf({ topology, stages, grading }: Candidate['shape']): string {
 }
 
 /** What the asked margin is kept of: voltages of the ladder's parts and their average current; the rest is shown. */
-const isAsked = ({ part, what }: PartMargin) =>
-  /^(Capacitors|Diodes) /.test(part) && ['voltage', 'reverse', 'average'].includes(what);
+const isAsked = (one: PartMargin) => isOfLadder(one) && ['voltage', 'reverse', 'average'].includes(one.what);
+
+const isOfLadder = ({ part }: PartMargin) => /^(Capacitors|Diodes)\b/.test(part);
+
+/** What leaves least to spare among the parts that are chosen: the ladder's; those of the drive are as they are. */
+export const weakestOfLadder = ({ margins }: Pick<Prediction, 'margins'>): PartMargin | null =>
+  margins.find(isOfLadder) ?? null;
 
 /**
  * A candidate predicted whole.
@@ -115,7 +121,7 @@ const isAsked = ({ part, what }: PartMargin) =>
 export function rowOf(candidate: Candidate, ask: Ask): ChoiceRow | null {
   const design = designOf(candidate, ask);
   const prediction = predict(design, false);
-  const { output, findings, energy, input, smallestMargin, target } = prediction;
+  const { output, findings, energy, input, target } = prediction;
   const { meanVolts, ripplePeakToPeakFraction } = output;
   if (meanVolts === null || ripplePeakToPeakFraction === null) return null;
   if (findings.some(({ severity }) => severity === 'stop')) return null;
@@ -131,7 +137,7 @@ export function rowOf(candidate: Candidate, ask: Ask): ChoiceRow | null {
     cubicMetres: size === null ? null : size * capacitorsWanted,
     rippleFraction: ripplePeakToPeakFraction,
     rippleAllowed: ask.target.ripplePeakToPeakFraction,
-    margin: smallestMargin,
+    margin: weakestOfLadder(prediction)?.margin ?? null,
     excess: meanVolts / ask.target.volts - 1,
     efficiency: input.efficiency,
   };
@@ -187,7 +193,7 @@ const FELT_LEVEL = 0.99;
 
 /** Which of the target's and the parts' limits leaves least to spare. */
 function limitOf({ target, leastMargin }: Ask, prediction: Prediction): string {
-  const { output, margins, drive, input, source } = prediction;
+  const { output, drive, input, source } = prediction;
   const fraction = output.ripplePeakToPeakFraction!;
   const limits: { slack: number; words: string }[] = [];
   const excess = output.meanVolts! / target.volts - 1;
@@ -204,7 +210,7 @@ function limitOf({ target, leastMargin }: Ask, prediction: Prediction): string {
       slack: allowed / fraction - 1,
       words: `Ripple: ${sayQuantity(fraction, '%', 2)} of ${sayQuantity(allowed, '%', 2)} allowed`,
     });
-  const weakest = margins[0];
+  const weakest = weakestOfLadder(prediction);
   if (weakest)
     limits.push({
       slack: (1 + weakest.margin) / (1 + leastMargin) - 1,
