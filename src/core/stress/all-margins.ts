@@ -20,6 +20,28 @@ export type PartMargin = {
   margin: number;
 };
 
+/** What margins are told from, beside the design. */
+type Told = Pick<Prediction, 'capacitors' | 'diodes' | 'output' | 'source' | 'input'> & {
+  energy: Pick<StoredCharge, 'joules' | 'terminalCoulombs'>;
+};
+
+/** Margins as they are told, one rating after another; what is not known, or not stressed, is left out. */
+class Margins {
+  readonly list: PartMargin[] = [];
+
+  add(
+    part: string,
+    what: string,
+    when: PartMargin['case'],
+    unit: PartMargin['unit'],
+    stress: number | null,
+    rated: number | null,
+  ): void {
+    const margin = stress === null ? null : marginOf(rated, stress);
+    if (margin !== null) this.list.push({ part, what, case: when, stress: stress!, rated: rated!, unit, margin });
+  }
+}
+
 /**
  * Every part whose rating is known against its stress, weakest first: ladder
  * capacitors and diodes, output resistors, and what of driver and transformer is
@@ -28,80 +50,99 @@ export type PartMargin = {
  * it, and all that is stored, across the series resistor; currents, powers and
  * heating are those at the load, surges upper bounds.
  */
-export function marginsOf(
-  design: Design,
-  full: LoadedLadder,
-  prediction: Pick<Prediction, 'capacitors' | 'diodes' | 'output' | 'source' | 'input'> & {
-    energy: Pick<StoredCharge, 'joules' | 'terminalCoulombs'>;
-  },
-): PartMargin[] {
-  const { output, resistors, driver, transformer, ladder, spread } = design;
-  const margins: PartMargin[] = [];
-  const add = (
-    part: string,
-    what: string,
-    when: PartMargin['case'],
-    unit: PartMargin['unit'],
-    stress: number | null,
-    rated: number | null,
-  ) => {
-    const margin = stress === null ? null : marginOf(rated, stress);
-    if (margin !== null) margins.push({ part, what, case: when, stress: stress!, rated: rated!, unit, margin });
-  };
-  const figure = (key: string) => prediction.source.figures.find((one) => one.key === key)?.value ?? null;
-  const each = ladderParts(ladder).capacitor;
-  const capacitor = weakest(prediction.capacitors);
-  const diode = weakest(prediction.diodes);
-  add(named(capacitor), 'voltage', 'no load', 'V', capacitor.workingVolts, capacitor.ratedVolts);
-  add(named(diode), 'reverse', 'no load', 'V', diode.reverseVolts, diode.ratedVolts);
-  if (spread.peaks > 0) {
-    const high = 1 + spread.peaks;
-    add(named(capacitor), 'voltage', 'drive high', 'V', high * capacitor.workingVolts, capacitor.ratedVolts);
-    add(named(diode), 'reverse', 'drive high', 'V', high * diode.reverseVolts, diode.ratedVolts);
+export function marginsOf(design: Design, full: LoadedLadder, told: Told): PartMargin[] {
+  const margins = new Margins();
+  ofVoltage(margins, design, told);
+  ofCurrent(margins, design, told);
+  ofSurge(margins, design, full, told);
+  ofOutput(margins, design, told);
+  ofDrive(margins, design, told);
+  return margins.list.sort((a, b) => a.margin - b.margin);
+}
+
+/** What capacitors and diodes stand without load, and with the drive at its highest. */
+function ofVoltage(margins: Margins, { spread }: Design, told: Told): void {
+  const capacitor = weakest(told.capacitors);
+  const diode = weakest(told.diodes);
+  const high = 1 + spread.peaks;
+  for (const [when, times] of [['no load', 1] as const, ...(high > 1 ? [['drive high', high] as const] : [])]) {
+    margins.add(named(capacitor), 'voltage', when, 'V', times * capacitor.workingVolts, capacitor.ratedVolts);
+    margins.add(named(diode), 'reverse', when, 'V', times * diode.reverseVolts, diode.ratedVolts);
   }
-  const busiest = most(prediction.capacitors, ({ rmsAmps }) => rmsAmps);
-  const busiestAmps = busiest.value === null ? null : each.currentShare * busiest.value;
-  add(named(busiest.part), 'current, RMS', 'loaded', 'A', busiestAmps, ladder.capacitor.ratedRmsAmps);
-  const warmest = most(prediction.capacitors, ({ riseKelvin }) => riseKelvin);
-  add(named(warmest.part), 'warmer by', 'loaded', 'K', warmest.value, MOST_RISE);
-  const hottest = most(prediction.diodes, ({ watts }) => watts);
-  add(named(hottest.part), 'heat', 'loaded', 'W', hottest.value, ratedDiodeWatts(ladder.diode));
-  const ripple = most(prediction.capacitors, ({ ripplePeakToPeakVolts }) => ripplePeakToPeakVolts);
+}
+
+/** What capacitors and diodes carry at the load, and how it heats them. */
+function ofCurrent(margins: Margins, { ladder }: Design, { capacitors, diodes }: Told): void {
+  const { currentShare, series } = ladderParts(ladder).capacitor;
+  const times = (factor: number, value: number | null) => (value === null ? null : factor * value);
+  const busiest = most(capacitors, ({ rmsAmps }) => rmsAmps);
+  const { ratedRmsAmps, ratedAcVolts } = ladder.capacitor;
+  margins.add(named(busiest.part), 'current, RMS', 'loaded', 'A', times(currentShare, busiest.value), ratedRmsAmps);
+  const warmest = most(capacitors, ({ riseKelvin }) => riseKelvin);
+  margins.add(named(warmest.part), 'warmer by', 'loaded', 'K', warmest.value, MOST_RISE);
+  const ripple = most(capacitors, ({ ripplePeakToPeakVolts }) => ripplePeakToPeakVolts);
   // No waveform has more RMS than half its peak to peak.
-  const acVolts = ripple.value === null ? null : ripple.value / 2 / each.series;
-  add(named(ripple.part), 'alternating, RMS', 'loaded', 'V', acVolts, ladder.capacitor.ratedAcVolts);
+  margins.add(named(ripple.part), 'alternating, RMS', 'loaded', 'V', times(0.5 / series, ripple.value), ratedAcVolts);
+  const carrying = most(diodes, ({ averageAmps }) => averageAmps);
+  margins.add(named(carrying.part), 'average', 'loaded', 'A', carrying.value, ladder.diode.averageAmps);
+  const hottest = most(diodes, ({ watts }) => watts);
+  margins.add(named(hottest.part), 'heat', 'loaded', 'W', hottest.value, ratedDiodeWatts(ladder.diode));
+}
+
+/** What a diode carries for a moment, switched on and shorted. */
+function ofSurge(margins: Margins, { ladder, output }: Design, full: LoadedLadder, told: Told): void {
   const { surgeAmps, onOhms, series } = ladder.diode;
   const surge = (seconds: number) => (surgeAmps === null ? null : surgeRating(surgeAmps, seconds));
   const halfPeriod = 1 / (2 * full.drive.frequencyHertz);
-  add('Diodes', 'surge', 'switched on', 'A', switchOnAmps(full, onOhms * series), surge(halfPeriod));
-  const shorted = shortedAmps(prediction.output.noLoadVolts, output.seriesOhms);
+  margins.add('Diodes', 'surge', 'switched on', 'A', switchOnAmps(full, onOhms * series), surge(halfPeriod));
+  const shorted = shortedAmps(told.output.noLoadVolts, output.seriesOhms);
   // What a short draws at the terminal lasts about as long as its charge at the first current.
-  const shortSeconds = shorted === null ? 0 : prediction.energy.terminalCoulombs / shorted;
-  add('Diodes', 'surge', 'shorted output', 'A', shorted, surge(shortSeconds));
-  const carrying = most(prediction.diodes, ({ averageAmps }) => averageAmps);
-  add(named(carrying.part), 'average', 'loaded', 'A', carrying.value, ladder.diode.averageAmps);
+  const shortSeconds = shorted === null ? 0 : told.energy.terminalCoulombs / shorted;
+  margins.add('Diodes', 'surge', 'shorted output', 'A', shorted, surge(shortSeconds));
+}
 
-  const { noLoadVolts, amps } = prediction.output;
+/** What the output's resistors take. */
+function ofOutput(margins: Margins, { output, resistors }: Design, told: Told): void {
+  const { noLoadVolts, amps } = told.output;
   const { seriesOhms, bleederOhms } = output;
   if (seriesOhms > 0) {
     const { watts, bodyVolts, count } = resistors.series;
-    add('Series resistor', 'power', 'loaded', 'W', amps === null ? null : (amps ** 2 * seriesOhms) / count, watts);
-    add('Series resistor', 'over its body', 'shorted output', 'V', noLoadVolts / count, bodyVolts);
+    margins.add(
+      'Series resistor',
+      'power',
+      'loaded',
+      'W',
+      amps === null ? null : (amps ** 2 * seriesOhms) / count,
+      watts,
+    );
+    margins.add('Series resistor', 'over its body', 'shorted output', 'V', noLoadVolts / count, bodyVolts);
     const { pulseJoules } = resistors.series;
-    add('Series resistor', 'pulse', 'shorted output', 'J', prediction.energy.joules / count, pulseJoules);
+    margins.add('Series resistor', 'pulse', 'shorted output', 'J', told.energy.joules / count, pulseJoules);
   }
   if (bleederOhms !== null) {
     const { watts, bodyVolts, count } = resistors.bleeder;
-    add('Bleeder', 'power', 'no load', 'W', noLoadVolts ** 2 / bleederOhms / count, watts);
-    add('Bleeder', 'over its body', 'no load', 'V', noLoadVolts / count, bodyVolts);
+    margins.add('Bleeder', 'power', 'no load', 'W', noLoadVolts ** 2 / bleederOhms / count, watts);
+    margins.add('Bleeder', 'over its body', 'no load', 'V', noLoadVolts / count, bodyVolts);
   }
+}
+
+/** What of driver and transformer is rated. */
+function ofDrive(margins: Margins, { driver, transformer, winding }: Design, { source, input }: Told): void {
+  const figure = (key: string) => source.figures.find((one) => one.key === key)?.value ?? null;
   if ('ratedVolts' in driver) {
     const amps = figure('transistor-amps') ?? figure('primary-rms');
-    add('Transistor', 'current, RMS', 'loaded', 'A', amps, driver.ratedAmps);
-    add('Transistor', 'blocks', 'no load', 'V', figure('transistor-peak') ?? figure('switch-peak'), driver.ratedVolts);
+    margins.add('Transistor', 'current, RMS', 'loaded', 'A', amps, driver.ratedAmps);
+    margins.add(
+      'Transistor',
+      'blocks',
+      'no load',
+      'V',
+      figure('transistor-peak') ?? figure('switch-peak'),
+      driver.ratedVolts,
+    );
   }
   if (driver.kind === 'resonant-push-pull') {
-    add(
+    margins.add(
       'Tank capacitor',
       'voltage',
       'loaded',
@@ -109,21 +150,27 @@ export function marginsOf(
       figure('tank-each-volts') ?? figure('tank-peak'),
       driver.tankRatedVolts,
     );
-    add('Tank capacitor', 'RMS', 'loaded', 'A', figure('tank-each-amps') ?? figure('tank-amps'), driver.tankRatedAmps);
-    add('Gate resistor', 'power', 'loaded', 'W', figure('gate-watts'), driver.gateResistorWatts);
+    margins.add(
+      'Tank capacitor',
+      'RMS',
+      'loaded',
+      'A',
+      figure('tank-each-amps') ?? figure('tank-amps'),
+      driver.tankRatedAmps,
+    );
+    margins.add('Gate resistor', 'power', 'loaded', 'W', figure('gate-watts'), driver.gateResistorWatts);
   }
-  if (transformer) add('Core', 'flux', 'loaded', 'mT', figure('flux'), transformer.saturationTesla * 1e3);
-  const { primary } = design.winding ?? { primary: null };
+  if (transformer) margins.add('Core', 'flux', 'loaded', 'mT', figure('flux'), transformer.saturationTesla * 1e3);
+  const primary = winding?.primary;
   if (primary && primary.wireMetres !== null)
-    add(
+    margins.add(
       'Primary wire',
       'current, RMS',
       'loaded',
       'A',
-      primaryAmpsOf(driver.kind, prediction.source.figures, prediction.input.amps),
+      primaryAmpsOf(driver.kind, source.figures, input.amps),
       AMPS_PER_SQUARE_METRE * primary.strands * sectionOf(primary.wireMetres),
     );
-  return margins.sort((a, b) => a.margin - b.margin);
 }
 
 /** The part with the greatest figure, among those whose figure is known. */
