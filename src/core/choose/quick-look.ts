@@ -2,7 +2,7 @@ import type { Design } from '../design/design-schema';
 import { amplitudeVolts, atLevel, type Drive } from '../drive/drive';
 import { droopAt, hardLimitAmps, rippleAt, type DroopInputs, type RippleInputs } from '../ladder/loaded';
 import { excess } from '../predict/loaded-design';
-import { sourceDemand } from '../predict/source-demand';
+import { sourceDemand, wattsInto } from '../predict/source-demand';
 import type { LadderShape } from './ladder-shapes';
 import type { ShapeResponse } from './shape-response';
 
@@ -126,6 +126,11 @@ function atLevelOf(
     meanVolts: terminalVolts - amps * seriesOhms,
     ripplePeakToPeakVolts: peakToPeakVolts + response.feedthroughPerPeak * amplitude,
     rmsAmps: demand.rmsAmps,
-    watts: terminalVolts * ladderAmps + ladderAmps * response.chargeInAll * forwardVolts + demand.sourceWatts,
+    watts: wattsInto(
+      terminalVolts,
+      ladderAmps,
+      { chargeInAll: response.chargeInAll, forwardVolts },
+      demand.sourceWatts,
+    ),
   };
 }

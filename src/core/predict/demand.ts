@@ -2,19 +2,19 @@ import type { Design } from '../design/design-schema';
 import { amplitudeVolts, hasFastEdges } from '../drive/drive';
 import { rippleAt, type LoadedLadder } from '../ladder/loaded';
 import type { WorkingPoint } from '../output/terminal';
-import { sourceDemand } from './source-demand';
+import { sourceDemand, wattsInto } from './source-demand';
 
 /** What a loaded ladder takes from its drive: W, A RMS in a winding (null where an ideal square charges in no time). */
 export type Demand = { watts: number; amps: number | null; efficiency: number | null };
 
-/** Power in by conservation: what leaves the terminal, the diodes' drops and the source's own loss. */
+/** What a loaded ladder takes, the drive's own swing on an unsmoothed output included. */
 export function demandOf(design: Design, ladder: LoadedLadder, point: WorkingPoint): Demand {
   const { chargingAngle } = rippleAt(ladder, point.ladderAmps);
   const demand = sourceDemand(ladder, point.ladderAmps, point.droop, chargingAngle);
-  const diodeAmps = point.ladderAmps * ladder.lightLoad.diodeCharges.reduce((sum, charge) => sum + charge, 0);
-  const diodeWatts = diodeAmps * ladder.forwardVolts;
+  const chargeInAll = ladder.lightLoad.diodeCharges.reduce((sum, charge) => sum + charge, 0);
   const swing = swingWatts(design, ladder);
-  const watts = point.terminalVolts * point.ladderAmps + swing.terminal + diodeWatts + demand.sourceWatts;
+  const diodes = { chargeInAll, forwardVolts: ladder.forwardVolts };
+  const watts = wattsInto(point.terminalVolts, point.ladderAmps, diodes, demand.sourceWatts) + swing.terminal;
   return {
     watts,
     amps: demand.rmsAmps,

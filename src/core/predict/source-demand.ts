@@ -49,6 +49,22 @@ export function sourceDemand(
   };
 }
 
+/**
+ * Power into a loaded ladder, W, by conservation: what leaves the terminal, the
+ * diodes' drops and the source's own loss.
+ *
+ * @param amps out of the ladder, A
+ * @param chargeInAll through all diodes, for each charge of the load
+ */
+export function wattsInto(
+  terminalVolts: number,
+  amps: number,
+  { chargeInAll, forwardVolts }: { chargeInAll: number; forwardVolts: number },
+  sourceWatts: number,
+): number {
+  return terminalVolts * amps + amps * chargeInAll * forwardVolts + sourceWatts;
+}
+
 /** Lost in charging and discharging a capacitance at both edges of a square or pulse, W. */
 function edgeWatts(drive: Drive, farads: number): number {
   const { frequencyHertz, seriesOhms } = drive;
