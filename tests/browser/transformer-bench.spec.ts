@@ -56,6 +56,7 @@ test('core, secondary and resonance show what the core reckons, and results are 
   await page.getByLabel('Path of the flux').fill('110');
   await page.getByLabel('Gap in all').fill('0.4');
   await turnTo(page, 'Secondary');
+  await page.getByLabel('Wire, bare').fill('0.1');
   await page.getByLabel('Pots in series').fill('4');
   await page.getByLabel('Width of each pot').fill('2');
   await closeBench(page);

@@ -5,6 +5,7 @@ import { TOPOLOGY_KINDS } from '../ladder/topologies';
 import { predict } from '../predict/predict';
 import type { Prediction } from '../predict/prediction';
 import type { PartMargin } from '../stress/all-margins';
+import { sayBank } from '../stress/strings';
 import { sayQuantity } from '../quantity/print-quantity';
 import type { Ask } from './ask';
 import type { DriveVariant } from './drive-variants';
@@ -106,7 +107,7 @@ function formOf({ topology, stages, grading }: Candidate['shape']): string {
 /** What the asked margin is kept of: voltages of the ladder's parts and their average current; the rest is shown. */
 const isAsked = (one: PartMargin) => isOfLadder(one) && ['voltage', 'reverse', 'average'].includes(one.what);
 
-const isOfLadder = ({ part }: PartMargin) => /^(Capacitors|Diodes)\b/.test(part);
+const isOfLadder = ({ of }: PartMargin) => of === 'capacitors' || of === 'diodes';
 
 /** What leaves least to spare among the parts that are chosen: the ladder's; those of the drive are as they are. */
 export const weakestOfLadder = ({ margins }: Pick<Prediction, 'margins'>): PartMargin | null =>
@@ -183,8 +184,7 @@ function settingOf({ level, frequencyFactor }: DriveVariant, frequencyHertz: num
 }
 
 function banked(name: string, series: number, parallel: number): string {
-  const words = [series > 1 ? `${series} in series` : '', parallel > 1 ? `${parallel} side by side` : ''];
-  const said = words.filter((word) => word !== '').join(', ');
+  const said = sayBank(series, parallel);
   return said === '' ? name : `${name}, ${said}`;
 }
 

@@ -6,6 +6,7 @@ import type { Topology } from '../ladder/network';
 import { TOPOLOGY_KINDS } from '../ladder/topologies';
 import { idealVolts } from '../ladder/unloaded';
 import { onLadder } from '../predict/ladder-of-design';
+import { atHighest } from '../stress/margin';
 import { seriesFor, stringRating } from '../stress/strings';
 import type { Ask } from './ask';
 import { driveVariants, type DriveVariant } from './drive-variants';
@@ -154,7 +155,7 @@ function* looks(
   const free = table.at(0);
   const least = amplitudeVolts(drives.at(variant, 0));
   // Strings carry the margin with the drive at its highest.
-  const highest = (1 + base.spread.peaks) * least;
+  const highest = atHighest(base.spread) * least;
   const diodes = stocks.diodes.flatMap(({ part, free: count }) => {
     // Strays bring less across a diode, never more.
     const stress = (free?.reversePerPeak ?? 2) * highest;
@@ -214,7 +215,7 @@ function* looks(
           capacitorsLacking,
           diodesLacking,
         };
-        keep(state, ask, { ...candidate, costs: quickCosts(ask, candidate, 1 + base.spread.peaks) });
+        keep(state, ask, { ...candidate, costs: quickCosts(ask, candidate, atHighest(base.spread)) });
       }
     }
 }

@@ -5,6 +5,7 @@ import type { Part } from '../drawer/part-schema';
 import { stockOf, type Drawer } from '../drawer/parts-used';
 import { preferredValues } from '../quantity/preferred-values';
 import { sayQuantity } from '../quantity/print-quantity';
+import { atHighest } from '../stress/margin';
 import type { Ask } from './ask';
 
 export type CapacitorPart = Extract<Part, { kind: 'capacitor' }>;
@@ -42,7 +43,7 @@ export function stocksFor(ask: Ask, base: Design, drawer: Drawer, forDesign: str
   if (ask.parts !== 'any') return stocksOf(drawer, forDesign);
   const { drive } = makeDrive(base, { ladderFarads: 0, ladderWatts: null, level: 1, driveOnly: true });
   // Twice the peak stands across every place but the first.
-  return anyStocks(2 * amplitudeVolts(drive) * (1 + base.spread.peaks), ask.target.amps, ask.leastMargin);
+  return anyStocks(2 * amplitudeVolts(drive) * atHighest(base.spread), ask.target.amps, ask.leastMargin);
 }
 
 /** Voltages that high-voltage capacitors and diode sticks are commonly sold for (common practice, no source). */

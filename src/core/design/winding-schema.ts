@@ -50,7 +50,7 @@ export const windingSchema = z.strictObject({
     .prefault({}),
   secondary: z
     .strictObject({
-      wireMetres: quantity('', '0.1e-3', 'above zero').default(0.1e-3),
+      wireMetres: unknown('', '0.1e-3'),
       /** Room for turns side by side in one pot. */
       widthMetres: quantity('', '20e-3', 'above zero').default(20e-3),
       innerMetres: quantity('', '16e-3', 'above zero').default(16e-3),

@@ -3,7 +3,7 @@ import { windingSchema } from '../design/winding-schema';
 import type { Prediction } from '../predict/prediction';
 import { sayQuantity } from '../quantity/print-quantity';
 import { CHOSEN_MARGIN } from '../stress/margin';
-import { seriesFor } from '../stress/strings';
+import { sayBank, seriesFor } from '../stress/strings';
 import { AMPS_PER_SQUARE_METRE, primaryAmpsOf, sectionOf } from '../winding/wire';
 import type { Part } from './part-schema';
 import { transistorsOf } from './parts-used';
@@ -73,12 +73,9 @@ export function placedTank(
   const parallel = Math.max(1, byAmps, Math.round(wanted / string));
   const total = string * parallel;
   if (parallel > MOST_SIDE_BY_SIDE || series > 20 || Math.max(total / wanted, wanted / total) > MOST_AWAY) return null;
-  const shape = [series > 1 ? `${series} in series` : '', parallel > 1 ? `${parallel} side by side` : '']
-    .filter((word) => word !== '')
-    .join(', ');
   return {
     count: series * parallel,
-    words: `${shape || 'one'}, ${sayQuantity(total, 'F')}`,
+    words: `${sayBank(series, parallel) || 'one'}, ${sayQuantity(total, 'F')}`,
     design: {
       ...design,
       driver: {

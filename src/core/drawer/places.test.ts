@@ -152,7 +152,7 @@ describe('in the driver and its transformer', () => {
     const { design: made, count } = put(design, 'tank', film)!;
     expect(partsUsed(made).get(film.id)).toBe(count);
     const own = predict(made).margins.filter(({ part: name }) => name === 'Tank capacitor');
-    expect(own.map(({ what }) => what).sort()).toEqual(['RMS', 'voltage']);
+    expect(own.map(({ what }) => what).sort()).toEqual(['current, RMS', 'voltage']);
     // A little short of a quarter where the bank's capacitance, and with it the current, is a little more than it was.
     for (const { margin } of own) expect(margin).toBeGreaterThan(0.25 / 1.5);
     expect(partIdAt(changeDesign(made, { path: '$.driver.tankFarads', value: 1e-6 }), 'tank')).toBeNull();

@@ -1,6 +1,6 @@
 import type { Design } from '../design/design-schema';
 import { sayQuantity } from '../quantity/print-quantity';
-import { CHOSEN_MARGIN } from '../stress/margin';
+import { atHighest, CHOSEN_MARGIN } from '../stress/margin';
 import { seriesFor } from '../stress/strings';
 import { mainValue } from './part-fields';
 import { capacitorValues, diodeValues } from './part-values';
@@ -76,7 +76,7 @@ const MOST_AWAY = 5;
  */
 export function placed(design: Design, place: PartPlace, part: Part, stresses: Stresses): Placed | null {
   const { ladder, driver, transformer } = design;
-  const high = 1 + design.spread.peaks;
+  const high = atHighest(design.spread);
   switch (part.kind) {
     case 'capacitor': {
       if (place === 'tank') return placedTank(design, part, stresses);

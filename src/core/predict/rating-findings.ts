@@ -1,7 +1,8 @@
 import type { Design } from '../design/design-schema';
 import type { Finding } from '../design/finding';
 import { sayQuantity } from '../quantity/print-quantity';
-import { CHOSEN_MARGIN, fitOf } from '../stress/margin';
+import { atHighest, CHOSEN_MARGIN, fitOf } from '../stress/margin';
+import type { Rated } from '../stress/all-margins';
 import type { CapacitorPrediction, DiodePrediction, Prediction } from './prediction';
 
 /** One thing that a design may be found to be wrong in. */
@@ -19,12 +20,12 @@ type RatedPart = (CapacitorPrediction | DiodePrediction) & { stressVolts: number
 
 function ratingFindings(
   parts: RatedPart[],
-  peaksSpread: number,
+  high: number,
   words: { over: string; thin: string; rating: string; path: string; stress: string },
 ): Finding[] {
   const worst = (group: RatedPart[]) => group.reduce((a, b) => (b.stressVolts > a.stressVolts ? b : a));
   const over = parts.filter((part) => fitOf(part.margin) === 'over');
-  const highVolts = (part: RatedPart) => part.stressVolts * (1 + peaksSpread);
+  const highVolts = (part: RatedPart) => part.stressVolts * high;
   const overWhenHigh = (part: RatedPart) => part.ratedVolts !== null && highVolts(part) > part.ratedVolts;
   const thin = parts.filter(
     (part) => fitOf(part.margin) === 'close' || (fitOf(part.margin) === 'fits' && overWhenHigh(part)),
@@ -44,14 +45,14 @@ function ratingFindings(
     const part = worst(thin);
     const { stressVolts, ratedVolts, margin } = part;
     const inHand = `${sayQuantity(margin!, '%', 2)} in hand${margin! < CHOSEN_MARGIN ? `, less than ${sayQuantity(CHOSEN_MARGIN, '%', 2)}` : ''}`;
-    const high = overWhenHigh(part)
+    const whenHigh = overWhenHigh(part)
       ? ` With the drive at its highest it is ${sayQuantity(highVolts(part), 'V')}, over the rating.`
       : '';
     findings.push({
       code: words.thin,
       severity: 'warn',
       where: listParts(thin.map((part) => part.id)),
-      message: `${words.stress} ${sayQuantity(stressVolts, 'V')} of ${sayQuantity(ratedVolts!, 'V')}: ${inHand}.${high}`,
+      message: `${words.stress} ${sayQuantity(stressVolts, 'V')} of ${sayQuantity(ratedVolts!, 'V')}: ${inHand}.${whenHigh}`,
       advice: `Use parts rated at least ${sayQuantity(highVolts(part) * (1 + CHOSEN_MARGIN), 'V')}.`,
     });
   }
@@ -69,7 +70,7 @@ function ratingFindings(
 const diodeRatings: Check = ({ spread }, prediction) =>
   ratingFindings(
     prediction.diodes.map((part) => ({ ...part, stressVolts: part.reverseVolts })),
-    spread.peaks,
+    atHighest(spread),
     {
       over: 'diode-over-peak-inverse',
       thin: 'diode-margin-thin',
@@ -82,7 +83,7 @@ const diodeRatings: Check = ({ spread }, prediction) =>
 const capacitorRatings: Check = ({ spread }, prediction) =>
   ratingFindings(
     prediction.capacitors.map((part) => ({ ...part, stressVolts: part.workingVolts })),
-    spread.peaks,
+    atHighest(spread),
     {
       over: 'capacitor-over-rating',
       thin: 'capacitor-margin-thin',
@@ -94,17 +95,17 @@ const capacitorRatings: Check = ({ spread }, prediction) =>
 
 const resistorRatings: Check = (_design, { margins }) =>
   margins
-    .filter(({ part, margin }) => (part === 'Bleeder' || part === 'Series resistor') && margin < CHOSEN_MARGIN)
-    .map(({ part, what, case: when, stress, rated, unit, margin }) => ({
+    .filter(({ of, margin }) => (of === 'bleeder' || of === 'series') && margin < CHOSEN_MARGIN)
+    .map(({ of, part, what, case: when, stress, rated, unit, margin }) => ({
       code: margin < 0 ? 'resistor-over-rating' : 'resistor-margin-thin',
       severity: margin < 0 ? ('stop' as const) : ('warn' as const),
-      where: part === 'Bleeder' ? '$.output.bleederOhms' : '$.output.seriesOhms',
+      where: of === 'bleeder' ? '$.output.bleederOhms' : '$.output.seriesOhms',
       message: `${part}, ${what}: ${sayQuantity(stress, unit as 'W' | 'V' | 'J')} on each with ${when === 'shorted output' ? 'the output shorted' : when === 'no load' ? 'no load' : 'this load'}, rated ${sayQuantity(rated, unit as 'W' | 'V' | 'J')}.`,
       advice: 'Put more in series, or use ones of higher rating.',
     }));
 
 const diodeSurge: Check = ({ output, ladder }, { margins }) => {
-  const over = margins.filter(({ part, what, margin }) => part === 'Diodes' && what === 'surge' && margin < 0);
+  const over = margins.filter(({ what, margin }) => what === 'surge' && margin < 0);
   const findings: Finding[] = over.map(({ case: when, stress, rated }) => ({
     code: 'diode-surge',
     severity: 'warn',
@@ -141,28 +142,37 @@ const diodeCurrent: Check = (design, prediction) => {
   ];
 };
 
-/** What is said of RMS current over its rating, by the first word of what carries it. */
-const OVER_CURRENT: Record<string, Pick<Finding, 'code' | 'severity' | 'where' | 'advice'> & { words: string }> = {
-  Capacitors: {
+/** What is said of RMS current over its rating; the tank's is said where the driver is judged. */
+const OVER_CURRENT: Partial<
+  Record<Rated, Pick<Finding, 'code' | 'severity' | 'where' | 'advice'> & { words: string }>
+> = {
+  capacitors: {
     code: 'capacitor-over-current',
     severity: 'warn',
     where: '$.ladder.capacitor.ratedRmsAmps',
     words: 'that each is rated for',
     advice: 'Put more of them side by side, or draw less.',
   },
-  Transistor: {
+  transistor: {
     code: 'transistor-over-current',
     severity: 'warn',
     where: '$.driver.ratedAmps',
     words: 'that each is rated for',
     advice: 'Use transistors of more current, or draw less.',
   },
-  Primary: {
+  primary: {
     code: 'primary-wire-thin',
     severity: 'note',
     where: '$.transformer',
     words: 'that its copper is commonly given',
     advice: 'Use more strands or thicker wire; a short winding in moving air stands more.',
+  },
+  secondary: {
+    code: 'secondary-wire-thin',
+    severity: 'note',
+    where: '$.transformer',
+    words: 'that its copper is commonly given',
+    advice: 'Use thicker wire if it goes in, or see how warm the winding gets.',
   },
 };
 
@@ -170,8 +180,8 @@ const OVER_CURRENT: Record<string, Pick<Finding, 'code' | 'severity' | 'where' |
 const heating: Check = (_design, { margins, diodes }) =>
   margins
     .filter(({ margin }) => margin < 0)
-    .flatMap(({ part, what, stress, rated, unit }): Finding[] => {
-      if (unit === 'K')
+    .flatMap(({ of, part, what, stress, rated }): Finding[] => {
+      if (what === 'warmer by')
         return [
           {
             code: 'capacitor-warms',
@@ -188,7 +198,7 @@ const heating: Check = (_design, { margins, diodes }) =>
             code: 'diode-heats',
             severity: 'warn',
             where: '$.ladder.diode.averageAmps',
-            message: `${part} may turn ${sayQuantity(stress, 'W', 2)} each into heat at this load, over the ${sayQuantity(rated, 'W', 2)} that their average current makes${recovery > 0 ? `; recovery makes up to ${sayQuantity(recovery, 'W', 2)}` : ''}.`,
+            message: `${part} may turn ${sayQuantity(stress, 'W', 2)} each into heat at this load, over the ${sayQuantity(rated, 'W', 2)} that their average current makes${recovery > 0 ? `; recovery makes up to about ${sayQuantity(recovery, 'W', 2)}` : ''}.`,
             advice:
               recovery > stress / 2
                 ? 'Use diodes that recover sooner, or a lower frequency.'
@@ -196,8 +206,9 @@ const heating: Check = (_design, { margins, diodes }) =>
           },
         ];
       }
-      if (what !== 'current, RMS') return [];
-      const { code, severity, where, words, advice } = OVER_CURRENT[part.split(' ')[0]];
+      const said = what === 'current, RMS' ? OVER_CURRENT[of] : undefined;
+      if (!said) return [];
+      const { code, severity, where, words, advice } = said;
       const message = `${part}: about ${sayQuantity(stress, 'A')} RMS, over the ${sayQuantity(rated, 'A')} ${words}.`;
       return [{ code, severity, where, message, advice }];
     });

@@ -127,6 +127,15 @@ it('the primary’s wire stands among them once it is entered, by 3 A for each s
   const tank = predict(design).source.figures.find(({ key }) => key === 'tank-amps')!.value;
   const wire = marginFor(design, 'Primary wire', 'current, RMS');
   expect(wire.stress).toBe(tank);
+  const thin = wound({ wireMetres: 0.3e-3 });
+  const both: Design = {
+    ...thin,
+    winding: { ...thin.winding!, secondary: { ...thin.winding!.secondary, wireMetres: 50e-6 } },
+  };
+  // 5.89 mA through 0.05 mm.
+  expect(marginFor(both, 'Secondary wire', 'current, RMS')).toMatchObject({ stress: predict(both).input.amps });
+  expect(marginFor(both, 'Secondary wire', 'current, RMS').rated).toBeCloseTo(5.89e-3, 5);
+  expect(predict(thin).margins.some(({ part }) => part === 'Secondary wire')).toBe(false);
   // 20 strands of 0.0707 mm2.
   expect(wire.rated).toBeCloseTo(3 * 20 * 0.070686, 4);
   const flyback: Design = { ...plain, ...driverOfKind('flyback', plain, driveOf(plain)) };

@@ -4,15 +4,47 @@ import type { LoadedLadder } from '../ladder/loaded';
 import type { StoredCharge } from '../output/discharge';
 import { AMPS_PER_SQUARE_METRE, primaryAmpsOf, sectionOf } from '../winding/wire';
 import { MOST_RISE, ratedDiodeWatts } from './heat';
-import { marginOf } from './margin';
+import { atHighest, marginOf } from './margin';
 import { ladderParts } from './strings';
 import { shortedAmps, surgeRating, switchOnAmps } from './surge';
 
-/** One part's rating against what it is asked, in the case that asks most of it. */
+/** What is rated, and what it is called. */
+const NAMES = {
+  capacitors: 'Capacitors',
+  diodes: 'Diodes',
+  series: 'Series resistor',
+  bleeder: 'Bleeder',
+  transistor: 'Transistor',
+  tank: 'Tank capacitor',
+  gate: 'Gate resistor',
+  core: 'Core',
+  primary: 'Primary wire',
+  secondary: 'Secondary wire',
+} as const;
+export type Rated = keyof typeof NAMES;
+
+/** Which of its ratings. */
+type Rating =
+  | 'voltage'
+  | 'reverse'
+  | 'blocks'
+  | 'alternating, RMS'
+  | 'over its body'
+  | 'current, RMS'
+  | 'average'
+  | 'surge'
+  | 'power'
+  | 'heat'
+  | 'warmer by'
+  | 'pulse'
+  | 'flux';
+
+/** One part's rating against what it is asked, in one case. */
 export type PartMargin = {
+  of: Rated;
+  /** By its name, with the id of the one that counts among several. */
   part: string;
-  /** What is rated. */
-  what: string;
+  what: Rating;
   case: 'no load' | 'drive high' | 'loaded' | 'shorted output' | 'switched on';
   stress: number;
   rated: number;
@@ -30,15 +62,18 @@ class Margins {
   readonly list: PartMargin[] = [];
 
   add(
-    part: string,
-    what: string,
+    of: Rated,
+    what: Rating,
     when: PartMargin['case'],
     unit: PartMargin['unit'],
     stress: number | null,
     rated: number | null,
+    one: { id: string } | null = null,
   ): void {
     const margin = stress === null ? null : marginOf(rated, stress);
-    if (margin !== null) this.list.push({ part, what, case: when, stress: stress!, rated: rated!, unit, margin });
+    if (margin === null) return;
+    const part = one ? `${NAMES[of]} (${one.id})` : NAMES[of];
+    this.list.push({ of, part, what, case: when, stress: stress!, rated: rated!, unit, margin });
   }
 }
 
@@ -64,10 +99,10 @@ export function marginsOf(design: Design, full: LoadedLadder, told: Told): PartM
 function ofVoltage(margins: Margins, { spread }: Design, told: Told): void {
   const capacitor = weakest(told.capacitors);
   const diode = weakest(told.diodes);
-  const high = 1 + spread.peaks;
+  const high = atHighest(spread);
   for (const [when, times] of [['no load', 1] as const, ...(high > 1 ? [['drive high', high] as const] : [])]) {
-    margins.add(named(capacitor), 'voltage', when, 'V', times * capacitor.workingVolts, capacitor.ratedVolts);
-    margins.add(named(diode), 'reverse', when, 'V', times * diode.reverseVolts, diode.ratedVolts);
+    margins.add('capacitors', 'voltage', when, 'V', times * capacitor.workingVolts, capacitor.ratedVolts, capacitor);
+    margins.add('diodes', 'reverse', when, 'V', times * diode.reverseVolts, diode.ratedVolts, diode);
   }
 }
 
@@ -77,16 +112,32 @@ function ofCurrent(margins: Margins, { ladder }: Design, { capacitors, diodes }:
   const times = (factor: number, value: number | null) => (value === null ? null : factor * value);
   const busiest = most(capacitors, ({ rmsAmps }) => rmsAmps);
   const { ratedRmsAmps, ratedAcVolts } = ladder.capacitor;
-  margins.add(named(busiest.part), 'current, RMS', 'loaded', 'A', times(currentShare, busiest.value), ratedRmsAmps);
+  margins.add(
+    'capacitors',
+    'current, RMS',
+    'loaded',
+    'A',
+    times(currentShare, busiest.value),
+    ratedRmsAmps,
+    busiest.part,
+  );
   const warmest = most(capacitors, ({ riseKelvin }) => riseKelvin);
-  margins.add(named(warmest.part), 'warmer by', 'loaded', 'K', warmest.value, MOST_RISE);
+  margins.add('capacitors', 'warmer by', 'loaded', 'K', warmest.value, MOST_RISE, warmest.part);
   const ripple = most(capacitors, ({ ripplePeakToPeakVolts }) => ripplePeakToPeakVolts);
   // No waveform has more RMS than half its peak to peak.
-  margins.add(named(ripple.part), 'alternating, RMS', 'loaded', 'V', times(0.5 / series, ripple.value), ratedAcVolts);
+  margins.add(
+    'capacitors',
+    'alternating, RMS',
+    'loaded',
+    'V',
+    times(0.5 / series, ripple.value),
+    ratedAcVolts,
+    ripple.part,
+  );
   const carrying = most(diodes, ({ averageAmps }) => averageAmps);
-  margins.add(named(carrying.part), 'average', 'loaded', 'A', carrying.value, ladder.diode.averageAmps);
+  margins.add('diodes', 'average', 'loaded', 'A', carrying.value, ladder.diode.averageAmps, carrying.part);
   const hottest = most(diodes, ({ watts }) => watts);
-  margins.add(named(hottest.part), 'heat', 'loaded', 'W', hottest.value, ratedDiodeWatts(ladder.diode));
+  margins.add('diodes', 'heat', 'loaded', 'W', hottest.value, ratedDiodeWatts(ladder.diode), hottest.part);
 }
 
 /** What a diode carries for a moment, switched on and shorted. */
@@ -94,11 +145,11 @@ function ofSurge(margins: Margins, { ladder, output }: Design, full: LoadedLadde
   const { surgeAmps, onOhms, series } = ladder.diode;
   const surge = (seconds: number) => (surgeAmps === null ? null : surgeRating(surgeAmps, seconds));
   const halfPeriod = 1 / (2 * full.drive.frequencyHertz);
-  margins.add('Diodes', 'surge', 'switched on', 'A', switchOnAmps(full, onOhms * series), surge(halfPeriod));
+  margins.add('diodes', 'surge', 'switched on', 'A', switchOnAmps(full, onOhms * series), surge(halfPeriod));
   const shorted = shortedAmps(told.output.noLoadVolts, output.seriesOhms);
   // What a short draws at the terminal lasts about as long as its charge at the first current.
   const shortSeconds = shorted === null ? 0 : told.energy.terminalCoulombs / shorted;
-  margins.add('Diodes', 'surge', 'shorted output', 'A', shorted, surge(shortSeconds));
+  margins.add('diodes', 'surge', 'shorted output', 'A', shorted, surge(shortSeconds));
 }
 
 /** What the output's resistors take. */
@@ -107,22 +158,15 @@ function ofOutput(margins: Margins, { output, resistors }: Design, told: Told): 
   const { seriesOhms, bleederOhms } = output;
   if (seriesOhms > 0) {
     const { watts, bodyVolts, count } = resistors.series;
-    margins.add(
-      'Series resistor',
-      'power',
-      'loaded',
-      'W',
-      amps === null ? null : (amps ** 2 * seriesOhms) / count,
-      watts,
-    );
-    margins.add('Series resistor', 'over its body', 'shorted output', 'V', noLoadVolts / count, bodyVolts);
+    margins.add('series', 'power', 'loaded', 'W', amps === null ? null : (amps ** 2 * seriesOhms) / count, watts);
+    margins.add('series', 'over its body', 'shorted output', 'V', noLoadVolts / count, bodyVolts);
     const { pulseJoules } = resistors.series;
-    margins.add('Series resistor', 'pulse', 'shorted output', 'J', told.energy.joules / count, pulseJoules);
+    margins.add('series', 'pulse', 'shorted output', 'J', told.energy.joules / count, pulseJoules);
   }
   if (bleederOhms !== null) {
     const { watts, bodyVolts, count } = resistors.bleeder;
-    margins.add('Bleeder', 'power', 'no load', 'W', noLoadVolts ** 2 / bleederOhms / count, watts);
-    margins.add('Bleeder', 'over its body', 'no load', 'V', noLoadVolts / count, bodyVolts);
+    margins.add('bleeder', 'power', 'no load', 'W', noLoadVolts ** 2 / bleederOhms / count, watts);
+    margins.add('bleeder', 'over its body', 'no load', 'V', noLoadVolts / count, bodyVolts);
   }
 }
 
@@ -131,9 +175,9 @@ function ofDrive(margins: Margins, { driver, transformer, winding }: Design, { s
   const figure = (key: string) => source.figures.find((one) => one.key === key)?.value ?? null;
   if ('ratedVolts' in driver) {
     const amps = figure('transistor-amps') ?? figure('primary-rms');
-    margins.add('Transistor', 'current, RMS', 'loaded', 'A', amps, driver.ratedAmps);
+    margins.add('transistor', 'current, RMS', 'loaded', 'A', amps, driver.ratedAmps);
     margins.add(
-      'Transistor',
+      'transistor',
       'blocks',
       'no load',
       'V',
@@ -143,7 +187,7 @@ function ofDrive(margins: Margins, { driver, transformer, winding }: Design, { s
   }
   if (driver.kind === 'resonant-push-pull') {
     margins.add(
-      'Tank capacitor',
+      'tank',
       'voltage',
       'loaded',
       'V',
@@ -151,26 +195,24 @@ function ofDrive(margins: Margins, { driver, transformer, winding }: Design, { s
       driver.tankRatedVolts,
     );
     margins.add(
-      'Tank capacitor',
-      'RMS',
+      'tank',
+      'current, RMS',
       'loaded',
       'A',
       figure('tank-each-amps') ?? figure('tank-amps'),
       driver.tankRatedAmps,
     );
-    margins.add('Gate resistor', 'power', 'loaded', 'W', figure('gate-watts'), driver.gateResistorWatts);
+    margins.add('gate', 'power', 'loaded', 'W', figure('gate-watts'), driver.gateResistorWatts);
   }
-  if (transformer) margins.add('Core', 'flux', 'loaded', 'mT', figure('flux'), transformer.saturationTesla * 1e3);
-  const primary = winding?.primary;
-  if (primary && primary.wireMetres !== null)
-    margins.add(
-      'Primary wire',
-      'current, RMS',
-      'loaded',
-      'A',
-      primaryAmpsOf(driver.kind, source.figures, input.amps),
-      AMPS_PER_SQUARE_METRE * primary.strands * sectionOf(primary.wireMetres),
-    );
+  if (transformer) margins.add('core', 'flux', 'loaded', 'mT', figure('flux'), transformer.saturationTesla * 1e3);
+  if (!transformer || !winding) return;
+  const { primary, secondary } = winding;
+  const carries = (wireMetres: number | null, strands: number) =>
+    wireMetres === null ? null : AMPS_PER_SQUARE_METRE * strands * sectionOf(wireMetres);
+  const primaryAmps = primaryAmpsOf(driver.kind, source.figures, input.amps);
+  const [ofPrimary, ofSecondary] = [carries(primary.wireMetres, primary.strands), carries(secondary.wireMetres, 1)];
+  margins.add('primary', 'current, RMS', 'loaded', 'A', primaryAmps, ofPrimary);
+  margins.add('secondary', 'current, RMS', 'loaded', 'A', input.amps, ofSecondary);
 }
 
 /** The part with the greatest figure, among those whose figure is known. */
@@ -183,9 +225,6 @@ function most<T extends { id: string }>(parts: readonly T[], of: (part: T) => nu
     { part: parts[0], value: null },
   );
 }
-
-/** Of a ladder, by its letter. */
-const named = ({ id }: { id: string }) => `${id.startsWith('C') ? 'Capacitors' : 'Diodes'} (${id})`;
 
 const weakest = <T extends { margin: number | null }>(parts: readonly T[]) =>
   parts.reduce((a, b) => ((b.margin ?? Infinity) < (a.margin ?? Infinity) ? b : a));

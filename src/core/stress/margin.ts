@@ -14,6 +14,9 @@ export function marginOf(ratedVolts: number | null, workingVolts: number): numbe
   return ratedVolts === null || workingVolts === 0 ? null : ratedVolts / workingVolts - 1;
 }
 
+/** By what factor the drive may stand higher than it is drawn up. */
+export const atHighest = ({ peaks }: { peaks: number }): number => 1 + peaks;
+
 /** The word for a margin: over below zero, close below 25 %. */
 export function fitOf(margin: number | null): Fit {
   if (margin === null) return 'unrated';

@@ -73,6 +73,13 @@ export function ladderParts({ capacitor, diode }: Pick<Design['ladder'], 'capaci
   };
 }
 
+/** A bank in words: "3 in series, 2 side by side"; empty for a single part. */
+export function sayBank(series: number, parallel: number): string {
+  return [series > 1 ? `${series} in series` : '', parallel > 1 ? `${parallel} side by side` : '']
+    .filter((words) => words !== '')
+    .join(', ');
+}
+
 const MOST_IN_SERIES = 50;
 
 /**

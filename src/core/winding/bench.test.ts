@@ -9,7 +9,7 @@ import { benchOf, reckonCore, reckonInductances, reckonSecondary, tankTable } fr
 
 const plain = newDesign('Bench');
 const pushPull: Design = { ...plain, ...driverOfKind('resonant-push-pull', plain, driveOf(plain)) };
-const winding = windingSchema.parse({ primary: { wireMetres: 0.5e-3 } });
+const winding = windingSchema.parse({ primary: { wireMetres: 0.5e-3 }, secondary: { wireMetres: 0.1e-3 } });
 /** The same with a secondary of many layers. */
 const steep = changeDesign(pushPull, { path: '$.transformer.secondaryTurns', value: 1200 });
 const change = (design: Design, path: string, value: unknown) => changeDesign(design, { path, value });

@@ -95,7 +95,7 @@ export type CoreReckoning = {
   wantedGapMetres: number | null;
   /** Resistance at the drive's frequency over that for direct current, by each wire alone. */
   primarySkinFactor: number | null;
-  secondarySkinFactor: number;
+  secondarySkinFactor: number | null;
   /** Section of the primary's strands together, m²; null where its wire is not known. */
   primarySquareMetres: number | null;
   /** RMS, where wire and current are known. */
@@ -145,7 +145,7 @@ export function reckonCore({ core, primary, secondary }: Winding, design: BenchD
   }
   const { wireMetres, strands } = primary;
   const fill =
-    core.windowSquareMetres === null || wireMetres === null
+    core.windowSquareMetres === null || wireMetres === null || secondary.wireMetres === null
       ? null
       : windowFill(
           [
@@ -170,7 +170,7 @@ export function reckonCore({ core, primary, secondary }: Winding, design: BenchD
     primaryHenries: reckoned,
     wantedGapMetres: of && primaryHenries !== null ? gapFor(primaryHenries / primaryTurns ** 2, of) : null,
     primarySkinFactor: wireMetres === null ? null : skinFactor(wireMetres, hertz),
-    secondarySkinFactor: skinFactor(secondary.wireMetres, hertz),
+    secondarySkinFactor: secondary.wireMetres === null ? null : skinFactor(secondary.wireMetres, hertz),
     primarySquareMetres,
     primaryAmpsPerSquareMetre:
       primaryAmps === null || primarySquareMetres === null ? null : primaryAmps / primarySquareMetres,
@@ -181,7 +181,7 @@ export function reckonCore({ core, primary, secondary }: Winding, design: BenchD
 }
 
 export type SecondaryReckoning = {
-  /** Null where one turn is wider than a pot. */
+  /** Null where the wire is not known, or one turn is wider than a pot. */
   layers: SecondaryLayers | null;
   /** Frequencies at which the secondary rings; null where the primary's inductance is not known. */
   rings: {
@@ -201,8 +201,11 @@ const RINGING_FAR = 3;
 /** The secondary in layers, its capacitance, and where it rings before this ladder. */
 export function reckonSecondary({ secondary }: Winding, design: BenchDesign): SecondaryReckoning {
   const { transformer, hertz, ladderFarads } = design;
+  const { wireMetres } = secondary;
+  if (wireMetres === null) return { layers: null, rings: null, findings: [] };
   const layers = secondaryLayers({
     ...secondary,
+    wireMetres,
     turns: transformer.secondaryTurns,
     peakVolts: design.secondaryPeakVolts,
   });

@@ -133,7 +133,7 @@ function DiodeFigures({ part: { averageAmps, rmsAmps, watts, recoveryWatts } }: 
         <span className="text-soft">each heats by</span> <Quantity value={watts} unit="W" digits={2} />
         {recoveryWatts ? (
           <>
-            , <span className="text-soft">of it recovery up to</span>{' '}
+            , <span className="text-soft">of it recovery up to about</span>{' '}
             <Quantity value={recoveryWatts} unit="W" digits={2} />
           </>
         ) : null}

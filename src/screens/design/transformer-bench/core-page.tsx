@@ -128,7 +128,9 @@ export function CorePage({ bench }: { bench: BenchEditing }) {
               after="times, at least"
             />
           )}
-          <Result name="The same, secondary" value={reckoned.secondarySkinFactor} unit="" after="times, at least" />
+          {reckoned.secondarySkinFactor === null ? null : (
+            <Result name="The same, secondary" value={reckoned.secondarySkinFactor} unit="" after="times, at least" />
+          )}
           {wireMetres === null ? null : (
             <Result
               name="Nearest usual wire, bare"

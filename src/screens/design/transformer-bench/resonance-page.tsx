@@ -72,7 +72,8 @@ export function ResonancePage({ bench }: { bench: BenchEditing }) {
             </>
           ) : (
             <Empty>
-              Needs a driver with a transformer of its own, its primary inductance and a secondary that fits its pots.
+              Needs a driver with a transformer of its own, its primary inductance and a secondary whose wire is known
+              and fits its pots.
             </Empty>
           )}
           {design.driver.kind === 'resonant-push-pull' && design.transformer ? (

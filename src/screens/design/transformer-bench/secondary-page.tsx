@@ -16,7 +16,7 @@ const millimetres = (name: string, label: string, optional = false): FieldDescri
 });
 
 const FIELDS: readonly FieldDescription[] = [
-  millimetres('wireMetres', 'Wire, bare'),
+  millimetres('wireMetres', 'Wire, bare', true),
   millimetres('innerMetres', 'Former, diameter'),
   { as: 'quantity', name: 'pots', label: 'Pots in series', unit: '' },
   millimetres('widthMetres', 'Width of each pot'),
@@ -52,7 +52,9 @@ export function SecondaryPage({ bench }: { bench: BenchEditing }) {
         </>
       }
       follows={
-        layers === null ? (
+        winding.secondary.wireMetres === null ? (
+          <Empty>The wire’s diameter gives layers, voltages between them, resistance and capacitance.</Empty>
+        ) : layers === null ? (
           <p role="alert" className="text-over">
             One turn is wider than a pot. The wire must be thinner than the width.
           </p>
