@@ -8,7 +8,7 @@ import { prepareDatabase } from '../setup/database';
 import { serve } from '../setup/serve';
 import { changeDesign } from '../src/core/design/change-design';
 import { newDesign } from '../src/core/design/new-design';
-import { halfWaveNetwork } from '../src/core/ladder/half-wave';
+import { halfWaveNetwork } from '../src/core/topology/half-wave';
 import { loadLine, stagesCurve } from '../src/core/predict/curves';
 import { predict } from '../src/core/predict/predict';
 import { whatHelpsMost } from '../src/core/predict/what-helps';

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import Papa from 'papaparse';
-import { askSchema, baseOf, type Ask } from '../src/core/choose/ask';
+import { askSchema, baseOf, type Ask } from '../src/core/choose/requirements';
 import { choose } from '../src/core/choose/choose';
 import { search } from '../src/core/choose/search';
 import { stocksFor } from '../src/core/choose/stock';

@@ -1,8 +1,8 @@
 import v8 from 'node:v8';
 import vm from 'node:vm';
-import { freeNodes } from '../src/core/ladder/network';
+import { freeNodes } from '../src/core/topology/network';
 import type { Design } from '../src/core/design/design-schema';
-import { ladderOfDesign } from '../src/core/predict/ladder-of-design';
+import { ladderOfDesign } from '../src/core/operating/ladder-of-design';
 import { predict } from '../src/core/predict/predict';
 import type { Circuit } from '../src/core/transient/circuit';
 import { circuitOfDesign } from '../src/core/transient/circuit-of-design';

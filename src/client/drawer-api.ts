@@ -1,4 +1,4 @@
-import type { DrawerChange } from '@/core/drawer/part-schema';
+import type { DrawerChange } from '@/core/parts/part-schema';
 import type { Drawer } from '@/core/drawer/parts-used';
 import { answer, call } from './answers';
 

@@ -1,6 +1,6 @@
 import Papa from 'papaparse';
 import { planDrawerRows, rowsOfDrawer, type DrawerPlan } from '@/core/drawer/drawer-rows';
-import type { Part } from '@/core/drawer/part-schema';
+import type { Part } from '@/core/parts/part-schema';
 import { downloadText } from './design-file';
 
 const MOST_BYTES = 5e6;

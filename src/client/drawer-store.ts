@@ -1,5 +1,5 @@
 import { create } from 'zustand';
-import type { DrawerChange, Part } from '@/core/drawer/part-schema';
+import type { DrawerChange, Part } from '@/core/parts/part-schema';
 import type { Drawer } from '@/core/drawer/parts-used';
 import { changeDrawer, fetchDrawer } from './drawer-api';
 

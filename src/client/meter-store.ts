@@ -1,6 +1,6 @@
 import { create } from 'zustand';
 import { persist } from 'zustand/middleware';
-import { sayWhatIsRight } from '@/core/design/fields';
+import { sayWhatIsRight } from '@/core/schema/fields';
 import { meterSchema, type Meter } from '@/core/drive/meter-sense';
 
 type MeterState = { meter: Meter; change: (changes: Partial<Meter>) => string | null };

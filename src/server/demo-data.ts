@@ -4,7 +4,7 @@ import path from 'node:path';
 import Papa from 'papaparse';
 import { readDesignText } from '@/core/design/read-design';
 import { planDrawerRows } from '@/core/drawer/drawer-rows';
-import type { Part } from '@/core/drawer/part-schema';
+import type { Part } from '@/core/parts/part-schema';
 import { insertDesign } from './designs';
 import { applyChange } from './drawer';
 import { transaction } from './pool';

@@ -1,6 +1,6 @@
 import { newDesign } from '@/core/design/new-design';
 import { readPartLine } from '@/core/drawer/part-line';
-import type { Part } from '@/core/drawer/part-schema';
+import type { Part } from '@/core/parts/part-schema';
 import { placed } from '@/core/drawer/places';
 import { predict } from '@/core/predict/predict';
 import { createDesign, setArchived } from './designs';

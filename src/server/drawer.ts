@@ -1,6 +1,6 @@
 import type { PoolClient } from 'pg';
 import { faultsOf } from '@/core/design/read-design';
-import { partSchema, type DrawerChange, type Part } from '@/core/drawer/part-schema';
+import { partSchema, type DrawerChange, type Part } from '@/core/parts/part-schema';
 import { partsUsed, type Drawer } from '@/core/drawer/parts-used';
 import { listDesigns } from './designs';
 import { pool, transaction } from './pool';

@@ -1,7 +1,7 @@
 'use client';
 
 import { useId, useState, type ReactNode } from 'react';
-import { printForField } from '@/core/quantity/print-quantity';
+import { printForField } from '@/core/quantity/format-quantity';
 import { readQuantity } from '@/core/quantity/read-quantity';
 import type { Unit } from '@/core/quantity/units';
 

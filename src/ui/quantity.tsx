@@ -1,4 +1,4 @@
-import { formatQuantity } from '@/core/quantity/print-quantity';
+import { formatQuantity } from '@/core/quantity/format-quantity';
 import type { Unit } from '@/core/quantity/units';
 
 /** A value with lined-up digits and a lighter unit; an en dash where there is none. */

@@ -1,6 +1,6 @@
 import { proxy, wrap } from 'comlink';
 import type { Choices } from '@/core/choose/choose';
-import type { ChoiceInTime } from '@/core/choose/in-time';
+import type { ChoiceInTime } from '@/core/choose/choice-time-domain';
 import type { SearchTask } from '@/core/choose/search';
 import type { Design } from '@/core/design/design-schema';
 import type { ChooseWork, ChoosingReport } from './choose.worker';

@@ -1,6 +1,6 @@
 import { expose } from 'comlink';
 import { choose, type Choices, type ChoosingState } from '@/core/choose/choose';
-import { choiceInTime, type ChoiceInTime } from '@/core/choose/in-time';
+import { choiceInTime, type ChoiceInTime } from '@/core/choose/choice-time-domain';
 import type { ChoiceRow } from '@/core/choose/row';
 import type { SearchTask } from '@/core/choose/search';
 import type { Design } from '@/core/design/design-schema';

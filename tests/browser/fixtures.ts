@@ -3,7 +3,7 @@ import { test as base, expect, type APIRequestContext, type Page } from '@playwr
 import { Client } from 'pg';
 import { newDesign } from '../../src/core/design/new-design';
 import type { Design } from '../../src/core/design/design-schema';
-import { sayQuantity } from '../../src/core/quantity/print-quantity';
+import { sayQuantity } from '../../src/core/quantity/format-quantity';
 import { readDesignText } from '../../src/core/design/read-design';
 
 export { expect };

@@ -2,7 +2,7 @@ import type { Page } from '@playwright/test';
 import { newDesign } from '../../src/core/design/new-design';
 import { driverOfKind } from '../../src/core/design/driver-of-kind';
 import type { Design } from '../../src/core/design/design-schema';
-import { driveOf } from '../../src/core/predict/ladder-of-design';
+import { driveOf } from '../../src/core/operating/ladder-of-design';
 import { predict } from '../../src/core/predict/predict';
 import { benchOf, reckonCore, reckonSecondary } from '../../src/core/winding/bench';
 import { expect, exported, openLink, say, shelve, test } from './fixtures';

@@ -1,6 +1,6 @@
 import type { Drive } from '../../src/core/drive/drive';
 import { lightLoadBookkeeping, type LightLoad } from '../../src/core/ladder/charge-bookkeeping';
-import type { LadderNetwork } from '../../src/core/ladder/network';
+import type { LadderNetwork } from '../../src/core/topology/network';
 import { unloadedLadder } from '../../src/core/ladder/unloaded';
 
 /** A symmetric sine behind a resistance. */

@@ -1,4 +1,4 @@
-import type { LadderNetwork } from '../../src/core/ladder/network';
+import type { LadderNetwork } from '../../src/core/topology/network';
 import { fromKnownNodes } from './smooth-diode-ladder';
 import { Solver } from './odex';
 

@@ -1,5 +1,5 @@
-import { sayQuantity } from '../quantity/print-quantity';
-import type { Ask } from './ask';
+import { sayQuantity } from '../quantity/format-quantity';
+import type { Ask } from './requirements';
 import { rowOf, type ChoiceRow } from './row';
 import { candidateFamily, search, type Candidate, type SearchState, type SearchTask } from './search';
 import { beats, ranked, thinned, unbeaten } from './trade-off';

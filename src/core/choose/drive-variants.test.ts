@@ -4,7 +4,7 @@ import type { DriverKind } from '../design/driver-schema';
 import { newDesign } from '../design/new-design';
 import { readDesign } from '../design/read-design';
 import { amplitudeVolts } from '../drive/drive';
-import { driveOf } from '../predict/ladder-of-design';
+import { driveOf } from '../operating/ladder-of-design';
 import { driveVariants } from './drive-variants';
 
 const plain = newDesign('Variants');

@@ -1,7 +1,7 @@
 import { changeDesign } from '../design/change-design';
 import type { Design } from '../design/design-schema';
 import { readDesign } from '../design/read-design';
-import type { Ask } from './ask';
+import type { Ask } from './requirements';
 
 /** A design's drive turned down, or at another frequency. */
 export type DriveVariant = {

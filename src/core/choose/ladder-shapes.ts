@@ -1,9 +1,9 @@
 import { elastancesOf } from '../ladder/elastances';
-import { gradedNetwork, GRADINGS, type Grading } from '../ladder/grading';
+import { gradedNetwork, GRADINGS, type Grading } from '../topology/grading';
 import { loadedLadder } from '../ladder/loaded';
-import type { LadderNetwork, Topology } from '../ladder/network';
-import { TOPOLOGY_KINDS } from '../ladder/topologies';
-import { plainDrive } from '../drive/made';
+import type { LadderNetwork, Topology } from '../topology/network';
+import { TOPOLOGY_KINDS } from '../topology/topologies';
+import { plainDrive } from '../drive/drive-result';
 
 /** A ladder's form without values: what stands in each place as a multiple of one capacitor. */
 export type LadderShape = {

@@ -1,5 +1,5 @@
-import { sayQuantity } from '../quantity/print-quantity';
-import type { Ask } from './ask';
+import { sayQuantity } from '../quantity/format-quantity';
+import type { Ask } from './requirements';
 import type { Choices } from './choose';
 import type { ChoiceRow } from './row';
 

@@ -1,13 +1,13 @@
 import { MOST_NOTES, type Design } from '../design/design-schema';
 import { mostWatts } from '../drive/drive';
-import { capacitorValues, diodeValues } from '../drawer/part-values';
-import { TOPOLOGY_KINDS } from '../ladder/topologies';
+import { capacitorValues, diodeValues } from '../parts/part-values';
+import { TOPOLOGY_KINDS } from '../topology/topologies';
 import { predict } from '../predict/predict';
 import type { Prediction } from '../predict/prediction';
-import type { PartMargin } from '../stress/all-margins';
+import type { PartMargin } from '../stress/margins';
 import { sayBank } from '../stress/strings';
-import { sayQuantity } from '../quantity/print-quantity';
-import type { Ask } from './ask';
+import { sayQuantity } from '../quantity/format-quantity';
+import type { Ask } from './requirements';
 import type { DriveVariant } from './drive-variants';
 import { candidateFamily, cubicMetresOf, priceOf, type Candidate } from './search';
 import { costsOf, type Costs } from './trade-off';

@@ -1,8 +1,8 @@
 import { amplitudeVolts, type Drive } from '../drive/drive';
 import { loadedLadder, withPeaksOf } from '../ladder/loaded';
-import type { LadderNetwork } from '../ladder/network';
+import type { LadderNetwork } from '../topology/network';
 import { idealVolts } from '../ladder/unloaded';
-import { TOPOLOGY_KINDS } from '../ladder/topologies';
+import { TOPOLOGY_KINDS } from '../topology/topologies';
 import type { LadderShape } from './ladder-shapes';
 
 /**

@@ -1,12 +1,12 @@
 import type { Design } from '../design/design-schema';
 import { amplitudeVolts } from '../drive/drive';
 import { makeDrive } from '../drive/make-drive';
-import type { Part } from '../drawer/part-schema';
+import type { Part } from '../parts/part-schema';
 import { stockOf, type Drawer } from '../drawer/parts-used';
 import { preferredValues } from '../quantity/preferred-values';
-import { sayQuantity } from '../quantity/print-quantity';
-import { atHighest } from '../stress/margin';
-import type { Ask } from './ask';
+import { sayQuantity } from '../quantity/format-quantity';
+import { atHighest } from '../quantity/margin';
+import type { Ask } from './requirements';
 
 export type CapacitorPart = Extract<Part, { kind: 'capacitor' }>;
 export type DiodePart = Extract<Part, { kind: 'diode' }>;

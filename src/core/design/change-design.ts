@@ -1,6 +1,6 @@
-import type { LadderCapacitor } from '../ladder/network';
+import type { LadderCapacitor } from '../topology/network';
 import { ladderParts } from '../stress/strings';
-import { stagesFor, TOPOLOGY_KINDS } from '../ladder/topologies';
+import { stagesFor, TOPOLOGY_KINDS } from '../topology/topologies';
 import type { Design } from './design-schema';
 
 /**

@@ -1,9 +1,9 @@
-import { GRADINGS } from '../ladder/grading';
-import { TOPOLOGIES } from '../ladder/network';
-import { TOPOLOGY_KINDS } from '../ladder/topologies';
+import { GRADINGS } from '../topology/grading';
+import { TOPOLOGIES } from '../topology/network';
+import { TOPOLOGY_KINDS } from '../topology/topologies';
 import * as z from '../zod';
 import { driverSchema, NEEDS, supplySchema, transformerSchema } from './driver-schema';
-import { choice, count, fraction, partId, quantity, saying, share, shown, text } from './fields';
+import { choice, count, fraction, partId, quantity, saying, share, shown, text } from '../schema/fields';
 import { windingSchema } from './winding-schema';
 
 export const DESIGN_FORMAT = 'eager-ladder/design';

@@ -1,6 +1,6 @@
-import { VOLTAGE_FORMS } from '../drive/sine-forms';
+import { VOLTAGE_FORMS } from '../quantity/voltage-forms';
 import * as z from '../zod';
-import { choice, count, fraction, partId, quantity, saying, share, shown, text } from './fields';
+import { choice, count, fraction, partId, quantity, saying, share, shown, text } from '../schema/fields';
 
 const DIRECT = ['battery', 'dc', 'smoothed-mains'] as const;
 

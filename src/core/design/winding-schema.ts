@@ -1,5 +1,5 @@
 import * as z from '../zod';
-import { choice, count, listOf, partId, quantity, saying } from './fields';
+import { choice, count, listOf, partId, quantity, saying } from '../schema/fields';
 
 const MOST_SECTIONS = 12;
 const MOST_PIN_READINGS = 120;

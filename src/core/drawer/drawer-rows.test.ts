@@ -1,6 +1,6 @@
 import { planDrawerRows, rowsOfDrawer } from './drawer-rows';
 import { readPartLine } from './part-line';
-import type { Part } from './part-schema';
+import type { Part } from '../parts/part-schema';
 
 let made = 0;
 const newId = () => `22222222-2222-4222-8222-${String((made += 1)).padStart(12, '0')}`;

@@ -1,6 +1,6 @@
 import { readQuantity } from '../quantity/read-quantity';
-import { PART_FIELDS, usualName, valueOf } from './part-fields';
-import { partSchema, type Part, type PartKind } from './part-schema';
+import { PART_FIELDS, usualName, valueOf } from '../parts/part-fields';
+import { partSchema, type Part, type PartKind } from '../parts/part-schema';
 
 const KINDS = Object.keys(PART_FIELDS) as PartKind[];
 const COMMON = ['kind', 'name', 'count', 'price', 'note'] as const;

@@ -1,5 +1,5 @@
 import { readPartLine } from './part-line';
-import type { Part } from './part-schema';
+import type { Part } from '../parts/part-schema';
 
 const ID = '11111111-1111-4111-8111-111111111111';
 const read = (line: string): Part => {

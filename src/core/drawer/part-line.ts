@@ -1,7 +1,7 @@
 import { readQuantity } from '../quantity/read-quantity';
 import type { Unit } from '../quantity/units';
-import { PART_NAMES, usualName } from './part-fields';
-import { partSchema, type DIELECTRICS, type Part, type PartKind } from './part-schema';
+import { PART_NAMES, usualName } from '../parts/part-fields';
+import { partSchema, type DIELECTRICS, type Part, type PartKind } from '../parts/part-schema';
 
 const KIND_WORDS: ReadonlyMap<string, PartKind> = new Map([
   ['cap', 'capacitor'],

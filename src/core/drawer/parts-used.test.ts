@@ -3,7 +3,7 @@ import type { Design } from '../design/design-schema';
 import { newDesign } from '../design/new-design';
 import { predict } from '../predict/predict';
 import { readPartLine } from './part-line';
-import type { Part } from './part-schema';
+import type { Part } from '../parts/part-schema';
 import { partsUsed, stockOf } from './parts-used';
 import { placed, type PartPlace } from './places';
 

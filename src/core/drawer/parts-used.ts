@@ -1,8 +1,8 @@
 import type { Design } from '../design/design-schema';
-import { gradedNetwork } from '../ladder/grading';
+import { gradedNetwork } from '../topology/grading';
 import { ladderParts } from '../stress/strings';
-import { TOPOLOGY_KINDS } from '../ladder/topologies';
-import type { Part } from './part-schema';
+import { TOPOLOGY_KINDS } from '../topology/topologies';
+import type { Part } from '../parts/part-schema';
 
 /**
  * Parts of the drawer that a design names, and how many of each it takes; a

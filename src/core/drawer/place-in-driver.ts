@@ -1,11 +1,11 @@
 import type { Design } from '../design/design-schema';
 import { windingSchema } from '../design/winding-schema';
 import type { Prediction } from '../predict/prediction';
-import { sayQuantity } from '../quantity/print-quantity';
-import { CHOSEN_MARGIN } from '../stress/margin';
+import { sayQuantity } from '../quantity/format-quantity';
+import { CHOSEN_MARGIN } from '../quantity/margin';
 import { sayBank, seriesFor } from '../stress/strings';
-import { AMPS_PER_SQUARE_METRE, primaryAmpsOf, sectionOf } from '../winding/wire';
-import type { Part } from './part-schema';
+import { AMPS_PER_SQUARE_METRE, primaryAmpsOf, sectionOf } from '../magnetics/wire';
+import type { Part } from '../parts/part-schema';
 import { transistorsOf } from './parts-used';
 
 /** A part in a place: how many, in words, and the design it makes. */

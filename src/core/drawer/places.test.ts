@@ -4,10 +4,10 @@ import { driverOfKind } from '../design/driver-of-kind';
 import type { DriverKind } from '../design/driver-schema';
 import { newDesign } from '../design/new-design';
 import { readDesign } from '../design/read-design';
-import { driveOf } from '../predict/ladder-of-design';
+import { driveOf } from '../operating/ladder-of-design';
 import { predict } from '../predict/predict';
-import { partSchema, type Part } from './part-schema';
-import { capacitorValues, diodeValues } from './part-values';
+import { partSchema, type Part } from '../parts/part-schema';
+import { capacitorValues, diodeValues } from '../parts/part-values';
 import { partsUsed } from './parts-used';
 import { choicesFor, partIdAt, placed, type PartPlace } from './places';
 

@@ -1,10 +1,10 @@
 import type { Design } from '../design/design-schema';
-import { sayQuantity } from '../quantity/print-quantity';
-import { atHighest, CHOSEN_MARGIN } from '../stress/margin';
+import { sayQuantity } from '../quantity/format-quantity';
+import { atHighest, CHOSEN_MARGIN } from '../quantity/margin';
 import { seriesFor } from '../stress/strings';
-import { mainValue } from './part-fields';
-import { capacitorValues, diodeValues } from './part-values';
-import type { Part, PartKind } from './part-schema';
+import { mainValue } from '../parts/part-fields';
+import { capacitorValues, diodeValues } from '../parts/part-values';
+import type { Part, PartKind } from '../parts/part-schema';
 import { partsUsed, stockOf, type PartUse } from './parts-used';
 import { placedPrimary, placedTank, placedTransistor, type Placed, type Stresses } from './place-in-driver';
 

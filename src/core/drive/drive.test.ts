@@ -1,5 +1,5 @@
 import { newDesign } from '../design/new-design';
-import { driveOf } from '../predict/ladder-of-design';
+import { driveOf } from '../operating/ladder-of-design';
 import { amplitudeVolts, centreVolts, meanDriveVolts, mirroredDrive } from './drive';
 
 const drive = (changes: object) => {

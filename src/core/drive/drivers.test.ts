@@ -6,7 +6,7 @@ import { NEEDS, supplySchema, type DriverKind } from '../design/driver-schema';
 import { newDesign } from '../design/new-design';
 import { readDesign } from '../design/read-design';
 import { loadLine } from '../predict/curves';
-import { driveOf } from '../predict/ladder-of-design';
+import { driveOf } from '../operating/ladder-of-design';
 import { predict } from '../predict/predict';
 
 const KINDS = Object.keys(NEEDS) as DriverKind[];

@@ -2,7 +2,7 @@ import { integrateFlyback } from '../../../tests/reference/flyback-ladder';
 import type { Design } from '../design/design-schema';
 import { driverSchema, supplySchema, transformerSchema } from '../design/driver-schema';
 import { newDesign } from '../design/new-design';
-import { ladderOfDesign } from '../predict/ladder-of-design';
+import { ladderOfDesign } from '../operating/ladder-of-design';
 import { predict } from '../predict/predict';
 
 const plain = newDesign('Flyback');

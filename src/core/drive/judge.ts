@@ -1,7 +1,7 @@
 import type { Transformer } from '../design/driver-schema';
-import { sayQuantity } from '../quantity/print-quantity';
-import { CHOSEN_MARGIN, fitOf, marginOf } from '../stress/margin';
-import { ratioOf, type Report } from './made';
+import { sayQuantity } from '../quantity/format-quantity';
+import { CHOSEN_MARGIN, fitOf, marginOf } from '../quantity/margin';
+import { ratioOf, type Report } from './drive-result';
 
 /** Part of saturation from which a core counts as near it (common practice, no source). */
 const NEAR_SATURATION = 0.8;

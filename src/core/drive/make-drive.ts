@@ -1,14 +1,14 @@
 import type { Design } from '../design/design-schema';
-import { blockingOscillator } from './blocking-oscillator';
-import { boughtModule } from './bought-module';
-import { capacitorDischarge } from './capacitor-discharge';
+import { blockingOscillator } from './kinds/blocking-oscillator';
+import { boughtModule } from './kinds/module';
+import { capacitorDischarge } from './kinds/capacitor-discharge';
 import { amplitudeVolts, mostWatts, type Drive } from './drive';
-import { flyback } from './flyback';
-import { inverter } from './inverter';
-import { mainsTransformer } from './mains-transformer';
-import { plainDrive, Report, type Made, type Surroundings } from './made';
+import { flyback } from './kinds/flyback';
+import { inverter } from './kinds/inverter';
+import { mainsTransformer } from './kinds/mains';
+import { plainDrive, Report, type Made, type Surroundings } from './drive-result';
 import { meterReadings } from './meter-sense';
-import { resonantPushPull } from './resonant-push-pull';
+import { resonantPushPull } from './kinds/resonant-push-pull';
 
 /**
  * What stands at the ladder's foot, whatever makes it, with the figures and

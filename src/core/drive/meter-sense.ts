@@ -1,9 +1,9 @@
-import { choice, quantity } from '../design/fields';
-import type { Finding } from '../design/finding';
-import { sayQuantity } from '../quantity/print-quantity';
+import { choice, quantity } from '../schema/fields';
+import type { Finding } from '../quantity/finding';
+import { sayQuantity } from '../quantity/format-quantity';
 import * as z from '../zod';
 import { driveAt, type Drive } from './drive';
-import { plainDrive } from './made';
+import { plainDrive } from './drive-result';
 
 const POINTS = 1000;
 /** RMS over mean of a rectified sine: what an average-responding meter is scaled by (handbook). */

@@ -1,8 +1,8 @@
 import type { Supply } from '../design/driver-schema';
-import { sayQuantity } from '../quantity/print-quantity';
+import { sayQuantity } from '../quantity/format-quantity';
 import type { Feed } from './drive';
 import { phaseCut } from './phase-cut';
-import { sagged, type Report } from './made';
+import { sagged, type Report } from './drive-result';
 
 /**
  * The direct voltage a supply gives, V, what it sags by, Ω, and its limit, A.

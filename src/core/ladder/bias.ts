@@ -1,4 +1,4 @@
-import type { LadderNetwork } from './network';
+import type { LadderNetwork } from '../topology/network';
 
 /**
  * Part of a class-2 ceramic's capacitance for small changes that is left at a

@@ -1,6 +1,6 @@
 import { BandedMatrix } from '../numeric/banded-lu';
 import { bandOrder } from '../numeric/ordering';
-import { freeNodes, type LadderDiode, type LadderNetwork } from './network';
+import { freeNodes, type LadderDiode, type LadderNetwork } from '../topology/network';
 
 /** A joined pair of nodes: free ones by their place in the elimination order, known ones as a negative number. */
 type Branch = { from: number; to: number; farads: number };

@@ -1,7 +1,7 @@
 import { hasFastEdges, type Drive } from '../drive/drive';
 import { BandedMatrix } from '../numeric/banded-lu';
 import { conductsAtPositivePeak, type CapacitiveNetwork, type CapacitiveResponse } from './capacitive';
-import type { LadderDiode, LadderNetwork } from './network';
+import type { LadderDiode, LadderNetwork } from '../topology/network';
 
 /** Deviation of every node from its no-load voltage at the instants of a cycle, per coulomb of load charge, 1/F. */
 type Instants = Record<'afterPositive' | 'beforeNegative' | 'afterNegative' | 'beforePositive', Map<string, number>>;

@@ -1,7 +1,7 @@
 import { lightLoadOf, sineDrive } from '../../../tests/reference/drives';
 import { DROOPS_BEHIND_RESISTANCE } from '../../../tests/reference/source-resistance';
 import { integrateLadder } from '../../../tests/reference/smooth-diode-ladder';
-import { halfWaveNetwork } from './half-wave';
+import { halfWaveNetwork } from '../topology/half-wave';
 import { closedFormAmps, droopAt, loadedLadder, rippleAt } from './loaded';
 import { unloadedLadder } from './unloaded';
 

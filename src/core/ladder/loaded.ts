@@ -8,7 +8,7 @@ import {
   type CapacitiveResponse,
 } from './capacitive';
 import { lightLoadBookkeeping, type LightLoad } from './charge-bookkeeping';
-import type { LadderNetwork } from './network';
+import type { LadderNetwork } from '../topology/network';
 import { idealVolts, risen, type UnloadedLadder } from './unloaded';
 
 /** How a ladder droops at one output current; every voltage in V. */

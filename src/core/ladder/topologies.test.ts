@@ -1,15 +1,15 @@
 import { integrateLadder } from '../../../tests/reference/smooth-diode-ladder';
 import { lightLoadOf, sineDrive } from '../../../tests/reference/drives';
 import type { Drive } from '../drive/drive';
-import { bipolarNetwork } from './bipolar';
-import { bridgeDoublerNetwork } from './bridge-doubler';
-import { clampNetwork } from './clamp';
-import { fullWaveNetwork } from './full-wave';
-import { gradedNetwork } from './grading';
-import { halfWaveNetwork } from './half-wave';
+import { bipolarNetwork } from '../topology/bipolar';
+import { bridgeDoublerNetwork } from '../topology/bridge-doubler';
+import { clampNetwork } from '../topology/clamp';
+import { fullWaveNetwork } from '../topology/full-wave';
+import { gradedNetwork } from '../topology/grading';
+import { halfWaveNetwork } from '../topology/half-wave';
 import { droopAt, loadedLadder, rippleAt } from './loaded';
-import type { LadderNetwork } from './network';
-import { TOPOLOGY_KINDS } from './topologies';
+import type { LadderNetwork } from '../topology/network';
+import { TOPOLOGY_KINDS } from '../topology/topologies';
 import { idealVolts, unloadedLadder } from './unloaded';
 
 const ideal = { forwardVolts: 0, strayFarads: 0 };

@@ -1,6 +1,6 @@
 import { amplitudeVolts, centreVolts, meanDriveVolts, type Drive } from '../drive/drive';
 import { capacitiveNetwork, capacitiveResponse, type CapacitiveNetwork, type CapacitiveResponse } from './capacitive';
-import type { LadderNetwork } from './network';
+import type { LadderNetwork } from '../topology/network';
 
 /** A ladder that delivers nothing: steady voltages of nodes, capacitors and diodes. */
 export type UnloadedLadder = {

@@ -1,5 +1,5 @@
 import { sineDrive } from '../../../tests/reference/drives';
-import { halfWaveNetwork } from '../ladder/half-wave';
+import { halfWaveNetwork } from '../topology/half-wave';
 import { unloadedLadder } from '../ladder/unloaded';
 import { bleedSeconds, storedCharge } from './discharge';
 

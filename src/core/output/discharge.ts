@@ -1,4 +1,4 @@
-import type { LadderNetwork } from '../ladder/network';
+import type { LadderNetwork } from '../topology/network';
 
 /** Voltage to which a bleeder must bring an output before 60 V dc, the usual limit, is no longer exceeded. */
 const HAZARDOUS_DC_VOLTS = 60;

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { sineDrive } from '../../../tests/reference/drives';
 import type { Load } from '../design/design-schema';
-import { halfWaveNetwork } from '../ladder/half-wave';
+import { halfWaveNetwork } from '../topology/half-wave';
 import { closedFormAmps, loadedLadder } from '../ladder/loaded';
 import { loadOfKind } from './load-of-kind';
 import { workingPoint } from './terminal';

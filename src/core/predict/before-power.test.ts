@@ -2,7 +2,7 @@ import type { Design } from '../design/design-schema';
 import { driverOfKind } from '../design/driver-of-kind';
 import { NEEDS, type DriverKind } from '../design/driver-schema';
 import { newDesign } from '../design/new-design';
-import { driveOf } from './ladder-of-design';
+import { driveOf } from '../operating/ladder-of-design';
 import { predict } from './predict';
 
 const plain: Design = { ...newDesign('Before power'), load: { kind: 'current', amps: 1e-5 } };

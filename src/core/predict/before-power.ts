@@ -1,5 +1,5 @@
 import type { Design } from '../design/design-schema';
-import { sayQuantity } from '../quantity/print-quantity';
+import { sayQuantity } from '../quantity/format-quantity';
 import type { PowerCheck, Prediction } from './prediction';
 
 /** What is left of headroom when a current limit is set for the first run (common practice, no source). */

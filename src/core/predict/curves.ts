@@ -1,8 +1,8 @@
 import { MOST_STAGES, type Design } from '../design/design-schema';
 import { closedFormAmps, droopAt, type LoadedLadder } from '../ladder/loaded';
 import type { WorkingPoint } from '../output/terminal';
-import { hasOneForm, ladderOfDesign } from './ladder-of-design';
-import { loadedDesign, settledFrom } from './loaded-design';
+import { hasOneForm, ladderOfDesign } from '../operating/ladder-of-design';
+import { loadedDesign, settledFrom } from '../operating/operating-point';
 
 export type LoadLinePoint = { amps: number; meanVolts: number };
 

@@ -1,12 +1,12 @@
 import { lightLoadOf } from '../../../tests/reference/drives';
 import type { Design } from '../design/design-schema';
 import { newDesign } from '../design/new-design';
-import { sayQuantity } from '../quantity/print-quantity';
-import { GRADINGS } from '../ladder/grading';
-import { TOPOLOGIES } from '../ladder/network';
+import { sayQuantity } from '../quantity/format-quantity';
+import { GRADINGS } from '../topology/grading';
+import { TOPOLOGIES } from '../topology/network';
 import { droopFormula } from './droop-formula';
 import { explain, FIGURES } from './explain';
-import { ladderOfDesign } from './ladder-of-design';
+import { ladderOfDesign } from '../operating/ladder-of-design';
 import { predict } from './predict';
 
 const design = {

@@ -1,10 +1,10 @@
 import type { Design } from '../design/design-schema';
 import { amplitudeVolts, hasFastEdges } from '../drive/drive';
-import { sayQuantity } from '../quantity/print-quantity';
+import { sayQuantity } from '../quantity/format-quantity';
 import type { Unit } from '../quantity/units';
 import { droopFormula } from './droop-formula';
-import { strayFaradsOf } from './ladder-of-design';
-import { loadedDesign } from './loaded-design';
+import { strayFaradsOf } from '../operating/ladder-of-design';
+import { loadedDesign } from '../operating/operating-point';
 import type { Prediction } from './prediction';
 
 /** The figures of the verdict that can be opened. */

@@ -1,9 +1,9 @@
 import type { Design } from '../design/design-schema';
 import { wattsAtLevel } from '../drive/drive';
-import { sayQuantity } from '../quantity/print-quantity';
-import type { Finding, Severity } from '../design/finding';
+import { sayQuantity } from '../quantity/format-quantity';
+import type { Finding, Severity } from '../quantity/finding';
 import type { Prediction } from './prediction';
-import { RATING_CHECKS, type Check } from './rating-findings';
+import { RATING_CHECKS, type Check } from '../stress/rating-findings';
 import { unitSlip } from './unit-slip';
 
 const LARGE_DROOP_FRACTION = 0.3;

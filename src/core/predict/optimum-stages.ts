@@ -1,6 +1,6 @@
 import { MOST_STAGES, type Design } from '../design/design-schema';
-import { hasOneForm } from './ladder-of-design';
-import { loadedDesign } from './loaded-design';
+import { hasOneForm } from '../operating/ladder-of-design';
+import { loadedDesign } from '../operating/operating-point';
 
 const GOLDEN = (Math.sqrt(5) - 1) / 2;
 

@@ -1,12 +1,12 @@
 import type { Design } from '../design/design-schema';
 import type { LoadedLadder } from '../ladder/loaded';
-import type { LadderNetwork } from '../ladder/network';
+import type { LadderNetwork } from '../topology/network';
 import { capacitorHeat, diodeHeat } from '../stress/heat';
-import { marginOf } from '../stress/margin';
+import { marginOf } from '../quantity/margin';
 import { partCurrents } from '../stress/part-currents';
 import { transitOf } from '../stress/recovery';
 import { ladderParts } from '../stress/strings';
-import type { LoadedDesign } from './loaded-design';
+import type { LoadedDesign } from '../operating/operating-point';
 import type { CapacitorPrediction, DiodePrediction } from './prediction';
 
 /**

@@ -4,13 +4,13 @@ import { closedFormAmps, rippleAt, type LoadedLadder } from '../ladder/loaded';
 import { idealVolts } from '../ladder/unloaded';
 import { bleedSeconds, storedCharge } from '../output/discharge';
 import type { WorkingPoint } from '../output/terminal';
-import { marginsOf } from '../stress/all-margins';
+import { marginsOf } from '../stress/margins';
 import { balancing, ladderParts } from '../stress/strings';
 import { beforePower } from './before-power';
 import { findingsOf } from './findings';
-import { swingWatts } from './demand';
-import { footFarads, networkOfDesign, polarityOf, sourceOf } from './ladder-of-design';
-import { loadedDesign } from './loaded-design';
+import { swingWatts } from '../operating/demand';
+import { footFarads, networkOfDesign, polarityOf, sourceOf } from '../operating/ladder-of-design';
+import { loadedDesign } from '../operating/operating-point';
 import { optimumStages } from './optimum-stages';
 import { partsUnderLoad } from './parts-under-load';
 import {

@@ -1,9 +1,9 @@
-import type { PartMargin } from '../stress/all-margins';
+import type { PartMargin } from '../stress/margins';
 import type { LadderParts } from '../stress/strings';
-import type { Finding } from '../design/finding';
+import type { Finding } from '../quantity/finding';
 import type { Drive } from '../drive/drive';
-import type { SourceFigure } from '../drive/made';
-import type { Column, PartColumn, Side, Topology } from '../ladder/network';
+import type { SourceFigure } from '../drive/drive-result';
+import type { Column, PartColumn, Side, Topology } from '../topology/network';
 
 export const PREDICTION_FORMAT = 'eager-ladder/prediction';
 export const PREDICTION_VERSION = 1;

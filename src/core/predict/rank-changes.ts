@@ -1,11 +1,11 @@
 import { changeDesign } from '../design/change-design';
 import { MOST_STAGES, type Design } from '../design/design-schema';
 import { readDesign } from '../design/read-design';
-import type { DesignChange } from '../design/finding';
-import { GRADINGS } from '../ladder/grading';
-import { TOPOLOGY_KINDS } from '../ladder/topologies';
+import type { DesignChange } from '../quantity/finding';
+import { GRADINGS } from '../topology/grading';
+import { TOPOLOGY_KINDS } from '../topology/topologies';
 import { preferredAtLeast } from '../quantity/preferred-values';
-import { sayQuantity } from '../quantity/print-quantity';
+import { sayQuantity } from '../quantity/format-quantity';
 import { predict } from './predict';
 import type { Prediction } from './prediction';
 

@@ -1,8 +1,8 @@
 import type { Design } from '../design/design-schema';
 import { newDesign } from '../design/new-design';
 import { finish } from '../transient/transient';
-import { networkOfDesign } from './ladder-of-design';
-import { loadedDesign } from './loaded-design';
+import { networkOfDesign } from '../operating/ladder-of-design';
+import { loadedDesign } from '../operating/operating-point';
 import { predict } from './predict';
 import { elastancesOf } from '../ladder/elastances';
 import { histogramOf, seeded, SPREAD_GROUPS, toleranceOf } from './tolerance';

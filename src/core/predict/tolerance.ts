@@ -4,7 +4,7 @@ import { keptAt } from '../ladder/bias';
 import { elastancesOf, type Elastances } from '../ladder/elastances';
 import { rippleAt, type LoadedLadder } from '../ladder/loaded';
 import { workingPoint } from '../output/terminal';
-import { loadedDesign } from './loaded-design';
+import { loadedDesign } from '../operating/operating-point';
 import { predict } from './predict';
 
 /** What is drawn at random, each group by itself. */

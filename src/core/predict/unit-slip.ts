@@ -1,4 +1,4 @@
-import { sayQuantity } from '../quantity/print-quantity';
+import { sayQuantity } from '../quantity/format-quantity';
 
 /**
  * A capacitance that is nearly always a slip of units, with what was likely

@@ -1,9 +1,9 @@
 import { changeDesign } from '../design/change-design';
 import { MOST_STAGES, type Design } from '../design/design-schema';
-import { sayQuantity } from '../quantity/print-quantity';
-import { hasOneForm } from './ladder-of-design';
-import { loadedDesign } from './loaded-design';
-import type { DesignChange } from '../design/finding';
+import { sayQuantity } from '../quantity/format-quantity';
+import { hasOneForm } from '../operating/ladder-of-design';
+import { loadedDesign } from '../operating/operating-point';
+import type { DesignChange } from '../quantity/finding';
 
 /** A single change and what it does to the mean output, V. */
 export type HelpfulChange = DesignChange & { gainVolts: number };

@@ -6,7 +6,7 @@ import {
   printForField,
   printQuantity,
   sayQuantity,
-} from './print-quantity';
+} from './format-quantity';
 import { readQuantity } from './read-quantity';
 import type { Unit } from './units';
 

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { benchDesign } from '../../../tests/reference/bench-design';
 import { hobbyDesign } from '../../../tests/reference/hobby-design';
 import type { MeasuredDesign } from '../design/design-schema';
-import { loadedDesign } from '../predict/loaded-design';
+import { loadedDesign } from '../operating/operating-point';
 import { predict } from '../predict/predict';
 import { finish, transientOf } from '../transient/transient';
 import { partCurrents } from './part-currents';

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { changeDesign } from '../design/change-design';
 import { newDesign } from '../design/new-design';
 import { predict } from '../predict/predict';
-import { CHOSEN_MARGIN } from './margin';
+import { CHOSEN_MARGIN } from '../quantity/margin';
 import { balancing, ladderParts, seriesFor, worstShare } from './strings';
 
 /** The greatest share over all corners of a tolerance: every capacitor at its least or most, enumerated. */

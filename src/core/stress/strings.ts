@@ -1,5 +1,5 @@
 import type { Design } from '../design/design-schema';
-import { CHOSEN_MARGIN } from './margin';
+import { CHOSEN_MARGIN } from '../quantity/margin';
 
 /** How far junction capacitances of one type of diode lie apart, either way (common practice, no source). */
 const JUNCTION_SPREAD = 0.2;

@@ -1,6 +1,6 @@
 import type { Design } from '../design/design-schema';
 import { newDesign } from '../design/new-design';
-import { ladderOfDesign } from '../predict/ladder-of-design';
+import { ladderOfDesign } from '../operating/ladder-of-design';
 import { predict } from '../predict/predict';
 import { chargeUpOf, type ChargeUp } from '../transient/charge-up';
 import { transientOf } from '../transient/transient';

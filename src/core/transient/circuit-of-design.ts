@@ -2,8 +2,8 @@ import type { Design } from '../design/design-schema';
 import type { LoadedLadder } from '../ladder/loaded';
 import { transitOf } from '../stress/recovery';
 import { ladderParts } from '../stress/strings';
-import { strayFaradsOf } from '../predict/ladder-of-design';
-import { loadedDesign } from '../predict/loaded-design';
+import { strayFaradsOf } from '../operating/ladder-of-design';
+import { loadedDesign } from '../operating/operating-point';
 import { circuitOf, type Circuit, type CircuitParts } from './circuit';
 
 /** The circuit a design describes and the ladder it stands for, optionally behind another output and load. */

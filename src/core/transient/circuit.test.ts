@@ -1,9 +1,9 @@
 import { sineDrive } from '../../../tests/reference/drives';
 import type { Load } from '../design/design-schema';
-import { bipolarNetwork } from '../ladder/bipolar';
-import { fullWaveNetwork } from '../ladder/full-wave';
-import { halfWaveNetwork } from '../ladder/half-wave';
-import type { LadderNetwork } from '../ladder/network';
+import { bipolarNetwork } from '../topology/bipolar';
+import { fullWaveNetwork } from '../topology/full-wave';
+import { halfWaveNetwork } from '../topology/half-wave';
+import type { LadderNetwork } from '../topology/network';
 import { circuitOf } from './circuit';
 
 const parts = { forwardVolts: 0.5, strayFarads: 1e-12, onOhms: 1e4, leakSiemens: 1e-9, transitSeconds: 0 };

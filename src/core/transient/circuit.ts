@@ -1,6 +1,6 @@
 import type { Load } from '../design/design-schema';
 import type { Drive } from '../drive/drive';
-import type { LadderNetwork } from '../ladder/network';
+import type { LadderNetwork } from '../topology/network';
 import { bandOrder } from '../numeric/ordering';
 
 /** A node: zero or more is free, below zero is known: -1 ground, -2 and on a stiff source. */

@@ -4,7 +4,7 @@ import { hobbyDesign } from '../../../tests/reference/hobby-design';
 import { DROOPS_BEHIND_RESISTANCE } from '../../../tests/reference/source-resistance';
 import { integrateLadder } from '../../../tests/reference/smooth-diode-ladder';
 import type { Design } from '../design/design-schema';
-import { ladderOfDesign } from '../predict/ladder-of-design';
+import { ladderOfDesign } from '../operating/ladder-of-design';
 import { predict } from '../predict/predict';
 import { circuitOf } from './circuit';
 import { measurePeriod } from './measure';

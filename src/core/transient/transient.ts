@@ -1,7 +1,7 @@
 import type { Design } from '../design/design-schema';
 import { amplitudeVolts, type Drive } from '../drive/drive';
 import { closedFormAmps, type LoadedLadder } from '../ladder/loaded';
-import { freeNodes } from '../ladder/network';
+import { freeNodes } from '../topology/network';
 import { workingPoint } from '../output/terminal';
 import { hasInductance, type Circuit } from './circuit';
 import { circuitOfDesign } from './circuit-of-design';

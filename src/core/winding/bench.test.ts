@@ -3,7 +3,7 @@ import type { Design } from '../design/design-schema';
 import { driverOfKind } from '../design/driver-of-kind';
 import { newDesign } from '../design/new-design';
 import { windingSchema } from '../design/winding-schema';
-import { driveOf } from '../predict/ladder-of-design';
+import { driveOf } from '../operating/ladder-of-design';
 import { predict } from '../predict/predict';
 import { benchOf, reckonCore, reckonInductances, reckonSecondary, tankTable } from './bench';
 

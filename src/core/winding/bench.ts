@@ -1,12 +1,12 @@
 import type { Design } from '../design/design-schema';
 import type { Driver, Transformer } from '../design/driver-schema';
-import type { Finding } from '../design/finding';
+import type { Finding } from '../quantity/finding';
 import type { Winding } from '../design/winding-schema';
 import { VOLT_SECONDS } from '../drive/judge';
-import { leakageHenries, ratioOf, type SourceFigure } from '../drive/made';
+import { leakageHenries, ratioOf, type SourceFigure } from '../drive/drive-result';
 import type { Prediction } from '../predict/prediction';
 import { preferredValues } from '../quantity/preferred-values';
-import { sayQuantity } from '../quantity/print-quantity';
+import { sayQuantity } from '../quantity/format-quantity';
 import {
   couplingOf,
   gapFor,
@@ -15,9 +15,9 @@ import {
   leastTurns,
   ratioOfInductances,
   resonanceHertz,
-} from './inductance';
+} from '../magnetics/inductance';
 import { EASY_FILL, MOST_FILL, secondaryLayers, windowFill, type SecondaryLayers } from './secondary-plan';
-import { primaryAmpsOf, sectionOf, skinFactor } from './wire';
+import { primaryAmpsOf, sectionOf, skinFactor } from '../magnetics/wire';
 
 /** What the bench needs to know of the design around the transformer. */
 export type BenchDesign = {

@@ -1,5 +1,5 @@
-import type { Finding } from '../design/finding';
-import { sayQuantity } from '../quantity/print-quantity';
+import type { Finding } from '../quantity/finding';
+import { sayQuantity } from '../quantity/format-quantity';
 
 /** Resistances that a primary usually has, Ω; the likeliest in the middle (common practice, no source). */
 const PRIMARY_OHMS = { least: 0.1, likeliest: 0.5, most: 1.3 };

@@ -1,5 +1,5 @@
-import type { Finding } from '../design/finding';
-import { sayQuantity } from '../quantity/print-quantity';
+import type { Finding } from '../quantity/finding';
+import { sayQuantity } from '../quantity/format-quantity';
 
 /** A reading this much of its neighbours' median or less is none (common practice, no source). */
 const NO_READING = 0.05;

@@ -1,5 +1,5 @@
 import { secondaryLayers, windowFill, type SecondaryPlan } from './secondary-plan';
-import { enamelledMetres } from './wire';
+import { enamelledMetres } from '../magnetics/wire';
 
 const plan: SecondaryPlan = {
   turns: 1200,

@@ -1,6 +1,6 @@
-import type { Finding } from '../design/finding';
-import { sayQuantity } from '../quantity/print-quantity';
-import { COPPER_OHM_METRES, enamelledMetres, sectionOf } from './wire';
+import type { Finding } from '../quantity/finding';
+import { sayQuantity } from '../quantity/format-quantity';
+import { COPPER_OHM_METRES, enamelledMetres, sectionOf } from '../magnetics/wire';
 
 const VACUUM_PERMITTIVITY = 8.8541878128e-12;
 /** Least voltage at which air breaks down at any distance, V peak (Paschen; handbook). */

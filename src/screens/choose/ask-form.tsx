@@ -1,10 +1,10 @@
 'use client';
 
 import { useState, type ReactNode } from 'react';
-import { CHOOSABLE, type Ask, type PART_SOURCES } from '@/core/choose/ask';
+import { CHOOSABLE, type Ask, type PART_SOURCES } from '@/core/choose/requirements';
 import type { Design } from '@/core/design/design-schema';
-import { TOPOLOGY_KINDS } from '@/core/ladder/topologies';
-import { driveOf } from '@/core/predict/ladder-of-design';
+import { TOPOLOGY_KINDS } from '@/core/topology/topologies';
+import { driveOf } from '@/core/operating/ladder-of-design';
 import { amplitudeVolts } from '@/core/drive/drive';
 import { CheckField } from '@/ui/check-field';
 import { Choice } from '@/ui/choice';

@@ -1,6 +1,6 @@
 'use client';
 
-import type { ChoiceInTime } from '@/core/choose/in-time';
+import type { ChoiceInTime } from '@/core/choose/choice-time-domain';
 import type { ChoiceRow } from '@/core/choose/row';
 import { signedVolts, type Polarity } from '@/core/predict/prediction';
 import { buttonStyle } from '@/ui/button';

@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { Line } from 'react-chartjs-2';
 import type { ChoiceRow } from '@/core/choose/row';
 import { signedVolts, type Polarity } from '@/core/predict/prediction';
-import { engineeringScale, sayQuantity } from '@/core/quantity/print-quantity';
+import { engineeringScale, sayQuantity } from '@/core/quantity/format-quantity';
 import { commonOptions, useColours } from '@/ui/chart-style';
 import { CHOICE_FIGURES, figureOf, type FigureId } from './choice-figures';
 

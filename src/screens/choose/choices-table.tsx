@@ -1,10 +1,10 @@
 'use client';
 
 import { useMemo } from 'react';
-import type { ChoiceInTime } from '@/core/choose/in-time';
+import type { ChoiceInTime } from '@/core/choose/choice-time-domain';
 import type { ChoiceRow } from '@/core/choose/row';
 import { signedVolts, type Polarity } from '@/core/predict/prediction';
-import { fitOf } from '@/core/stress/margin';
+import { fitOf } from '@/core/quantity/margin';
 import { FitMark } from '@/ui/fit-mark';
 import { Quantity } from '@/ui/quantity';
 import { SortableTable, sortableColumns } from '@/ui/sortable-table';

@@ -2,7 +2,7 @@
 
 import { useCallback, useEffect, useRef, useState } from 'react';
 import type { Choices } from '@/core/choose/choose';
-import type { ChoiceInTime } from '@/core/choose/in-time';
+import type { ChoiceInTime } from '@/core/choose/choice-time-domain';
 import type { ChoiceRow } from '@/core/choose/row';
 import type { SearchTask } from '@/core/choose/search';
 import { startChooseWorker, type ChooseClient } from '@/worker/choose-client';

@@ -4,7 +4,7 @@ import { Accordion } from 'radix-ui';
 import type { ReactNode } from 'react';
 import { useStore } from 'zustand';
 import type { Design } from '@/core/design/design-schema';
-import { TOPOLOGY_KINDS } from '@/core/ladder/topologies';
+import { TOPOLOGY_KINDS } from '@/core/topology/topologies';
 import type { Prediction } from '@/core/predict/prediction';
 import type { EditorStore } from './editor-store';
 import { LadderFields, LadderLine } from './ladder-card';

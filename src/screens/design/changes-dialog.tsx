@@ -3,7 +3,7 @@
 import { useEffect, useState } from 'react';
 import type { Design } from '@/core/design/design-schema';
 import type { RankedChange } from '@/core/predict/rank-changes';
-import { fitOf } from '@/core/stress/margin';
+import { fitOf } from '@/core/quantity/margin';
 import type { TransientClient } from '@/worker/transient-client';
 import { Panel } from '@/ui/dialog';
 import { FitMark } from '@/ui/fit-mark';

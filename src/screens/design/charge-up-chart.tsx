@@ -4,7 +4,7 @@ import { useEffect, useState, type ReactNode } from 'react';
 import { Line } from 'react-chartjs-2';
 import type { Design } from '@/core/design/design-schema';
 import { signedVolts, type Prediction } from '@/core/predict/prediction';
-import { engineeringScale, sayQuantity } from '@/core/quantity/print-quantity';
+import { engineeringScale, sayQuantity } from '@/core/quantity/format-quantity';
 import type { ChargeUp } from '@/core/transient/charge-up';
 import { buttonStyle } from '@/ui/button';
 import { Quantity } from '@/ui/quantity';

@@ -6,7 +6,7 @@ import { Line } from 'react-chartjs-2';
 import type { Design } from '@/core/design/design-schema';
 import { loadLine, stagesCurve } from '@/core/predict/curves';
 import type { Prediction } from '@/core/predict/prediction';
-import { engineeringScale, sayQuantity } from '@/core/quantity/print-quantity';
+import { engineeringScale, sayQuantity } from '@/core/quantity/format-quantity';
 import type { TransientClient } from '@/worker/transient-client';
 import { ChargeUpChart } from './charge-up-chart';
 import { commonOptions, FACE, useColours, withMarks, type Colours } from '@/ui/chart-style';

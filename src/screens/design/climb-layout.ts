@@ -1,7 +1,7 @@
 import { scaleLinear } from 'd3-scale';
-import type { Column, PartColumn } from '@/core/ladder/network';
+import type { Column, PartColumn } from '@/core/topology/network';
 import type { NodePrediction, Prediction } from '@/core/predict/prediction';
-import { formatPlain } from '@/core/quantity/print-quantity';
+import { formatPlain } from '@/core/quantity/format-quantity';
 
 /** Where the columns of the Climb stand and how volts become heights, in pixels. */
 export type ClimbLayout = {

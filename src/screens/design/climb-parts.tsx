@@ -1,7 +1,7 @@
 'use client';
 
 import { memo, type KeyboardEvent, type ReactNode } from 'react';
-import type { Fit } from '@/core/stress/margin';
+import type { Fit } from '@/core/quantity/margin';
 
 const FIT_STROKE: Record<Fit, string> = {
   fits: 'var(--fits)',

@@ -1,7 +1,7 @@
 import { changeDesign } from '@/core/design/change-design';
 import { newDesign } from '@/core/design/new-design';
-import type { Topology } from '@/core/ladder/network';
-import { seenInTime } from '@/core/predict/in-time';
+import type { Topology } from '@/core/topology/network';
+import { seenInTime } from '@/core/transient/comparison';
 import { predict } from '@/core/predict/predict';
 import { finish, transientOf } from '@/core/transient/transient';
 import { climbLayout, nodeX } from './climb-layout';

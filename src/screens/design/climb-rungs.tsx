@@ -1,4 +1,4 @@
-import type { Side } from '@/core/ladder/network';
+import type { Side } from '@/core/topology/network';
 import type { Prediction } from '@/core/predict/prediction';
 import { labelsThatFit, potentialColour, scaleFigure, type ClimbLayout } from './climb-layout';
 import { standing, tenth } from './climb-places';

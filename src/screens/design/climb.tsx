@@ -2,8 +2,8 @@
 
 import { memo, useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import type { NodePrediction, Prediction } from '@/core/predict/prediction';
-import { formatQuantity, sayQuantity } from '@/core/quantity/print-quantity';
-import { fitOf } from '@/core/stress/margin';
+import { formatQuantity, sayQuantity } from '@/core/quantity/format-quantity';
+import { fitOf } from '@/core/quantity/margin';
 import { FitMark } from '@/ui/fit-mark';
 import { climbLayout, nodeX, potentialColour, scaleFigure, type ClimbLayout } from './climb-layout';
 import { ClimbCapacitor, ClimbDiode } from './climb-parts';

@@ -4,7 +4,7 @@ import { useRouter } from 'next/navigation';
 import { useStore } from 'zustand';
 import { createDesign } from '@/client/designs-api';
 import { differences } from '@/core/design/differences';
-import { printQuantity } from '@/core/quantity/print-quantity';
+import { printQuantity } from '@/core/quantity/format-quantity';
 import { buttonStyle } from '@/ui/button';
 import { Panel } from '@/ui/dialog';
 import { toast } from 'sonner';

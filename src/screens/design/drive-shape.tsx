@@ -1,6 +1,6 @@
 import { atLevel, driveAt } from '@/core/drive/drive';
 import type { Prediction } from '@/core/predict/prediction';
-import { sayQuantity } from '@/core/quantity/print-quantity';
+import { sayQuantity } from '@/core/quantity/format-quantity';
 
 const WIDTH = 250;
 const HEIGHT = 74;

@@ -3,7 +3,7 @@ import { temporal } from 'zundo';
 import { createStore } from 'zustand';
 import type { StoredDesign } from '@/client/designs-api';
 import { changeDesign } from '@/core/design/change-design';
-import { sayWhatIsRight } from '@/core/design/fields';
+import { sayWhatIsRight } from '@/core/schema/fields';
 import type { Design } from '@/core/design/design-schema';
 import { readDesign } from '@/core/design/read-design';
 

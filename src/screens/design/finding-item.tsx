@@ -1,5 +1,5 @@
 import type { ReactNode } from 'react';
-import type { Finding } from '@/core/design/finding';
+import type { Finding } from '@/core/quantity/finding';
 
 const SEVERITY: Record<Finding['severity'], { word: string; style: string }> = {
   stop: { word: 'Stop', style: 'border-over' },

@@ -4,7 +4,7 @@ import Link from 'next/link';
 import { Popover } from 'radix-ui';
 import { useEffect, useState } from 'react';
 import { useDrawer } from '@/client/drawer-store';
-import { inShort } from '@/core/drawer/part-fields';
+import { inShort } from '@/core/parts/part-fields';
 import { partsUsed, stockOf } from '@/core/drawer/parts-used';
 import { choicesFor, partIdAt, PLACES, type PartPlace } from '@/core/drawer/places';
 import { FitMark } from '@/ui/fit-mark';

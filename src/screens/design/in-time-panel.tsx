@@ -1,5 +1,5 @@
 import type { Design } from '@/core/design/design-schema';
-import { compareInTime } from '@/core/predict/in-time';
+import { compareInTime } from '@/core/transient/comparison';
 import type { Prediction } from '@/core/predict/prediction';
 import type { Unit } from '@/core/quantity/units';
 import { Quantity } from '@/ui/quantity';

@@ -1,8 +1,8 @@
 'use client';
 
-import { GRADINGS, type Grading } from '@/core/ladder/grading';
-import type { Topology } from '@/core/ladder/network';
-import { TOPOLOGY_KINDS } from '@/core/ladder/topologies';
+import { GRADINGS, type Grading } from '@/core/topology/grading';
+import type { Topology } from '@/core/topology/network';
+import { TOPOLOGY_KINDS } from '@/core/topology/topologies';
 import type { Prediction } from '@/core/predict/prediction';
 import { PickField } from '@/ui/pick-field';
 import { Quantity } from '@/ui/quantity';

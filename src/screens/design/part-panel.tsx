@@ -5,7 +5,7 @@ import { partStory } from '@/core/predict/part-story';
 import type { CapacitorPrediction, DiodePrediction, Prediction } from '@/core/predict/prediction';
 import type { Transient } from '@/core/transient/transient';
 import { amplitudeVolts } from '@/core/drive/drive';
-import { CHOSEN_MARGIN, fitOf, ratingsWanted } from '@/core/stress/margin';
+import { CHOSEN_MARGIN, fitOf, ratingsWanted } from '@/core/quantity/margin';
 import { buttonStyle } from '@/ui/button';
 import { FitMark } from '@/ui/fit-mark';
 import { Quantity } from '@/ui/quantity';

@@ -2,7 +2,7 @@
 
 import { driverOfKind, supplyOfKind } from '@/core/design/driver-of-kind';
 import { NEEDS, type DriverKind, type Supply } from '@/core/design/driver-schema';
-import type { SourceFigure } from '@/core/drive/made';
+import type { SourceFigure } from '@/core/drive/drive-result';
 import type { Prediction } from '@/core/predict/prediction';
 import type { FieldDescription } from '@/core/quantity/field-description';
 import { buttonStyle } from '@/ui/button';

@@ -6,7 +6,7 @@ import type { Design } from '@/core/design/design-schema';
 import { signedVolts, type Prediction } from '@/core/predict/prediction';
 import { histogramOf, type Band, type SpreadGroup, type Tolerance } from '@/core/predict/tolerance';
 import { quantityField, type FieldDescription } from '@/core/quantity/field-description';
-import { engineeringScale, sayQuantity } from '@/core/quantity/print-quantity';
+import { engineeringScale, sayQuantity } from '@/core/quantity/format-quantity';
 import type { Unit } from '@/core/quantity/units';
 import { DescribedField } from '@/ui/described-field';
 import { Quantity } from '@/ui/quantity';

@@ -7,7 +7,7 @@ import { useMemo, useRef } from 'react';
 import { Line } from 'react-chartjs-2';
 import { designFileName, downloadText } from '@/client/design-file';
 import { signedVolts, type Prediction } from '@/core/predict/prediction';
-import { engineeringScale, sayQuantity } from '@/core/quantity/print-quantity';
+import { engineeringScale, sayQuantity } from '@/core/quantity/format-quantity';
 import { Traces, type Trace } from '@/core/transient/traces';
 import { buttonStyle } from '@/ui/button';
 import { commonOptions, FACE, type Colours } from '@/ui/chart-style';

@@ -1,8 +1,8 @@
 'use client';
 
 import type { Prediction } from '@/core/predict/prediction';
-import type { PartMargin } from '@/core/stress/all-margins';
-import { fitOf } from '@/core/stress/margin';
+import type { PartMargin } from '@/core/stress/margins';
+import { fitOf } from '@/core/quantity/margin';
 import { FitMark } from '@/ui/fit-mark';
 import { More } from '@/ui/more';
 import { Quantity } from '@/ui/quantity';

@@ -1,9 +1,9 @@
 'use client';
 
 import { useState, type FormEvent, type RefObject } from 'react';
-import { inShort } from '@/core/drawer/part-fields';
+import { inShort } from '@/core/parts/part-fields';
 import { readPartLine } from '@/core/drawer/part-line';
-import type { Part } from '@/core/drawer/part-schema';
+import type { Part } from '@/core/parts/part-schema';
 import { buttonStyle } from '@/ui/button';
 
 const NO_ID = '00000000-0000-4000-8000-000000000000';

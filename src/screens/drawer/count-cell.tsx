@@ -1,8 +1,8 @@
 'use client';
 
 import { useState } from 'react';
-import { partSchema, type Part } from '@/core/drawer/part-schema';
-import { sayWhatIsRight } from '@/core/design/fields';
+import { partSchema, type Part } from '@/core/parts/part-schema';
+import { sayWhatIsRight } from '@/core/schema/fields';
 import { readQuantity } from '@/core/quantity/read-quantity';
 
 /** A part's count or price, changed where it stands: taken on Enter or on leaving, given up with Escape. */

@@ -1,8 +1,8 @@
 'use client';
 
 import { useMemo } from 'react';
-import { inShort, mainValue, PART_NAMES } from '@/core/drawer/part-fields';
-import type { Part } from '@/core/drawer/part-schema';
+import { inShort, mainValue, PART_NAMES } from '@/core/parts/part-fields';
+import type { Part } from '@/core/parts/part-schema';
 import type { PartUse } from '@/core/drawer/parts-used';
 import { FitMark } from '@/ui/fit-mark';
 import { RowMenu, SortableTable, sortableColumns } from '@/ui/sortable-table';

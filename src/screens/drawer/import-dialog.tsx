@@ -1,8 +1,8 @@
 'use client';
 
 import type { DrawerPlan } from '@/core/drawer/drawer-rows';
-import { inShort, PART_NAMES } from '@/core/drawer/part-fields';
-import type { Part } from '@/core/drawer/part-schema';
+import { inShort, PART_NAMES } from '@/core/parts/part-fields';
+import type { Part } from '@/core/parts/part-schema';
 import { buttonStyle } from '@/ui/button';
 import { Panel } from '@/ui/dialog';
 

@@ -1,9 +1,9 @@
 'use client';
 
 import { useState } from 'react';
-import { PART_FIELDS, PART_NAMES, valueOf } from '@/core/drawer/part-fields';
-import { sayWhatIsRight } from '@/core/design/fields';
-import { partSchema, type Part } from '@/core/drawer/part-schema';
+import { PART_FIELDS, PART_NAMES, valueOf } from '@/core/parts/part-fields';
+import { sayWhatIsRight } from '@/core/schema/fields';
+import { partSchema, type Part } from '@/core/parts/part-schema';
 import { quantityField, type FieldDescription } from '@/core/quantity/field-description';
 import { buttonStyle } from '@/ui/button';
 import { DescribedField } from '@/ui/described-field';

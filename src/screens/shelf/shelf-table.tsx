@@ -5,7 +5,7 @@ import Link from 'next/link';
 import type { Design } from '@/core/design/design-schema';
 import { signedVolts } from '@/core/predict/prediction';
 import type { ShelfRow } from '@/core/predict/shelf-row';
-import { fitOf } from '@/core/stress/margin';
+import { fitOf } from '@/core/quantity/margin';
 import { FitMark } from '@/ui/fit-mark';
 import { Quantity } from '@/ui/quantity';
 import { RowMenu, SortableTable, sortableColumns } from '@/ui/sortable-table';

@@ -1,4 +1,4 @@
-import { drawerChangeSchema } from '@/core/drawer/part-schema';
+import { drawerChangeSchema } from '@/core/parts/part-schema';
 import { changeDrawer, readDrawer } from '@/server/drawer';
 import { readBody } from '../answers';
 

@@ -1,5 +1,5 @@
 import type { ReactNode } from 'react';
-import type { Finding } from '@/core/design/finding';
+import type { Finding } from '@/core/quantity/finding';
 import type { Unit } from '@/core/quantity/units';
 import { Quantity } from '@/ui/quantity';
 import { DescribedField } from '@/ui/described-field';

@@ -2,7 +2,7 @@
 
 import { metricWireAtLeast } from '@/core/quantity/preferred-values';
 import { reckonCore } from '@/core/winding/bench';
-import { awgOfSection, skinDepthMetres } from '@/core/winding/wire';
+import { awgOfSection, skinDepthMetres } from '@/core/magnetics/wire';
 import { FitMark } from '@/ui/fit-mark';
 import { DescribedField } from '@/ui/described-field';
 import type { FieldDescription } from '@/core/quantity/field-description';

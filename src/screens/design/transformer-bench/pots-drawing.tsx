@@ -1,4 +1,4 @@
-import { sayQuantity } from '@/core/quantity/print-quantity';
+import { sayQuantity } from '@/core/quantity/format-quantity';
 import type { SecondaryLayers } from '@/core/winding/secondary-plan';
 import { potentialColour } from '../climb-layout';
 

@@ -1,8 +1,8 @@
-import type { Driver, Supply } from '../design/driver-schema';
-import { sayQuantity } from '../quantity/print-quantity';
-import { phaseCut, phaseCutSamples } from './phase-cut';
-import { reportDimmer } from './supply';
-import { plainDrive, Report, type Made, type Surroundings } from './made';
+import type { Driver, Supply } from '../../design/driver-schema';
+import { sayQuantity } from '../../quantity/format-quantity';
+import { phaseCut, phaseCutSamples } from '../phase-cut';
+import { reportDimmer } from '../supply';
+import { plainDrive, Report, type Made, type Surroundings } from '../drive-result';
 
 /**
  * A transformer at mains frequency, or the mains itself.

@@ -2,7 +2,7 @@ import { newDesign } from '../design/new-design';
 import type { Design } from '../design/design-schema';
 import { driverOfKind } from '../design/driver-of-kind';
 import { windingSchema } from '../design/winding-schema';
-import { driveOf } from '../predict/ladder-of-design';
+import { driveOf } from '../operating/ladder-of-design';
 import { predict } from '../predict/predict';
 
 const plain = newDesign('Margins');

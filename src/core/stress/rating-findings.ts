@@ -1,9 +1,9 @@
 import type { Design } from '../design/design-schema';
-import type { Finding } from '../design/finding';
-import { sayQuantity } from '../quantity/print-quantity';
-import { atHighest, CHOSEN_MARGIN, fitOf } from '../stress/margin';
-import type { Rated } from '../stress/all-margins';
-import type { CapacitorPrediction, DiodePrediction, Prediction } from './prediction';
+import type { Finding } from '../quantity/finding';
+import { sayQuantity } from '../quantity/format-quantity';
+import { atHighest, CHOSEN_MARGIN, fitOf } from '../quantity/margin';
+import type { Rated } from './margins';
+import type { CapacitorPrediction, DiodePrediction, Prediction } from '../predict/prediction';
 
 /** One thing that a design may be found to be wrong in. */
 export type Check = (design: Design, prediction: Prediction) => Finding[];

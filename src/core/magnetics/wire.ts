@@ -1,5 +1,5 @@
 import type { Driver } from '../design/driver-schema';
-import type { SourceFigure } from '../drive/made';
+import type { SourceFigure } from '../drive/drive-result';
 
 /** Resistivity of annealed copper at 20 °C, Ω m: 100 % IACS (IEC 60028). */
 export const COPPER_OHM_METRES = 1.7241e-8;

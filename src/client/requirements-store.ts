@@ -1,8 +1,8 @@
 import { create } from 'zustand';
 import { persist } from 'zustand/middleware';
-import { askSchema, type Ask } from '@/core/choose/ask';
+import { askSchema, type Ask } from '@/core/choose/requirements';
 import { withField } from '@/core/design/change-design';
-import { sayWhatIsRight } from '@/core/design/fields';
+import { sayWhatIsRight } from '@/core/schema/fields';
 
 type AskState = {
   ask: Ask;

@@ -2,16 +2,16 @@ import { changeDesign } from '../design/change-design';
 import type { Design } from '../design/design-schema';
 import { mirroredDrive, type Drive } from '../drive/drive';
 import { makeDrive } from '../drive/make-drive';
-import type { Made } from '../drive/made';
+import type { Made } from '../drive/drive-result';
 import { capacitiveNetwork, capacitiveResponse, inputFarads } from '../ladder/capacitive';
 import { biasedNetwork } from '../ladder/bias';
-import { gradedNetwork } from '../ladder/grading';
+import { gradedNetwork } from '../topology/grading';
 import { loadedOn, type LoadedLadder } from '../ladder/loaded';
-import type { LadderNetwork } from '../ladder/network';
-import { TOPOLOGY_KINDS } from '../ladder/topologies';
+import type { LadderNetwork } from '../topology/network';
+import { TOPOLOGY_KINDS } from '../topology/topologies';
 import { risen } from '../ladder/unloaded';
 import { ladderParts } from '../stress/strings';
-import type { Polarity } from './prediction';
+import type { Polarity } from '../predict/prediction';
 
 /** The network a design describes, with its graded or listed capacitances as they are marked. */
 export function networkOfDesign(design: Design): LadderNetwork {

@@ -1,5 +1,5 @@
 import { quantityField, type FieldDescription } from '../quantity/field-description';
-import { sayQuantity } from '../quantity/print-quantity';
+import { sayQuantity } from '../quantity/format-quantity';
 import { DIELECTRICS, type Part, type PartKind } from './part-schema';
 
 export const PART_NAMES: Record<PartKind, string> = {

@@ -1,8 +1,8 @@
 import type { Design } from '../design/design-schema';
 import { amplitudeVolts, atLevel, type Drive } from '../drive/drive';
 import { droopAt, hardLimitAmps, rippleAt, type DroopInputs, type RippleInputs } from '../ladder/loaded';
-import { excess } from '../predict/loaded-design';
-import { sourceDemand, wattsInto } from '../predict/source-demand';
+import { excess } from '../operating/operating-point';
+import { sourceDemand, wattsInto } from '../operating/source-demand';
 import type { LadderShape } from './ladder-shapes';
 import type { ShapeResponse } from './shape-response';
 

@@ -1,7 +1,7 @@
 import { benchDesign } from '../../../tests/reference/bench-design';
-import { ladderOfDesign } from './ladder-of-design';
-import { predict } from './predict';
-import { finish, transientOf } from '../transient/transient';
+import { ladderOfDesign } from '../operating/ladder-of-design';
+import { predict } from '../predict/predict';
+import { finish, transientOf } from './transient';
 
 /** A design whose light-load droop is this part of its output without load, with diode drops. */
 function loaded(ladder: object, driver: object, x: number, strayFarads = 0) {

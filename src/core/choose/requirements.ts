@@ -1,8 +1,8 @@
 import { designSchema, MOST_STAGES, stages, targetSchema, type Design } from '../design/design-schema';
-import { choice, count, quantity, saying } from '../design/fields';
+import { choice, count, quantity, saying } from '../schema/fields';
 import { newDesign } from '../design/new-design';
-import { TOPOLOGIES } from '../ladder/network';
-import { CHOSEN_MARGIN } from '../stress/margin';
+import { TOPOLOGIES } from '../topology/network';
+import { CHOSEN_MARGIN } from '../quantity/margin';
 import * as z from '../zod';
 
 /** A clamp is not smoothed, so that nothing is built on one alone; every other topology can be asked for. */

@@ -1,5 +1,5 @@
 import { lightLoadOf, sineDrive } from '../../../tests/reference/drives';
-import { halfWaveNetwork } from '../ladder/half-wave';
+import { halfWaveNetwork } from '../topology/half-wave';
 import { droopAt, loadedLadder, rippleAt } from '../ladder/loaded';
 import { sourceDemand } from './source-demand';
 

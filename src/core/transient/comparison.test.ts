@@ -1,7 +1,7 @@
 import { benchDesign } from '../../../tests/reference/bench-design';
-import { finish, transientOf } from '../transient/transient';
-import { compareInTime, seenInTime } from './in-time';
-import { predict } from './predict';
+import { finish, transientOf } from './transient';
+import { compareInTime, seenInTime } from './comparison';
+import { predict } from '../predict/predict';
 
 const compared = (changes: Parameters<typeof benchDesign>[0]) => {
   const design = benchDesign(changes);

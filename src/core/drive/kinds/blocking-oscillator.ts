@@ -1,7 +1,7 @@
-import type { Driver, Supply, Transformer } from '../design/driver-schema';
-import { judgeTransistor, reportStrokes } from './judge';
-import { plainDrive, ratioOf, Report, swingSeconds, type Made, type Surroundings, triangleRms } from './made';
-import { directFeed, reportFeed } from './supply';
+import type { Driver, Supply, Transformer } from '../../design/driver-schema';
+import { judgeTransistor, reportStrokes } from '../judge';
+import { plainDrive, ratioOf, Report, swingSeconds, type Made, type Surroundings, triangleRms } from '../drive-result';
+import { directFeed, reportFeed } from '../supply';
 
 const BASE_VOLTS = 0.7;
 /** Supplies high that a swing is counted which nothing known limits: a stand-in, and said to be one. */

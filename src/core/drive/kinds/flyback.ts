@@ -1,8 +1,8 @@
-import type { Driver, Supply, Transformer } from '../design/driver-schema';
-import { sayQuantity } from '../quantity/print-quantity';
-import { judgeTransistor, reportStrokes } from './judge';
-import { plainDrive, ratioOf, Report, sagged, swingSeconds, type Made, type Surroundings, triangleRms } from './made';
-import { directFeed, reportFeed } from './supply';
+import type { Driver, Supply, Transformer } from '../../design/driver-schema';
+import { sayQuantity } from '../../quantity/format-quantity';
+import { judgeTransistor, reportStrokes } from '../judge';
+import { plainDrive, ratioOf, Report, sagged, swingSeconds, type Made, type Surroundings, triangleRms } from '../drive-result';
+import { directFeed, reportFeed } from '../supply';
 
 /**
  * A switch that charges the primary and lets it fly back, at a fixed frequency

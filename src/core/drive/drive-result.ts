@@ -1,5 +1,5 @@
 import type { Transformer } from '../design/driver-schema';
-import type { Finding } from '../design/finding';
+import type { Finding } from '../quantity/finding';
 import type { Unit } from '../quantity/units';
 import type { Drive, Feed } from './drive';
 

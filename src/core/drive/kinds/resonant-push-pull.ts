@@ -1,11 +1,11 @@
-import type { Driver, Supply, Transformer } from '../design/driver-schema';
-import { preferredAtLeast } from '../quantity/preferred-values';
-import { sayQuantity } from '../quantity/print-quantity';
-import { judgeCore, judgeRectifier, judgeTransistor } from './judge';
-import { leakageHenries, plainDrive, ratioOf, Report, sagged, type Made, type Surroundings } from './made';
-import { directFeed, reportFeed } from './supply';
-import { resonanceHertz } from '../winding/inductance';
-import { AMPS_PER_SQUARE_METRE, awgOfSection, skinDepthMetres } from '../winding/wire';
+import type { Driver, Supply, Transformer } from '../../design/driver-schema';
+import { preferredAtLeast } from '../../quantity/preferred-values';
+import { sayQuantity } from '../../quantity/format-quantity';
+import { judgeCore, judgeRectifier, judgeTransistor } from '../judge';
+import { leakageHenries, plainDrive, ratioOf, Report, sagged, type Made, type Surroundings } from '../drive-result';
+import { directFeed, reportFeed } from '../supply';
+import { resonanceHertz } from '../../magnetics/inductance';
+import { AMPS_PER_SQUARE_METRE, awgOfSection, skinDepthMetres } from '../../magnetics/wire';
 
 /** Loaded quality factor under which the tank no longer swings cleanly (common practice, no source). */
 const LEAST_QUALITY = 2;

@@ -1,7 +1,7 @@
 import type { Design } from '../design/design-schema';
-import { sayQuantity } from '../quantity/print-quantity';
-import type { Transient } from '../transient/transient';
-import type { Prediction } from './prediction';
+import { sayQuantity } from '../quantity/format-quantity';
+import type { Transient } from './transient';
+import type { Prediction } from '../predict/prediction';
 
 /** Part of the output up to which closed form and time domain count as one. */
 const AGREEMENT = 0.005;

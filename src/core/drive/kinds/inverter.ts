@@ -1,8 +1,8 @@
-import type { Driver, Supply, Transformer } from '../design/driver-schema';
-import { sayQuantity } from '../quantity/print-quantity';
-import { judgeCore, judgeRectifier, judgeTransistor } from './judge';
-import { leakageHenries, plainDrive, Report, sagged, type Made, type Surroundings } from './made';
-import { directFeed, reportFeed } from './supply';
+import type { Driver, Supply, Transformer } from '../../design/driver-schema';
+import { sayQuantity } from '../../quantity/format-quantity';
+import { judgeCore, judgeRectifier, judgeTransistor } from '../judge';
+import { leakageHenries, plainDrive, Report, sagged, type Made, type Surroundings } from '../drive-result';
+import { directFeed, reportFeed } from '../supply';
 
 /** Part of the primary's voltage that a blocking capacitor may take before it shows. */
 const MOST_BLOCKING_PART = 0.1;

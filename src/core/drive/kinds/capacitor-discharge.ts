@@ -1,7 +1,7 @@
-import type { Driver, Transformer } from '../design/driver-schema';
-import { sayQuantity } from '../quantity/print-quantity';
-import { judgeRectifier } from './judge';
-import { plainDrive, ratioOf, Report, type Made, type Surroundings } from './made';
+import type { Driver, Transformer } from '../../design/driver-schema';
+import { sayQuantity } from '../../quantity/format-quantity';
+import { judgeRectifier } from '../judge';
+import { plainDrive, ratioOf, Report, type Made, type Surroundings } from '../drive-result';
 
 /** In which the secondary of an ignition coil climbs (common practice, no source). */
 const COIL_RISE_SECONDS = 20e-6;

@@ -1,5 +1,5 @@
-import type { Driver } from '../design/driver-schema';
-import { plainDrive, Report, type Made } from './made';
+import type { Driver } from '../../design/driver-schema';
+import { plainDrive, Report, type Made } from '../drive-result';
 
 /** A bought board, known by what it gives without load and what it is limited to. */
 export function boughtModule(driver: Extract<Driver, { kind: 'module' }>): Made {

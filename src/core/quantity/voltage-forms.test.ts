@@ -1,4 +1,4 @@
-import { sinePeakVolts, sineVoltsAs, VOLTAGE_FORMS } from './sine-forms';
+import { sinePeakVolts, sineVoltsAs, VOLTAGE_FORMS } from './voltage-forms';
 
 it('converts by the handbook factors', () => {
   expect(sinePeakVolts(230, 'rms')).toBeCloseTo(325.27, 2);

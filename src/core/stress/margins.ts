@@ -2,9 +2,9 @@ import type { Design } from '../design/design-schema';
 import type { Prediction } from '../predict/prediction';
 import type { LoadedLadder } from '../ladder/loaded';
 import type { StoredCharge } from '../output/discharge';
-import { AMPS_PER_SQUARE_METRE, primaryAmpsOf, sectionOf } from '../winding/wire';
+import { AMPS_PER_SQUARE_METRE, primaryAmpsOf, sectionOf } from '../magnetics/wire';
 import { MOST_RISE, ratedDiodeWatts } from './heat';
-import { atHighest, marginOf } from './margin';
+import { atHighest, marginOf } from '../quantity/margin';
 import { ladderParts } from './strings';
 import { shortedAmps, surgeRating, switchOnAmps } from './surge';
 

@@ -1,4 +1,4 @@
-import { choice, fraction, quantity, saying, text } from '../design/fields';
+import { choice, fraction, quantity, saying, text } from '../schema/fields';
 import * as z from '../zod';
 
 export const DIELECTRICS = ['class-1-ceramic', 'class-2-ceramic', 'film', 'mica', 'paper', 'electrolytic'] as const;

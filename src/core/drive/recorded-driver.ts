@@ -1,5 +1,5 @@
-import type { ScopePeriod } from '../drive/scope-record';
-import type { MeasuredDesign } from './design-schema';
+import type { ScopePeriod } from './scope-record';
+import type { MeasuredDesign } from '../design/design-schema';
 
 type Measured = MeasuredDesign['driver'];
 
