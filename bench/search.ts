@@ -1,13 +1,13 @@
 import { readFileSync } from 'node:fs';
 import Papa from 'papaparse';
-import { askSchema, baseOf, type Ask } from '../src/core/choose/requirements';
+import { requirementsSchema, baseOf, type Requirements } from '../src/core/choose/requirements';
 import { choose } from '../src/core/choose/choose';
 import { search } from '../src/core/choose/search';
 import { stocksFor } from '../src/core/choose/stock';
 import type { Design } from '../src/core/design/design-schema';
 import { readDesignText } from '../src/core/design/read-design';
 import { planDrawerRows } from '../src/core/drawer/drawer-rows';
-import { predict } from '../src/core/predict/predict';
+import { predict, WITHOUT_OPTIMUM } from '../src/core/predict/predict';
 import { toleranceOf, USUAL_SAMPLES } from '../src/core/predict/tolerance';
 import { benchDesign } from '../tests/reference/bench-design';
 import { median, say, time, verdict } from './measure';
@@ -17,27 +17,27 @@ const FIRST_MILLISECONDS = 100;
 const DRAWS_MILLISECONDS = 200;
 
 /** How fast a search tries candidates, against predicting each, and when it has the first that fits. */
-function benchChoose(name: string, asked: Partial<Ask>, from: Design | null = null): void {
+function benchChoose(name: string, asked: Partial<Requirements>, from: Design | null = null): void {
   let made = 0;
   const newId = () => `10000000-0000-4000-8000-${String((made += 1)).padStart(12, '0')}`;
   const { data } = Papa.parse<string[]>(readFileSync('demo/drawer.csv', 'utf8').trim());
   const parts = planDrawerRows(data, [], newId).rows.map(({ part }) => part);
-  const ask = askSchema.parse({ target: { volts: 20e3, amps: 40e-6 }, ...asked });
-  const base = baseOf(ask, from);
-  const task = { ask, base, stocks: stocksFor(ask, base, { parts, uses: [] }, null) };
+  const requirements = requirementsSchema.parse({ target: { volts: 20e3, amps: 40e-6 }, ...asked });
+  const base = baseOf(requirements, from);
+  const task = { requirements, base, stocks: stocksFor(requirements, base, { parts, uses: [] }, null) };
   const firsts: number[] = [];
   const rates: number[] = [];
-  let tried = 0;
+  let evaluated = 0;
   let fitting = 0;
   for (let run = 0; run < 5; run += 1) {
     const begun = performance.now();
     let first: number | null = null;
     for (const state of search(task)) {
       if (first === null && state.fitting > 0) first = performance.now() - begun;
-      ({ tried, fitting } = state);
+      ({ evaluated, fitting } = state);
     }
     firsts.push(first ?? NaN);
-    rates.push((1000 * tried) / (performance.now() - begun));
+    rates.push((1000 * evaluated) / (performance.now() - begun));
   }
   const begun = performance.now();
   const running = choose(task);
@@ -45,10 +45,10 @@ function benchChoose(name: string, asked: Partial<Ask>, from: Design | null = nu
   while (!step.done) step = running.next();
   const whole = performance.now() - begun;
   const [row] = step.value.rows;
-  const each = row ? time(20, () => predict(row.design, false)) : NaN;
+  const each = row ? time(20, () => predict(row.design, WITHOUT_OPTIMUM)) : NaN;
   const rate = median(rates);
   say(
-    `Choose, ${name}: ${tried} tried, what is passed over in one go included, ${fitting} fit; ${Math.round(rate / 1000)} thousand a second, ` +
+    `Choose, ${name}: ${evaluated} evaluated, what is passed over in one go included, ${fitting} fit; ${Math.round(rate / 1000)} thousand a second, ` +
       `${(rate / CANDIDATES_A_SECOND).toFixed(1)} times the ${CANDIDATES_A_SECOND / 1000} thousand wanted${rate < CANDIDATES_A_SECOND ? '  UNDER' : ''}, ` +
       `${Math.round((rate * each) / 1000)} times as fast as predicting each; first that fits: ${verdict(median(firsts), FIRST_MILLISECONDS)}; ` +
       `with the best predicted whole ${(whole / 1000).toFixed(1)} s`,

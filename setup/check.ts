@@ -40,10 +40,14 @@ async function freshDatabase({ cluster }: Bench, name: string): Promise<string> 
   return fresh;
 }
 
+/** What the borders are held in. */
+const CRUISED = ['src', 'tests', 'setup', 'bench', 'command-line'];
+
 const STEPS: Record<string, (bench: Bench) => Promise<Tally>> = {
   lint: async () =>
     sum([
       check(tool('eslint/bin/eslint.js', ['.', '--max-warnings', '0'])),
+      check(tool('dependency-cruiser/bin/dependency-cruise.mjs', ['--config', '.dependency-cruiser.mjs', ...CRUISED])),
       check(tool('knip/bin/knip.js', ['--no-config-hints'])),
       check(tool('prettier/bin/prettier.cjs', ['--check', '--log-level', 'warn', '.'])),
     ]),

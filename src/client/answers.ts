@@ -1,9 +1,9 @@
-import type { Fault } from '@/core/design/read-design';
+import { formatFaults, type Fault } from '@/core/schema/faults';
 
 /** The server refused; `faults` say why. */
 export class Refusal extends Error {
   constructor(readonly faults: Fault[]) {
-    super(faults.map((fault) => `${fault.path} ${fault.message}`).join('; '));
+    super(formatFaults(faults));
   }
 }
 

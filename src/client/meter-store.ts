@@ -1,6 +1,6 @@
 import { create } from 'zustand';
 import { persist } from 'zustand/middleware';
-import { sayWhatIsRight } from '@/core/schema/fields';
+import { formatWhatIsRight } from '@/core/schema/fields';
 import { meterSchema, type Meter } from '@/core/drive/meter-sense';
 
 type MeterState = { meter: Meter; change: (changes: Partial<Meter>) => string | null };
@@ -16,7 +16,7 @@ export const useMeter = create<MeterState>()(
           set({ meter: read.data });
           return null;
         }
-        return sayWhatIsRight(read.error.issues[0].message);
+        return formatWhatIsRight(read.error.issues[0].message);
       },
     }),
     {

@@ -1,11 +1,11 @@
 import { create } from 'zustand';
 import { persist } from 'zustand/middleware';
-import { askSchema, type Ask } from '@/core/choose/requirements';
+import { requirementsSchema, type Requirements } from '@/core/choose/requirements';
 import { withField } from '@/core/design/change-design';
-import { sayWhatIsRight } from '@/core/schema/fields';
+import { formatWhatIsRight } from '@/core/schema/fields';
 
 type AskState = {
-  ask: Ask;
+  requirements: Requirements;
   /** Sets one field; answers what is wrong with it, or null. */
   edit: (path: string, value: unknown) => string | null;
   /** Whether what the browser kept has been read. */
@@ -13,43 +13,47 @@ type AskState = {
   /** The design whose target was taken over last. */
   aimedAt: string | null;
   /** Reads what the browser kept, and takes the target of a design over where that is a new one. */
-  wake: (from: { id: string; target: Ask['target'] | null } | null) => Promise<void>;
+  wake: (from: { id: string; target: Requirements['target'] | null } | null) => Promise<void>;
 };
 
-const FIRST = askSchema.parse({ target: { volts: 10_000, amps: 20e-6 } });
+const FIRST = requirementsSchema.parse({ target: { volts: 10_000, amps: 20e-6 } });
 
 /** What is asked of a ladder: kept in this browser, so that nothing is lost on the way to the drawer and back. */
-export const useAsk = create<AskState>()(
+export const useRequirements = create<AskState>()(
   persist(
     (set, get) => ({
-      ask: FIRST,
+      requirements: FIRST,
       known: false,
       aimedAt: null,
       edit: (path, value) => {
         const keys = path.split('.').slice(1);
-        const read = askSchema.safeParse(withField(get().ask, keys, value), { reportInput: true });
+        const read = requirementsSchema.safeParse(withField(get().requirements, keys, value), { reportInput: true });
         if (read.success) {
-          set({ ask: read.data });
+          set({ requirements: read.data });
           return null;
         }
-        return sayWhatIsRight(read.error.issues[0].message);
+        return formatWhatIsRight(read.error.issues[0].message);
       },
       wake: async (from) => {
-        if (!get().known) await useAsk.persist.rehydrate();
-        const { ask, aimedAt } = get();
+        if (!get().known) await useRequirements.persist.rehydrate();
+        const { requirements, aimedAt } = get();
         const target = from !== null && from.id !== aimedAt ? from.target : null;
-        set({ known: true, aimedAt: from?.id ?? null, ask: target ? { ...ask, target } : ask });
+        set({
+          known: true,
+          aimedAt: from?.id ?? null,
+          requirements: target ? { ...requirements, target } : requirements,
+        });
       },
     }),
     {
-      name: 'eager-ladder-ask',
-      partialize: ({ ask, aimedAt }) => ({ ask, aimedAt }),
+      name: 'eager-ladder-requirements',
+      partialize: ({ requirements, aimedAt }) => ({ requirements, aimedAt }),
       // What another version left there, or a hand changed, must not break the screen.
       merge: (stored, state) => {
-        const { ask, aimedAt } = (stored ?? {}) as { ask?: unknown; aimedAt?: unknown };
-        const read = askSchema.safeParse(ask);
+        const { requirements, aimedAt } = (stored ?? {}) as { requirements?: unknown; aimedAt?: unknown };
+        const read = requirementsSchema.safeParse(requirements);
         return read.success
-          ? { ...state, ask: read.data, aimedAt: typeof aimedAt === 'string' ? aimedAt : null }
+          ? { ...state, requirements: read.data, aimedAt: typeof aimedAt === 'string' ? aimedAt : null }
           : state;
       },
       skipHydration: true,

@@ -1,7 +1,8 @@
 import { newDesign } from '@/core/design/new-design';
 import { readPartLine } from '@/core/drawer/part-line';
 import type { Part } from '@/core/parts/part-schema';
-import { placed } from '@/core/drawer/places';
+import { placed } from '@/core/drawer/places/places';
+import { placeOf } from '@/core/drawer/places/places-of';
 import { predict } from '@/core/predict/predict';
 import { createDesign, setArchived } from './designs';
 import { changeDrawer, readDrawer } from './drawer';
@@ -35,7 +36,7 @@ it('does all of a change or none of it', async () => {
 it('says which designs take what, but for archived ones', async () => {
   await changeDrawer({ put: [disc], remove: [] });
   const four = newDesign('Takes four');
-  const { id } = await createDesign(placed(four, 'capacitor', disc, predict(four))!.design);
+  const { id } = await createDesign(placed(four, placeOf(four, 'capacitor')!, disc, predict(four))!.design);
   expect((await readDrawer()).uses).toEqual([{ designId: id, designName: 'Takes four', partId: disc.id, count: 4 }]);
   await setArchived(id, true);
   expect((await readDrawer()).uses).toEqual([]);

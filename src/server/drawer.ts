@@ -1,5 +1,5 @@
 import type { PoolClient } from 'pg';
-import { faultsOf } from '@/core/design/read-design';
+import { faultsOf, formatFaults } from '@/core/schema/faults';
 import { partSchema, type DrawerChange, type Part } from '@/core/parts/part-schema';
 import { partsUsed, type Drawer } from '@/core/drawer/parts-used';
 import { listDesigns } from './designs';
@@ -22,11 +22,7 @@ function partFrom({ id, kind, name, count, price, note, fields }: Row): Part {
     { reportInput: true },
   );
   if (read.success) return read.data;
-  throw new Error(
-    `part ${id}: ${faultsOf(read.error)
-      .map((fault) => `${fault.path} ${fault.message}`)
-      .join('; ')}`,
-  );
+  throw new Error(`part ${id}: ${formatFaults(faultsOf(read.error))}`);
 }
 
 /** Everything in the drawer, and what designs on the shelf take of it; archived designs take nothing. */

@@ -18,19 +18,18 @@ export function DescribedField({
   onEdit: (changed: unknown) => string | null;
 }) {
   switch (field.as) {
-    case 'quantity': {
-      const { shownIn = 1 } = field;
+    case 'quantity':
       return (
         <QuantityField
           label={field.label}
           unit={field.unit}
           optional={field.optional}
-          value={value === null ? null : Number(((value as number) / shownIn).toPrecision(12))}
-          onValue={(typed) => onEdit(typed === null ? null : Number((typed * shownIn).toPrecision(12)))}
+          typedIn={field.typedIn}
+          value={value as number | null}
+          onValue={onEdit}
           hint={field.hint}
         />
       );
-    }
     case 'choice':
       return (
         <>

@@ -3,7 +3,7 @@
 import { useId, useState, type ReactNode } from 'react';
 import { printForField } from '@/core/quantity/format-quantity';
 import { readQuantity } from '@/core/quantity/read-quantity';
-import type { Unit } from '@/core/quantity/units';
+import { typedUnit, type Unit, type WrittenUnit } from '@/core/quantity/units';
 
 type QuantityFieldProps = {
   label: string;
@@ -19,6 +19,8 @@ type QuantityFieldProps = {
   shownDigits?: number;
   hint?: ReactNode;
   id?: string;
+  /** What a bare number stands for, where that is not the usual of the unit. */
+  typedIn?: WrittenUnit;
 };
 
 /** Whether two values are one but for rounding, as when RMS is kept as peak. */
@@ -34,10 +36,11 @@ function isSame(one: number | null, other: number | null): boolean {
  */
 export function QuantityField(props: QuantityFieldProps) {
   const { label, value, unit, onValue, optional = false, placeholder, shownDigits, hint } = props;
+  const typedIn = props.typedIn ?? typedUnit(unit);
   const ownId = useId();
   const id = props.id ?? ownId;
   const [draft, setDraft] = useState<{ text: string; standsFor: number | null; fault: string | null } | null>(null);
-  const settled = value === null ? '' : printForField(value, unit, shownDigits ?? 12);
+  const settled = value === null ? '' : printForField(value, unit, shownDigits ?? 12, typedIn);
   // A draft is shown only while the document still holds what it stands for: undo and other tabs win over it.
   const current = draft && (draft.fault !== null || isSame(draft.standsFor, value)) ? draft : null;
   const fault = current?.fault ?? null;
@@ -48,7 +51,7 @@ export function QuantityField(props: QuantityFieldProps) {
       setDraft({ text, standsFor: null, fault: refused });
       return;
     }
-    const reading = readQuantity(text, unit);
+    const reading = readQuantity(text, unit, typedIn);
     if (!reading.ok) {
       setDraft({ text, standsFor: value, fault: reading.reason });
       return;
@@ -86,7 +89,7 @@ export function QuantityField(props: QuantityFieldProps) {
             }
           }}
         />
-        {unit === '' ? null : <span className="pl-1 text-xs text-soft">{unit}</span>}
+        {typedIn.name === '' ? null : <span className="pl-1 text-xs text-soft">{typedIn.name}</span>}
       </span>
       {fault || hint ? (
         <p

@@ -1,9 +1,9 @@
-import { formatQuantity } from '@/core/quantity/format-quantity';
+import { quantityParts } from '@/core/quantity/format-quantity';
 import type { Unit } from '@/core/quantity/units';
 
 /** A value with lined-up digits and a lighter unit; an en dash where there is none. */
 export function Quantity({ value, unit, digits = 3 }: { value: number | null; unit: Unit; digits?: number }) {
-  const printed = formatQuantity(value ?? NaN, unit, digits);
+  const printed = quantityParts(value ?? NaN, unit, digits);
   return (
     <span className="whitespace-nowrap">
       <span className="figures">{printed.digits}</span>

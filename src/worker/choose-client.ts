@@ -1,6 +1,6 @@
 import { proxy, wrap } from 'comlink';
 import type { Choices } from '@/core/choose/choose';
-import type { ChoiceInTime } from '@/core/choose/choice-time-domain';
+import type { ChoiceTimeDomain } from '@/core/choose/choice-time-domain';
 import type { SearchTask } from '@/core/choose/search';
 import type { Design } from '@/core/design/design-schema';
 import type { ChooseWork, ChoosingReport } from './choose.worker';
@@ -8,7 +8,7 @@ import type { ChooseWork, ChoosingReport } from './choose.worker';
 /** The search in a worker of its own; a later search ends the one before, which then gives null. */
 export type ChooseClient = {
   choose: (task: SearchTask, report: (state: ChoosingReport) => void) => Promise<Choices | null>;
-  inTime: (design: Design) => Promise<ChoiceInTime | null>;
+  inTime: (design: Design) => Promise<ChoiceTimeDomain | null>;
   cancel: (kind: 'choose' | 'inTime') => void;
   end: () => void;
 };

@@ -1,6 +1,6 @@
 import { expose } from 'comlink';
 import { choose, type Choices, type ChoosingState } from '@/core/choose/choose';
-import { choiceInTime, type ChoiceInTime } from '@/core/choose/choice-time-domain';
+import { settleChoice, type ChoiceTimeDomain } from '@/core/choose/choice-time-domain';
 import type { ChoiceRow } from '@/core/choose/row';
 import type { SearchTask } from '@/core/choose/search';
 import type { Design } from '@/core/design/design-schema';
@@ -24,8 +24,8 @@ const work = {
       report({ ...state, rows: due ? soFar() : null });
     });
   },
-  inTime(design: Design): Promise<ChoiceInTime | null> {
-    return slices.run('inTime', choiceInTime(design), () => undefined);
+  inTime(design: Design): Promise<ChoiceTimeDomain | null> {
+    return slices.run('inTime', settleChoice(design), () => undefined);
   },
   cancel(kind: (typeof KINDS)[number]): void {
     slices.cancel(kind);

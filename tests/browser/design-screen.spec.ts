@@ -82,12 +82,12 @@ test('loss and size typed in tell how capacitors warm; a slow diode is named wit
   await page.getByRole('button', { name: 'More' }).click();
   await page.getByLabel('Diode average').fill('2m');
   await page.getByLabel('Capacitor loss tangent').fill('0.02');
-  await page.getByLabel('Capacitor length, mm').fill('6');
-  await page.getByLabel('Capacitor diameter, mm').fill('12');
+  await page.getByLabel('Capacitor length').fill('6');
+  await page.getByLabel('Capacitor diameter').fill('12');
   await page.getByRole('button', { name: /case by case/ }).click();
   const { capacitors, diodes, margins } = predict(await exported(page));
-  const warm = margins.find(({ what }) => what === 'warmer by')!;
-  await expect(page.locator('[data-margin*="warmer by"]')).toContainText(`${say(warm.stress, '')} of`);
+  const warm = margins.find(({ id }) => id === 'capacitorTemperatureRise')!;
+  await expect(page.locator('[data-margin=capacitorTemperatureRise]')).toContainText(`${say(warm.stress, 'K')}, rated`);
   await expect(page.locator('[data-finding=diode-heats]')).toContainText('recovery makes up to');
   await page.locator('[data-part=C1]').click();
   const panel = page.getByRole('region', { name: 'Part C1' });

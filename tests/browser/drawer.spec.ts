@@ -76,7 +76,11 @@ test('all fields of a part are changed in one place; a wrong one says so at the 
     .trim()
     .split('\n');
   const cell = (name: string) => line.split(',')[head.split(',').indexOf(name)];
-  expect([cell('ratedVolts'), cell('keptAtRating'), cell('dielectric')]).toEqual(['20000', '0.55', 'class-1-ceramic']);
+  expect([cell('ratedVolts'), cell('dcBiasDerating'), cell('dielectric')]).toEqual([
+    '20000',
+    '0.55',
+    'class-1-ceramic',
+  ]);
 });
 
 test('a CSV file with three bad lines is looked at first; the good ones go in, and come out again', async ({
@@ -158,7 +162,7 @@ test('resistors and a module come from the drawer too, in strings where one does
   const design = await exported(page);
   expect(design.driver).toMatchObject({ kind: 'module', openVolts: 4000, frequencyHertz: 33e3, maxWatts: 15 });
   expect(design.output.bleederOhms).toBe(300e6);
-  expect(design.resistors.bleeder).toMatchObject({ count: 3, watts: 1, bodyVolts: 2000 });
+  expect(design.resistors.bleeder).toMatchObject({ count: 3, watts: 1, ratedVolts: 2000 });
   await expect(page.getByText(/^Revision \d+, saved/)).toBeVisible();
   await page.getByRole('link', { name: 'Drawer' }).click();
   await expect(row(page, 'board')).toContainText('0 free');
@@ -196,5 +200,5 @@ test('a driver takes its transistors and tank from the drawer, and its primaryâ€
   const wire = margins.find(({ part }) => part === 'Primary wire')!;
   expect(wire.margin).toBeGreaterThanOrEqual(0);
   await page.getByRole('button', { name: /case by case/ }).click();
-  await expect(page.locator('[data-margin="Primary wire current, RMS"]')).toContainText(say(wire.stress, 'A', 3));
+  await expect(page.locator('[data-margin=primaryCurrent]')).toContainText(say(wire.stress, 'A', 3));
 });

@@ -1,28 +1,28 @@
 import type { Page } from '@playwright/test';
-import { NEEDS, type DriverKind } from '../../src/core/design/driver-schema';
+import { DRIVER_KINDS, type DriverKindId } from '../../src/core/drive/driver-kinds';
+import { DRIVE_FIGURES, type DriveFigureId } from '../../src/core/drive/figures';
 import { newDesign } from '../../src/core/design/new-design';
 import { predict } from '../../src/core/predict/predict';
 import { expect, exported, openLink, say, shelve, test } from './fixtures';
 
 /** A computed figure on the open card, as text with plain spaces. */
-const made = async (page: Page, key: string) =>
-  (await page.locator(`[data-made=${key}]`).innerText()).replace(/\s+/g, ' ').trim();
+const figureOn = async (page: Page, id: DriveFigureId) =>
+  (await page.locator(`[data-drive-figure=${id}]`).innerText()).replace(/\s+/g, ' ').trim();
 
 /** What the core says of the same figure of the design on screen. */
-async function inCore(page: Page, key: string): Promise<string> {
-  const one = predict(await exported(page)).source.figures.find((figure) => figure.key === key)!;
-  return say(one.value, one.unit, 4);
+async function inCore(page: Page, id: DriveFigureId): Promise<string> {
+  return say(predict(await exported(page)).source.figures[id]!, DRIVE_FIGURES[id].unit, 4);
 }
 
 /** Each kind with a field to change and a figure that answers to it. */
-const KINDS: { kind: Exclude<DriverKind, 'measured'>; field: string; typed: string; figure: string }[] = [
-  { kind: 'mains', field: 'Secondary without load, RMS', typed: '1.2k', figure: 'open-peak' },
-  { kind: 'resonant-push-pull', field: 'Tank capacitor, each', typed: '1u', figure: 'frequency' },
-  { kind: 'flyback', field: 'On, of each period', typed: '30', figure: 'peak-amps' },
-  { kind: 'blocking-oscillator', field: 'Base resistor', typed: '2k2', figure: 'peak-amps' },
-  { kind: 'inverter', field: 'Dead time', typed: '2u', figure: 'on-part' },
-  { kind: 'module', field: 'Without load, peak', typed: '2.5k', figure: 'open-rms' },
-  { kind: 'capacitor-discharge', field: 'Charger gives', typed: '12', figure: 'power' },
+const KINDS: { kind: Exclude<DriverKindId, 'measured'>; field: string; typed: string; figure: DriveFigureId }[] = [
+  { kind: 'mains', field: 'Secondary, no load, RMS', typed: '1.2k', figure: 'openPeakVolts' },
+  { kind: 'resonant-push-pull', field: 'Tank capacitor, each', typed: '1u', figure: 'frequencyHertz' },
+  { kind: 'flyback', field: 'Duty cycle', typed: '30', figure: 'switchPeakAmps' },
+  { kind: 'blocking-oscillator', field: 'Base resistor', typed: '2k2', figure: 'switchPeakAmps' },
+  { kind: 'inverter', field: 'Dead time', typed: '2u', figure: 'onFraction' },
+  { kind: 'module', field: 'No load, peak', typed: '2.5k', figure: 'openRmsVolts' },
+  { kind: 'capacitor-discharge', field: 'Charger gives', typed: '12', figure: 'shotWatts' },
 ];
 
 for (const { kind, field, typed, figure } of KINDS)
@@ -32,15 +32,15 @@ for (const { kind, field, typed, figure } of KINDS)
     await page.getByLabel('Driver', { exact: true }).selectOption(kind);
     for (const link of ['supply', 'transformer'] as const)
       await expect(page.locator(`[data-link=${link}]`)).toHaveCount(
-        (link === 'supply' ? NEEDS[kind].supply.length > 0 : NEEDS[kind].transformer) ? 1 : 0,
+        (link === 'supply' ? DRIVER_KINDS[kind].needs.supply.length > 0 : DRIVER_KINDS[kind].needs.transformer) ? 1 : 0,
       );
-    const before = await made(page, figure);
+    const before = await figureOn(page, figure);
     expect(before).toBe(await inCore(page, figure));
     const wanted = page.getByLabel(field, { exact: true });
     if (!(await wanted.isVisible())) await page.getByRole('button', { name: 'More' }).click();
     await wanted.fill(typed);
-    await expect(page.locator(`[data-made=${figure}]`)).not.toHaveText(before);
-    expect(await made(page, figure)).toBe(await inCore(page, figure));
+    await expect(page.locator(`[data-drive-figure=${figure}]`)).not.toHaveText(before);
+    expect(await figureOn(page, figure)).toBe(await inCore(page, figure));
     expect((await exported(page)).driver.kind).toBe(kind);
     // A change of kind is one step to undo, whatever came with it.
     await page.keyboard.press('Escape');
@@ -58,7 +58,7 @@ test('a supply is changed, a rectifier inside stops it, and the finding leads to
   await openLink(page, 'Supply');
   await page.getByLabel('Supply', { exact: true }).selectOption('battery');
   await page.getByLabel('Cells in series').fill('8');
-  expect(await made(page, 'open-volts')).toBe('12.00 V');
+  expect(await figureOn(page, 'supplyOpenVolts')).toBe('12.00 V');
   await openLink(page, 'Transformer');
   await page.getByRole('button', { name: 'More' }).click();
   await page.getByLabel('Rectifier inside').check();
@@ -77,7 +77,7 @@ test('where power runs out the verdict says by how much the drive falls', async 
   await page.getByLabel('Most power').fill('0.5');
   await expect(page.locator('[data-finding=drive-over-power]')).toBeVisible();
   const { output, source } = predict(await exported(page));
-  expect(source.level).toBeLessThan(0.98);
+  expect(source.driveScale).toBeLessThan(0.98);
   await expect(page.locator('[data-figure=droopByDrive]')).toContainText(
     say(output.droopByDriveVolts!, 'V').split(' ')[0],
   );
@@ -108,8 +108,8 @@ test('a scope record becomes the waveform, is drawn, and gives way to a sine aga
     expect.closeTo(1, 2),
     expect.closeTo(1, 2),
   ]);
-  expect(await made(page, 'positive-peak')).toBe(await inCore(page, 'positive-peak'));
-  expect(await made(page, 'true-rms')).toBe(await inCore(page, 'true-rms'));
+  expect(await figureOn(page, 'positivePeakVolts')).toBe(await inCore(page, 'positivePeakVolts'));
+  expect(await figureOn(page, 'trueRmsVolts')).toBe(await inCore(page, 'trueRmsVolts'));
   expect(output.noLoadVolts).toBeGreaterThan(2000);
   await expect(page.locator('[data-finding=sampled-as-sine]')).toBeVisible();
   await page.getByRole('radio', { name: 'Sine' }).click();

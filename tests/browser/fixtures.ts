@@ -3,7 +3,7 @@ import { test as base, expect, type APIRequestContext, type Page } from '@playwr
 import { Client } from 'pg';
 import { newDesign } from '../../src/core/design/new-design';
 import type { Design } from '../../src/core/design/design-schema';
-import { sayQuantity } from '../../src/core/quantity/format-quantity';
+import { formatQuantity } from '../../src/core/quantity/format-quantity';
 import { readDesignText } from '../../src/core/design/read-design';
 
 export { expect };
@@ -80,4 +80,4 @@ export async function figure(page: Page, name: string): Promise<string> {
 export const stagesField = (page: Page) => page.getByRole('textbox', { name: 'Stages', exact: true });
 
 /** A quantity in words with plain spaces, as {@link figure} reads the screen. */
-export const say = (...quantity: Parameters<typeof sayQuantity>) => sayQuantity(...quantity).replace(/\s/g, ' ');
+export const say = (...quantity: Parameters<typeof formatQuantity>) => formatQuantity(...quantity).replace(/\s/g, ' ');

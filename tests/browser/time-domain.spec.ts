@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs';
 import type { Design } from '../../src/core/design/design-schema';
-import { driverSchema, supplySchema } from '../../src/core/design/driver-schema';
+import { driverSchema } from '../../src/core/drive/driver-kinds';
+import { supplySchema } from '../../src/core/drive/supply';
 import { newDesign } from '../../src/core/design/new-design';
 import { predict } from '../../src/core/predict/predict';
 import { finish, transientOf } from '../../src/core/transient/transient';

@@ -1,17 +1,17 @@
 import type { Page } from '@playwright/test';
 import { newDesign } from '../../src/core/design/new-design';
-import { driverOfKind } from '../../src/core/design/driver-of-kind';
+import { driverOfKind } from '../../src/core/drive/driver-kinds';
 import type { Design } from '../../src/core/design/design-schema';
 import { driveOf } from '../../src/core/operating/ladder-of-design';
 import { predict } from '../../src/core/predict/predict';
-import { benchOf, reckonCore, reckonSecondary } from '../../src/core/winding/bench';
+import { benchOf, calculateCore, calculateSecondary } from '../../src/core/winding/bench';
 import { expect, exported, openLink, say, shelve, test } from './fixtures';
 
 const plain = newDesign('On the bench');
 const pushPull: Design = { ...plain, ...driverOfKind('resonant-push-pull', plain, driveOf(plain)) };
 
 const reckoned = async (page: Page, name: string) =>
-  (await page.locator(`[data-reckoned=${name}]`).innerText()).replace(/\s+/g, ' ').trim();
+  (await page.locator(`[data-calculated=${name}]`).innerText()).replace(/\s+/g, ' ').trim();
 const turnTo = (page: Page, name: string) => page.getByRole('tab', { name, exact: true }).click();
 const closeBench = async (page: Page) => {
   await page.getByRole('button', { name: 'Dismiss' }).click();
@@ -64,11 +64,11 @@ test('core, secondary and resonance show what the core reckons, and results are 
   expect(design.winding).toMatchObject({ core: { pathMetres: 0.11, gapMetres: 0.4e-3 }, secondary: { pots: 4 } });
   await page.keyboard.press('b');
   await turnTo(page, 'Core and primary');
-  const core = reckonCore(design.winding!, around(design));
+  const core = calculateCore(design.winding!, around(design));
   expect(await reckoned(page, 'least-turns')).toBe(String(core.leastTurns));
   expect(await reckoned(page, 'core-henries')).toBe(say(core.primaryHenries!, 'H'));
   await turnTo(page, 'Secondary');
-  const { layers, rings } = reckonSecondary(design.winding!, around(design));
+  const { layers, rings } = calculateSecondary(design.winding!, around(design));
   expect(await reckoned(page, 'pot-volts')).toBe(say(layers!.voltsPerPot, 'V'));
   expect(await reckoned(page, 'secondary-ohms')).toBe(say(layers!.ohms, 'Ω'));
   await page.getByRole('button', { name: 'Use it' }).first().click();

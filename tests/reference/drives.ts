@@ -17,9 +17,9 @@ export function sineDrive(peakVolts: number, frequencyHertz = 1, seriesOhms = 0)
     seriesHenries: 0,
     maxAmps: null,
     maxWatts: null,
-    heldWatts: 0,
+    chargingLossWatts: 0,
     supply: null,
-    yields: 'both',
+    collapsingPeak: 'both',
   };
 }
 

@@ -1,4 +1,4 @@
-import { faultsOf, type Fault } from '@/core/design/read-design';
+import { faultsOf, type Fault } from '@/core/schema/faults';
 import type * as z from '@/core/zod';
 
 const MOST_BYTES = 1_000_000;

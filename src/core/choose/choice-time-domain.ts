@@ -2,13 +2,13 @@ import type { Design } from '../design/design-schema';
 import { transientOf } from '../transient/transient';
 
 /** What the time domain says of a chosen ladder. */
-export type ChoiceInTime = { meanVolts: number; rippleFraction: number; settled: boolean; met: boolean };
+export type ChoiceTimeDomain = { meanVolts: number; rippleFraction: number; settled: boolean; met: boolean };
 
 /** The current that a load of the target draws is met by being set; half a percent is not a different output. */
 const AS_GOOD_AS = 0.995;
 
 /** A choice settled by the engine: whether it still reaches the target there. */
-export function* choiceInTime(design: Design): Generator<unknown, ChoiceInTime> {
+export function* settleChoice(design: Design): Generator<unknown, ChoiceTimeDomain> {
   const running = transientOf(design);
   for (;;) {
     const step = running.next();

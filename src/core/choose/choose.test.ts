@@ -6,15 +6,15 @@ import { halfWaveNetwork } from '../topology/half-wave';
 import { loadedLadder } from '../ladder/loaded';
 import { TOPOLOGY_KINDS } from '../topology/topologies';
 import { plainDrive } from '../drive/drive-result';
-import { loadedDesign } from '../operating/operating-point';
-import { predict } from '../predict/predict';
+import { operatingPoint } from '../operating/operating-point';
+import { predict, WITHOUT_OPTIMUM } from '../predict/predict';
 import { partSchema } from '../parts/part-schema';
 import { partsUsed } from '../drawer/parts-used';
-import { seriesFor } from '../stress/strings';
-import { askSchema, baseOf, type Ask } from './requirements';
+import { seriesFor } from '../parts/bank';
+import { requirementsSchema, baseOf, type Requirements } from './requirements';
 import { choose, type Choices } from './choose';
 import { placedMultiples, shapesOf } from './ladder-shapes';
-import { quickLook } from './quick-evaluation';
+import { evaluateQuickly } from './quick-evaluation';
 import { designOf, weakestOfLadder } from './row';
 import type { SearchTask } from './search';
 import { ShapeTable } from './shape-response';
@@ -35,8 +35,8 @@ const capacitor = (farads: number, ratedVolts: number, more: object = {}) =>
 const diode = (peakInverseVolts: number, more: object = {}) =>
   partSchema.parse({ kind: 'diode', id: id(), name: `D${peakInverseVolts}`, peakInverseVolts, ...more }) as DiodePart;
 
-const ask = (target: object, more: object = {}) =>
-  askSchema.parse({
+const requirements = (target: object, more: object = {}) =>
+  requirementsSchema.parse({
     target,
     drive: { peakVolts: 3000, frequencyHertz: 30e3, seriesOhms: 5000 },
     ...more,
@@ -56,7 +56,7 @@ const plenty = (capacitors: CapacitorPart[], diodes: DiodePart[], free = 1000): 
   unrated: [],
 });
 
-describe('the quick look', () => {
+describe('the quick evaluation', () => {
   // The prediction itself, which knows no tables: what a table in proportion loses.
   const wanted = fc.record({
     topology: fc.constantFrom('half-wave', 'full-wave', 'bipolar', 'bridge-doubler'),
@@ -73,7 +73,7 @@ describe('the quick look', () => {
   it('says what the prediction says, for any shape, value and drive', () => {
     fc.assert(
       fc.property(wanted, (some) => {
-        const asked = ask({ volts: 1000, amps: some.amps, polarity: some.polarity });
+        const asked = requirements({ volts: 1000, amps: some.amps, polarity: some.polarity });
         const base = baseOf(asked, null);
         const tuned = {
           ...base,
@@ -92,15 +92,15 @@ describe('the quick look', () => {
         ];
         const candidate = {
           shape,
-          variant: { design: tuned, level: 1, frequencyFactor: 1 },
+          variant: { design: tuned, driveScale: 1, frequencyFactor: 1 },
           capacitor: part,
           capacitorSeries: 1,
           parallel: 1,
           diode: stick,
           diodeSeries: 1,
         } as Parameters<typeof designOf>[0];
-        const { full, ladder, point, level } = loadedDesign(designOf(candidate, asked));
-        const { drive } = full;
+        const { atFullDrive, ladder, point, driveScale } = operatingPoint(designOf(candidate, asked));
+        const { drive } = atFullDrive;
         const form = {
           ...drive,
           positivePeakVolts: drive.positivePeakVolts / 2600,
@@ -109,21 +109,21 @@ describe('the quick look', () => {
         const response = new ShapeTable(shape, form).at(some.junctionFarads / some.farads);
         if (response === null) {
           // Capacitors so unlike that bookkeeping has no answer are not chosen, loaded or not.
-          expect(full.lightLoad.droop).toBe(Infinity);
+          expect(atFullDrive.lightLoad.droop).toBe(Infinity);
           return;
         }
-        const look = quickLook(shape, response, some.farads, drive, 20, some.amps, tuned.output);
-        if (point === null || look === null) {
+        const evaluation = evaluateQuickly(shape, response, some.farads, drive, 20, some.amps, tuned.output);
+        if (point === null || evaluation === null) {
           // At the very end of the closed form one may have a figure and the other none.
           const droop = point ? point.droop.totalVolts / ladder.unloaded.outputVolts : 1;
-          expect(point === null && look === null ? 1 : droop).toBeGreaterThan(level < 1 ? 0 : 0.6);
+          expect(point === null && evaluation === null ? 1 : droop).toBeGreaterThan(driveScale < 1 ? 0 : 0.6);
           return;
         }
-        expect(Math.abs(look.meanVolts - point.loadVolts) / full.unloaded.outputVolts).toBeLessThan(0.012);
-        const { capacitors, diodes, energy } = predict(designOf(candidate, asked), false);
-        expect(look.workingVolts / Math.max(...capacitors.map((one) => one.workingVolts))).toBeCloseTo(1, 1);
-        expect(look.reverseVolts / Math.max(...diodes.map((one) => one.reverseVolts))).toBeCloseTo(1, 1);
-        expect(Math.abs(look.joules / energy.joules - 1)).toBeLessThan(0.05);
+        expect(Math.abs(evaluation.meanVolts - point.loadVolts) / atFullDrive.unloaded.outputVolts).toBeLessThan(0.012);
+        const { capacitors, diodes, energy } = predict(designOf(candidate, asked), WITHOUT_OPTIMUM);
+        expect(evaluation.workingVolts / Math.max(...capacitors.map((one) => one.workingVolts))).toBeCloseTo(1, 1);
+        expect(evaluation.reverseVolts / Math.max(...diodes.map((one) => one.reverseVolts))).toBeCloseTo(1, 1);
+        expect(Math.abs(evaluation.joules / energy.joules - 1)).toBeLessThan(0.05);
       }),
       { numRuns: 150, seed: 11 },
     );
@@ -138,7 +138,7 @@ describe('spending capacitors', () => {
       strayFarads: 0,
     }).lightLoad.droop;
 
-  it('places them as well as any other way of placing them, all tried', () => {
+  it('places them as well as any other way of placing them, all evaluated', () => {
     for (const total of [5, 6, 7, 8, 9]) {
       const [placed] = placedMultiples(halfWaveNetwork(2, 1), [total]);
       let least = Infinity;
@@ -156,7 +156,7 @@ describe('spending capacitors', () => {
   it('the search finds by itself that more towards the foot beats as many spread evenly', () => {
     const stages = 4;
     const part = capacitor(1e-9, 20e3, { price: 1 });
-    const asked = ask(
+    const asked = requirements(
       { volts: 19.5e3, amps: 3e-3 },
       {
         fewestStages: stages,
@@ -166,7 +166,7 @@ describe('spending capacitors', () => {
       },
     );
     const stocks = plenty([part], [diode(20e3, { forwardVolts: 0 })], 16);
-    const { rows } = run({ ask: asked, base: baseOf(asked, null), stocks }, Infinity);
+    const { rows } = run({ requirements: asked, base: baseOf(asked, null), stocks }, Infinity);
     const best = rows.reduce((a, b) => (b.meanVolts > a.meanVolts ? b : a));
     expect(partsUsed(best.design).get(part.id)).toBe(16);
     const even = predict(
@@ -174,7 +174,7 @@ describe('spending capacitors', () => {
         path: '$.ladder.capacitor.parallel',
         value: 2,
       }),
-      false,
+      WITHOUT_OPTIMUM,
     );
     expect(best.meanVolts).toBeGreaterThan(even.output.meanVolts! + 100);
     // Sixteen placed at best: no single move of one capacitor to another place does better.
@@ -196,7 +196,7 @@ describe('optimum stages, when only stages are free', () => {
     ['Naidu and Kamaraju', 125e3, 0.05e-6, 5e-3, 13.7],
     ['Wadhwa', 100e3, 0.06e-6, 1e-3, 30],
   ])('%s', (_book, peakVolts, farads, amps, published) => {
-    const asked = ask(
+    const asked = requirements(
       { volts: 20e6, amps },
       {
         drive: { peakVolts, frequencyHertz: 150, seriesOhms: 0 },
@@ -209,7 +209,7 @@ describe('optimum stages, when only stages are free', () => {
       },
     );
     const stocks = plenty([capacitor(farads, 300e3)], [diode(300e3, { forwardVolts: 0 })]);
-    const { rows, reached } = run({ ask: asked, base: baseOf(asked, null), stocks });
+    const { rows, reached } = run({ requirements: asked, base: baseOf(asked, null), stocks });
     expect(reached).toBe(false);
     const whole = rows.filter(({ design }) => Number.isInteger(design.ladder.stages));
     expect(whole[0].design.ladder.stages).toBe(Math.floor(published));
@@ -222,7 +222,7 @@ describe('what is chosen', () => {
     farads: fc.constantFrom(100e-12, 470e-12, 1e-9, 4.7e-9),
     ratedVolts: fc.constantFrom(2e3, 6e3, 10e3, 20e3),
     price: fc.constantFrom(null, 0.3, 1),
-    keptAtRating: fc.constantFrom(null, 0.5),
+    dcBiasDerating: fc.constantFrom(null, 0.5),
     free: fc.integer({ min: 0, max: 40 }),
   });
   const stick = fc.record({
@@ -247,7 +247,7 @@ describe('what is chosen', () => {
     let rowsSeen = 0;
     fc.assert(
       fc.property(asks, (some) => {
-        const asked = ask(
+        const asked = requirements(
           { volts: some.volts, amps: some.amps, ripplePeakToPeakFraction: some.ripple },
           {
             drive: { peakVolts: 3000, frequencyHertz: 30e3, seriesOhms: 5000, maxWatts: some.maxWatts },
@@ -268,14 +268,16 @@ describe('what is chosen', () => {
           })),
           unrated: [],
         };
-        const { rows, reached } = run({ ask: asked, base: baseOf(asked, null), stocks }, 15);
+        const { rows, reached } = run({ requirements: asked, base: baseOf(asked, null), stocks }, 15);
         for (const { design, met, parts } of rows) {
           const whole = predict(design);
           expect(whole.findings.filter(({ severity }) => severity === 'stop')).toEqual([]);
           expect(met).toBe(reached);
           expect(whole.target!.met).toBe(reached);
-          const kept = whole.margins.filter(({ what }) => ['voltage', 'reverse', 'average'].includes(what));
-          expect(kept.filter(({ case: when }) => when === 'drive high')).toHaveLength(2);
+          const kept = whole.margins.filter(({ id }) =>
+            ['capacitorVoltage', 'diodeReverseVoltage', 'diodeAverageCurrent'].includes(id),
+          );
+          expect(kept.filter(({ condition }) => condition === 'driveHigh')).toHaveLength(2);
           for (const { margin } of kept) expect(margin).toBeGreaterThanOrEqual(0.25 - 1e-9);
           const used = partsUsed(design);
           expect([...used.values()].reduce((sum, count) => sum + count, 0)).toBe(parts);
@@ -294,12 +296,12 @@ describe('what is chosen', () => {
     const capacitors = [capacitor(470e-12, 4e3, { price: 0.2 }), capacitor(1e-9, 10e3, { price: 0.7 })];
     const diodes = [diode(4e3, { price: 0.1, forwardVolts: 6 }), diode(12e3, { price: 0.4, forwardVolts: 16 })];
     const free = 26;
-    const asked: Ask = ask(
+    const asked: Requirements = requirements(
       { volts: 9e3, amps: 50e-6, ripplePeakToPeakFraction: 0.05 },
       { mostStages: 3, mostParallel: 2 },
     );
     const base = baseOf(asked, null);
-    const task = { ask: asked, base, stocks: plenty(capacitors, diodes, free) };
+    const task = { requirements: asked, base, stocks: plenty(capacitors, diodes, free) };
     const { rows } = run(task, Infinity);
 
     // Each way is built and predicted by itself, with no table and nothing passed over.
@@ -311,7 +313,7 @@ describe('what is chosen', () => {
             for (const parallel of [1, 2]) {
               const candidate = {
                 shape,
-                variant: { design: base, level: 1, frequencyFactor: 1 },
+                variant: { design: base, driveScale: 1, frequencyFactor: 1 },
                 capacitor: part,
                 capacitorSeries: seriesFor('capacitor', part, 6000)!,
                 parallel,
@@ -320,7 +322,7 @@ describe('what is chosen', () => {
               } as Parameters<typeof designOf>[0];
               const design = designOf(candidate, asked);
               const used = partsUsed(design);
-              const whole = predict(design, false);
+              const whole = predict(design, WITHOUT_OPTIMUM);
               const { output, energy, input, target, findings } = whole;
               if ([...used.values()].some((count) => count > free) || !target!.met) continue;
               if (findings.some(({ severity }) => severity === 'stop')) continue;
@@ -328,7 +330,7 @@ describe('what is chosen', () => {
                 design,
                 costs: costsOf({
                   parts: [...used.values()].reduce((sum, count) => sum + count, 0),
-                  lacking: 0,
+                  missing: 0,
                   price: used.get(part.id)! * part.price! + used.get(stick.id)! * stick.price!,
                   joules: energy.joules,
                   cubicMetres: null,
@@ -348,28 +350,28 @@ describe('what is chosen', () => {
 
   it('says what one part more would bring, where the drawer has too few of one', () => {
     const [few, stick] = [capacitor(1e-9, 10e3, { price: 0.5 }), diode(12e3, { price: 0.2 })];
-    const asked = ask({ volts: 20e3, amps: 30e-6 });
+    const asked = requirements({ volts: 20e3, amps: 30e-6 });
     const task = (free: number) => ({
-      ask: asked,
+      requirements: asked,
       base: baseOf(asked, null),
       stocks: { capacitors: [{ part: few, free }], diodes: [{ part: stick, free: 50 }], unrated: [] },
     });
     const short = run(task(5));
     expect(short.reached).toBe(false);
-    const [wish] = short.wishes;
-    expect(wish.part).toBe(few.name);
-    expect(wish.price).toBeCloseTo(0.5 * wish.count, 9);
+    const [purchase] = short.purchases;
+    expect(purchase.part).toBe(few.name);
+    expect(purchase.price).toBeCloseTo(0.5 * purchase.count, 9);
     // With that many more it is met, with fewer by one it is not so by the same ladder.
-    const rich = run(task(5 + wish.count));
+    const rich = run(task(5 + purchase.count));
     expect(rich.reached).toBe(true);
-    expect(rich.rows.map(({ key }) => key)).toContain(wish.row.key);
-    expect(run(task(4 + wish.count)).rows.map(({ key }) => key)).not.toContain(wish.row.key);
+    expect(rich.rows.map(({ key }) => key)).toContain(purchase.row.key);
+    expect(run(task(4 + purchase.count)).rows.map(({ key }) => key)).not.toContain(purchase.row.key);
   });
 
   it('offers the lowest ladder there is where even that climbs far past the target', () => {
-    const asked = ask({ volts: 300, amps: 10e-6 }, { mostStages: 4, mostParallel: 1 });
+    const asked = requirements({ volts: 300, amps: 10e-6 }, { mostStages: 4, mostParallel: 1 });
     const { rows, reached } = run({
-      ask: asked,
+      requirements: asked,
       base: baseOf(asked, null),
       stocks: plenty([capacitor(1e-9, 10e3)], [diode(12e3)]),
     });
@@ -378,11 +380,15 @@ describe('what is chosen', () => {
   });
 
   it('from values as they are sold takes ratings that carry the stress, and a lower drive where that is free', () => {
-    const asked = ask(
+    const asked = requirements(
       { volts: 16e3, amps: 50e-6, ripplePeakToPeakFraction: 0.02 },
       { parts: 'any', turnDown: true, mostStages: 4, mostParallel: 1 },
     );
-    const { rows, reached } = run({ ask: asked, base: baseOf(asked, null), stocks: anyStocks(6000, 50e-6, 0.25) });
+    const { rows, reached } = run({
+      requirements: asked,
+      base: baseOf(asked, null),
+      stocks: anyStocks(6000, 50e-6, 0.25),
+    });
     expect(reached).toBe(true);
     expect(rows.every(({ design }) => design.ladder.capacitor.partId === null)).toBe(true);
     expect(
@@ -391,8 +397,8 @@ describe('what is chosen', () => {
   });
 });
 
-it('an ask with more fewest than most stages is refused at the field', () => {
-  const read = askSchema.safeParse({ target: { volts: 1e4 }, fewestStages: 5, mostStages: 3 });
+it('requirements with more fewest than most stages is refused at the field', () => {
+  const read = requirementsSchema.safeParse({ target: { volts: 1e4 }, fewestStages: 5, mostStages: 3 });
   expect(read.error!.issues.map(({ path, message }) => [path.join('.'), message])).toEqual([
     ['mostStages', 'is 3; must be at least the fewest stages, 5, and at most 50'],
   ]);

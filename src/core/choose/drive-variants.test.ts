@@ -1,6 +1,5 @@
 import type { Design } from '../design/design-schema';
-import { driverOfKind } from '../design/driver-of-kind';
-import type { DriverKind } from '../design/driver-schema';
+import { driverOfKind, type DriverKindId } from '../drive/driver-kinds';
 import { newDesign } from '../design/new-design';
 import { readDesign } from '../design/read-design';
 import { amplitudeVolts } from '../drive/drive';
@@ -8,12 +7,12 @@ import { driveOf } from '../operating/ladder-of-design';
 import { driveVariants } from './drive-variants';
 
 const plain = newDesign('Variants');
-const driven = (kind: DriverKind): Design => ({ ...plain, ...driverOfKind(kind, plain, driveOf(plain)) });
+const driven = (kind: DriverKindId): Design => ({ ...plain, ...driverOfKind(kind, plain, driveOf(plain)) });
 const free = { turnDown: true, otherFrequency: true };
 
 it('the design’s own drive alone where nothing may vary', () => {
   expect(driveVariants(plain, { turnDown: false, otherFrequency: false })).toEqual([
-    { design: plain, level: 1, frequencyFactor: 1 },
+    { design: plain, driveScale: 1, frequencyFactor: 1 },
   ]);
 });
 
@@ -22,11 +21,13 @@ it.each(['measured', 'mains', 'inverter', 'module'] as const)('%s turned down gi
   const whole = amplitudeVolts(driveOf(design));
   const variants = driveVariants(design, { ...free, otherFrequency: false });
   expect(variants[0].design).toBe(design);
-  expect(variants.map(({ level }) => level)).toEqual([1, 0.95, 0.9, 0.85, 0.8, 0.75, 0.7, 0.65, 0.6, 0.55, 0.5]);
-  for (const { design: variant, level } of variants) {
+  expect(variants.map(({ driveScale }) => driveScale)).toEqual([
+    1, 0.95, 0.9, 0.85, 0.8, 0.75, 0.7, 0.65, 0.6, 0.55, 0.5,
+  ]);
+  for (const { design: variant, driveScale } of variants) {
     expect(readDesign(JSON.parse(JSON.stringify(variant))).ok).toBe(true);
     // Settings are kept to four digits.
-    expect(amplitudeVolts(driveOf(variant)) / (level * whole)).toBeCloseTo(1, 2);
+    expect(amplitudeVolts(driveOf(variant)) / (driveScale * whole)).toBeCloseTo(1, 2);
   }
 });
 

@@ -1,5 +1,5 @@
 import type { Design } from '../design/design-schema';
-import { amplitudeVolts, atLevel, type Drive } from '../drive/drive';
+import { amplitudeVolts, scaledDrive, type Drive } from '../drive/drive';
 import { droopAt, hardLimitAmps, rippleAt, type DroopInputs, type RippleInputs } from '../ladder/loaded';
 import { excess } from '../operating/operating-point';
 import { sourceDemand, wattsInto } from '../operating/source-demand';
@@ -7,7 +7,7 @@ import type { LadderShape } from './ladder-shapes';
 import type { ShapeResponse } from './shape-response';
 
 /** What the closed form says of a candidate, near enough to choose by; SI base units. */
-export type QuickLook = {
+export type QuickEvaluation = {
   meanVolts: number;
   ripplePeakToPeakVolts: number;
   /** Without load, across one place. */
@@ -18,13 +18,13 @@ export type QuickLook = {
   efficiency: number | null;
   diodeAmps: number;
   /** Part of the drive's peaks that its power leaves. */
-  level: number;
+  driveScale: number;
 };
 
 const MOST_TRIES = 6;
 /** How near a drive's limit counts as at it. */
 const NEAR_ENOUGH = 3e-3;
-const LEAST_LEVEL = 0.05;
+const LEAST_SCALE = 0.05;
 const LEAST_SLOPE = 0.3;
 
 /**
@@ -36,7 +36,7 @@ const LEAST_SLOPE = 0.3;
  * @param amps that the load takes
  * @returns null where the closed form does not hold or the drive cannot carry it
  */
-export function quickLook(
+export function evaluateQuickly(
   shape: LadderShape,
   response: ShapeResponse,
   farads: number,
@@ -44,37 +44,37 @@ export function quickLook(
   forwardVolts: number,
   amps: number,
   output: Design['output'],
-): QuickLook | null {
-  let level = 1;
-  let last: { level: number; over: number } | null = null;
+): QuickEvaluation | null {
+  let driveScale = 1;
+  let last: { driveScale: number; over: number } | null = null;
   for (let tries = 1; ; tries += 1) {
-    const standing = level === 1 ? drive : atLevel(drive, level);
-    const look = atLevelOf(shape, response, farads, standing, forwardVolts, amps, output);
-    if (!look) return null;
-    const over = excess(drive, { drive: standing }, { watts: look.watts, amps: look.rmsAmps }, level);
-    if (tries === MOST_TRIES || (level === 1 ? over : Math.abs(over)) < NEAR_ENOUGH) {
+    const standing = driveScale === 1 ? drive : scaledDrive(drive, driveScale);
+    const evaluation = atScaleOf(shape, response, farads, standing, forwardVolts, amps, output);
+    if (!evaluation) return null;
+    const over = excess(drive, { drive: standing }, { watts: evaluation.watts, amps: evaluation.rmsAmps }, driveScale);
+    if (tries === MOST_TRIES || (driveScale === 1 ? over : Math.abs(over)) < NEAR_ENOUGH) {
       const fullVolts = amplitudeVolts(drive);
       return {
-        meanVolts: look.meanVolts,
-        ripplePeakToPeakVolts: look.ripplePeakToPeakVolts,
+        meanVolts: evaluation.meanVolts,
+        ripplePeakToPeakVolts: evaluation.ripplePeakToPeakVolts,
         workingVolts: response.workingPerPeak * fullVolts,
         reverseVolts: response.reversePerPeak * fullVolts,
         joules: response.energyPerSquare * farads * (fullVolts - forwardVolts) ** 2,
-        watts: look.watts,
-        efficiency: amps > 0 && look.watts > 0 ? (look.meanVolts * amps) / look.watts : null,
-        diodeAmps: look.ladderAmps * response.chargeAtMost,
-        level,
+        watts: evaluation.watts,
+        efficiency: amps > 0 && evaluation.watts > 0 ? (evaluation.meanVolts * amps) / evaluation.watts : null,
+        diodeAmps: evaluation.ladderAmps * response.chargeAtMost,
+        driveScale,
       };
     }
     // What a ladder takes goes about as a power of its peaks: in proportion at first, then as the last two tell.
-    const slope = last ? Math.max(LEAST_SLOPE, (over - last.over) / Math.log(level / last.level)) : 1;
-    last = { level, over };
-    level = Math.min(1, level * Math.exp(-over / slope));
-    if (!(level > LEAST_LEVEL) || level === last.level) return null;
+    const slope = last ? Math.max(LEAST_SLOPE, (over - last.over) / Math.log(driveScale / last.driveScale)) : 1;
+    last = { driveScale, over };
+    driveScale = Math.min(1, driveScale * Math.exp(-over / slope));
+    if (!(driveScale > LEAST_SCALE) || driveScale === last.driveScale) return null;
   }
 }
 
-function atLevelOf(
+function atScaleOf(
   shape: LadderShape,
   response: ShapeResponse,
   farads: number,

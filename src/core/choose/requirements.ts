@@ -14,7 +14,7 @@ export const PART_SOURCES = ['drawer', 'drawer-or-buy', 'any'] as const;
 const yes = z.boolean({ error: saying('true or false') });
 
 /** What is wanted of a ladder, and what is fixed. SI base units. */
-export const askSchema = z
+export const requirementsSchema = z
   .strictObject({
     target: targetSchema,
     /** The drive at the ladder's foot, where it does not come from a design. */
@@ -56,21 +56,21 @@ export const askSchema = z
       });
   });
 
-export type Ask = z.output<typeof askSchema>;
+export type Requirements = z.output<typeof requirementsSchema>;
 
 /**
  * The design that every candidate is a variant of: the drive of a given design,
  * or the asked one measured at the ladder's foot, at the target's load.
  */
-export function baseOf(ask: Ask, design: Design | null): Design {
-  const { amps } = ask.target;
+export function baseOf(requirements: Requirements, design: Design | null): Design {
+  const { amps } = requirements.target;
   const load = amps > 0 ? { kind: 'current' as const, amps } : { kind: 'open' as const };
-  if (design) return { ...design, target: ask.target, load };
+  if (design) return { ...design, target: requirements.target, load };
   const fresh = newDesign('Chosen ladder');
-  const { peakVolts, frequencyHertz, seriesOhms, maxWatts } = ask.drive;
+  const { peakVolts, frequencyHertz, seriesOhms, maxWatts } = requirements.drive;
   return designSchema.parse({
     ...fresh,
-    target: ask.target,
+    target: requirements.target,
     load,
     driver: { kind: 'measured', positivePeakVolts: peakVolts, frequencyHertz, seriesOhms, maxWatts },
   });

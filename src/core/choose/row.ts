@@ -1,19 +1,19 @@
 import { MOST_NOTES, type Design } from '../design/design-schema';
 import { mostWatts } from '../drive/drive';
-import { capacitorValues, diodeValues } from '../parts/part-values';
+import { capacitorValues, diodeValues } from '../drawer/part-values';
 import { TOPOLOGY_KINDS } from '../topology/topologies';
-import { predict } from '../predict/predict';
+import { predict, WITHOUT_OPTIMUM } from '../predict/predict';
 import type { Prediction } from '../predict/prediction';
-import type { PartMargin } from '../stress/margins';
-import { sayBank } from '../stress/strings';
-import { sayQuantity } from '../quantity/format-quantity';
-import type { Ask } from './requirements';
+import { formatBank } from '../parts/bank';
+import { formatQuantity } from '../quantity/format-quantity';
+import { formatSubject, RATINGS, type Margin, type RatingId } from '../quantity/ratings';
+import type { Requirements } from './requirements';
 import type { DriveVariant } from './drive-variants';
 import { candidateFamily, cubicMetresOf, priceOf, type Candidate } from './search';
 import { costsOf, type Costs } from './trade-off';
 
 /** A part a ladder takes, how many, and how many of them are not there. */
-type PartTaken = { name: string; count: number; lacking: number };
+type PartTaken = { name: string; count: number; missing: number };
 
 /** One way to build the ladder as a table and a chart show it; SI base units. */
 export type ChoiceRow = {
@@ -29,7 +29,7 @@ export type ChoiceRow = {
   taken: PartTaken[];
   parts: number;
   price: number | null;
-  /** Of what is lacking. */
+  /** Of what is missing. */
   toBuyPrice: number | null;
   meanVolts: number;
   /** Over the target, as a part of it. */
@@ -42,7 +42,7 @@ export type ChoiceRow = {
   margin: number | null;
   /** Whether the target is met, by the closed form. */
   met: boolean;
-  /** What leaves least to spare, and how much. */
+  /** The limiting factor, and its margin. */
   limit: string;
   warnings: string[];
   costs: Costs;
@@ -51,7 +51,7 @@ export type ChoiceRow = {
 };
 
 /** Place by place what a candidate's ladder is, as a complete design. */
-export function designOf(candidate: Candidate, { target, parts }: Ask): Design {
+export function designOf(candidate: Candidate, { target, parts }: Requirements): Design {
   const { shape, variant, capacitor, diode, capacitorSeries, parallel, diodeSeries } = candidate;
   const { design } = variant;
   const fromDrawer = parts !== 'any';
@@ -85,15 +85,15 @@ export function designOf(candidate: Candidate, { target, parts }: Ask): Design {
   };
 }
 
-function nameOf({ volts, polarity }: Ask['target'], shape: Candidate['shape']): string {
-  return `${sayQuantity(polarity === 'negative' ? -volts : volts, 'V')}, ${formOf(shape)}`;
+function nameOf({ volts, polarity }: Requirements['target'], shape: Candidate['shape']): string {
+  return `${formatQuantity(polarity === 'negative' ? -volts : volts, 'V')}, ${formOf(shape)}`;
 }
 
 const GRADED: Record<Candidate['shape']['grading'], string> = {
   equal: '',
   'first-doubled': ', first doubled',
   tapered: ', tapered',
-  placed: ', more where it helps',
+  placed: ', graded',
 };
 
 function formOf({ topology, stages, grading }: Candidate['shape']): string {
@@ -105,12 +105,21 @@ function formOf({ topology, stages, grading }: Candidate['shape']): string {
 }
 
 /** What the asked margin is kept of: voltages of the ladder's parts and their average current; the rest is shown. */
-const isAsked = (one: PartMargin) => isOfLadder(one) && ['voltage', 'reverse', 'average'].includes(one.what);
+const REQUIRED_OF: readonly RatingId[] = ['capacitorVoltage', 'diodeReverseVoltage', 'diodeAverageCurrent'];
+const isRequired = ({ id }: Margin) => REQUIRED_OF.includes(id);
 
-const isOfLadder = ({ of }: PartMargin) => of === 'capacitors' || of === 'diodes';
+const OF_LADDER: readonly RatingId[] = [
+  ...REQUIRED_OF,
+  'capacitorAlternatingVoltage',
+  'capacitorCurrent',
+  'capacitorTemperatureRise',
+  'diodeSurge',
+  'diodeHeat',
+];
+const isOfLadder = ({ id }: Margin) => OF_LADDER.includes(id);
 
-/** What leaves least to spare among the parts that are chosen: the ladder's; those of the drive are as they are. */
-export const weakestOfLadder = ({ margins }: Pick<Prediction, 'margins'>): PartMargin | null =>
+/** The smallest margin among the parts that are chosen: the ladder's; those of the drive are as they are. */
+export const weakestOfLadder = ({ margins }: Pick<Prediction, 'margins'>): Margin | null =>
   margins.find(isOfLadder) ?? null;
 
 /**
@@ -119,27 +128,27 @@ export const weakestOfLadder = ({ margins }: Pick<Prediction, 'margins'>): PartM
  * @returns null where the prediction finds what must stop it, gives no figure, or
  *   leaves a ladder part less than the asked margin
  */
-export function rowOf(candidate: Candidate, ask: Ask): ChoiceRow | null {
-  const design = designOf(candidate, ask);
-  const prediction = predict(design, false);
+export function rowOf(candidate: Candidate, requirements: Requirements): ChoiceRow | null {
+  const design = designOf(candidate, requirements);
+  const prediction = predict(design, WITHOUT_OPTIMUM);
   const { output, findings, energy, input, target } = prediction;
   const { meanVolts, ripplePeakToPeakFraction } = output;
   if (meanVolts === null || ripplePeakToPeakFraction === null) return null;
   if (findings.some(({ severity }) => severity === 'stop')) return null;
-  if (prediction.margins.some((one) => isAsked(one) && one.margin < ask.leastMargin - 1e-9)) return null;
+  if (prediction.margins.some((one) => isRequired(one) && one.margin < requirements.leastMargin - 1e-9)) return null;
   const { capacitor, diode, capacitorsWanted, diodesWanted, capacitorSeries, parallel, diodeSeries } = candidate;
-  const { capacitorsLacking, diodesLacking } = candidate;
+  const { capacitorsMissing, diodesMissing } = candidate;
   const size = cubicMetresOf(capacitor);
   const figures = {
     parts: capacitorsWanted + diodesWanted,
-    lacking: capacitorsLacking + diodesLacking,
+    missing: capacitorsMissing + diodesMissing,
     price: priceOf(capacitor, capacitorsWanted, diode, diodesWanted),
     joules: energy.joules,
     cubicMetres: size === null ? null : size * capacitorsWanted,
     rippleFraction: ripplePeakToPeakFraction,
-    rippleAllowed: ask.target.ripplePeakToPeakFraction,
+    rippleAllowed: requirements.target.ripplePeakToPeakFraction,
     margin: weakestOfLadder(prediction)?.margin ?? null,
-    excess: meanVolts / ask.target.volts - 1,
+    excess: meanVolts / requirements.target.volts - 1,
     efficiency: input.efficiency,
   };
   return {
@@ -153,7 +162,7 @@ export function rowOf(candidate: Candidate, ask: Ask): ChoiceRow | null {
       parallel,
       diode.id,
       diodeSeries,
-      candidate.variant.level,
+      candidate.variant.driveScale,
       candidate.variant.frequencyFactor,
     ].join(' '),
     design,
@@ -162,37 +171,37 @@ export function rowOf(candidate: Candidate, ask: Ask): ChoiceRow | null {
     diodes: banked(diode.name, diodeSeries, 1),
     drive: settingOf(candidate.variant, prediction.drive.frequencyHertz),
     taken: [
-      { name: capacitor.name, count: capacitorsWanted, lacking: capacitorsLacking },
-      { name: diode.name, count: diodesWanted, lacking: diodesLacking },
+      { name: capacitor.name, count: capacitorsWanted, missing: capacitorsMissing },
+      { name: diode.name, count: diodesWanted, missing: diodesMissing },
     ],
-    toBuyPrice: priceOf(capacitor, capacitorsLacking, diode, diodesLacking),
+    toBuyPrice: priceOf(capacitor, capacitorsMissing, diode, diodesMissing),
     meanVolts,
     met: target?.met ?? false,
-    limit: limitOf(ask, prediction),
+    limit: limitOf(requirements, prediction),
     warnings: findings.filter(({ severity }) => severity === 'warn').map(({ message }) => message),
     costs: costsOf(figures),
     family: candidateFamily(candidate),
   };
 }
 
-function settingOf({ level, frequencyFactor }: DriveVariant, frequencyHertz: number): string {
+function settingOf({ driveScale, frequencyFactor }: DriveVariant, frequencyHertz: number): string {
   const words = [
-    ...(level < 1 ? [`at ${sayQuantity(level, '%', 2)}`] : []),
-    ...(frequencyFactor === 1 ? [] : [`at ${sayQuantity(frequencyHertz, 'Hz')}`]),
+    ...(driveScale < 1 ? [`at ${formatQuantity(driveScale, '%', 2)}`] : []),
+    ...(frequencyFactor === 1 ? [] : [`at ${formatQuantity(frequencyHertz, 'Hz')}`]),
   ];
   return words.length === 0 ? '' : `drive ${words.join(', ')}`;
 }
 
 function banked(name: string, series: number, parallel: number): string {
-  const said = sayBank(series, parallel);
+  const said = formatBank(series, parallel);
   return said === '' ? name : `${name}, ${said}`;
 }
 
-/** Part of the drive's peaks under which their fall is named. */
-const FELT_LEVEL = 0.99;
+/** Fraction of the drive's peaks under which their fall is named. */
+const FELT_SCALE = 0.99;
 
-/** Which of the target's and the parts' limits leaves least to spare. */
-function limitOf({ target, leastMargin }: Ask, prediction: Prediction): string {
+/** Which of the target's and the parts' limits is the limiting factor. */
+function limitOf({ target, leastMargin }: Requirements, prediction: Prediction): string {
   const { output, drive, input, source } = prediction;
   const fraction = output.ripplePeakToPeakFraction!;
   const limits: { slack: number; words: string }[] = [];
@@ -201,28 +210,28 @@ function limitOf({ target, leastMargin }: Ask, prediction: Prediction): string {
     slack: excess,
     words:
       excess < 0
-        ? `Output: ${sayQuantity(-excess, '%', 2)} short of the target`
-        : `Output: ${sayQuantity(excess, '%', 2)} over the target`,
+        ? `Output: ${formatQuantity(-excess, '%', 2)} short of the target`
+        : `Output: ${formatQuantity(excess, '%', 2)} over the target`,
   });
   const allowed = target.ripplePeakToPeakFraction;
   if (allowed !== null)
     limits.push({
       slack: allowed / fraction - 1,
-      words: `Ripple: ${sayQuantity(fraction, '%', 2)} of ${sayQuantity(allowed, '%', 2)} allowed`,
+      words: `Ripple: ${formatQuantity(fraction, '%', 2)} of ${formatQuantity(allowed, '%', 2)} allowed`,
     });
   const weakest = weakestOfLadder(prediction);
   if (weakest)
     limits.push({
       slack: (1 + weakest.margin) / (1 + leastMargin) - 1,
-      words: `${weakest.part}, ${weakest.what}: ${sayQuantity(weakest.margin, '%', 2)} in hand`,
+      words: `${formatSubject(weakest)}, ${RATINGS[weakest.id].rating}: margin ${formatQuantity(weakest.margin, '%', 2)}`,
     });
   const most = mostWatts(drive);
-  if (source.level < FELT_LEVEL)
-    limits.push({ slack: 0, words: `The drive: its peaks fall to ${sayQuantity(source.level, '%', 3)}` });
+  if (source.driveScale < FELT_SCALE)
+    limits.push({ slack: 0, words: `The drive: its peaks fall to ${formatQuantity(source.driveScale, '%', 3)}` });
   else if (most !== null && input.watts !== null)
     limits.push({
       slack: most / input.watts - 1,
-      words: `The drive: ${sayQuantity(input.watts, 'W')} of ${sayQuantity(most, 'W')}`,
+      words: `The drive: ${formatQuantity(input.watts, 'W')} of ${formatQuantity(most, 'W')}`,
     });
   return limits.reduce((a, b) => (b.slack < a.slack ? b : a)).words;
 }

@@ -1,23 +1,24 @@
 import type { Design } from '../design/design-schema';
 import { amplitudeVolts, type Drive } from '../drive/drive';
-import { makeDrive } from '../drive/make-drive';
-import { keptAt } from '../ladder/bias';
+import { unloadedContext } from '../drive/drive-result';
+import { makeDrive } from '../drive/driver-kinds';
+import { biasDerating } from '../ladder/bias';
 import type { Topology } from '../topology/network';
 import { TOPOLOGY_KINDS } from '../topology/topologies';
 import { idealVolts } from '../ladder/unloaded';
 import { onLadder } from '../operating/ladder-of-design';
 import { atHighest } from '../quantity/margin';
-import { seriesFor, stringRating } from '../stress/strings';
-import type { Ask } from './requirements';
+import { seriesFor, stringRating } from '../parts/bank';
+import type { Requirements } from './requirements';
 import { driveVariants, type DriveVariant } from './drive-variants';
 import { shapesOf, type LadderShape } from './ladder-shapes';
-import { quickLook, type QuickLook } from './quick-evaluation';
+import { evaluateQuickly, type QuickEvaluation } from './quick-evaluation';
 import { ShapeTable, type ShapeResponse } from './shape-response';
 import type { CapacitorPart, DiodePart, Stocks } from './stock';
 import { costsOf, TradeOff, type Costs, type FamilyOf } from './trade-off';
 
 /** What a search works on. */
-export type SearchTask = { ask: Ask; base: Design; stocks: Stocks };
+export type SearchTask = { requirements: Requirements; base: Design; stocks: Stocks };
 
 /** One way to build the ladder, with what the closed form says of it. */
 export type Candidate = {
@@ -30,32 +31,32 @@ export type Candidate = {
   diodeSeries: number;
   capacitorsWanted: number;
   diodesWanted: number;
-  look: QuickLook;
+  evaluation: QuickEvaluation;
   costs: Costs;
   /** How many of each are not there. */
-  capacitorsLacking: number;
-  diodesLacking: number;
+  capacitorsMissing: number;
+  diodesMissing: number;
 };
 
 export type SearchState = {
-  tried: number;
+  evaluated: number;
   of: number;
   /** That reach the target. */
   fitting: number;
   kept: TradeOff<Candidate>;
   /** Reaching it with more of one part than there are, by that part. */
-  wishes: Map<string, TradeOff<Candidate>>;
+  purchases: Map<string, TradeOff<Candidate>>;
   /** Coming nearest where nothing reaches it, nearest first. */
   nearest: Candidate[];
 };
 
-/** What the quick look may be off by before a candidate is dropped; what is left is predicted whole. */
+/** What the quick evaluation may be off by before a candidate is dropped; what is left is predicted whole. */
 const VOLTS_SLACK = 0.02;
 const RIPPLE_SLACK = 0.1;
 /** Candidates up to which nothing is dropped for being nearly beaten, and how nearly past that. */
 const ROOMY = 400;
 const NEARLY = 0.03;
-const ROOMY_WISHES = 20;
+const ROOMY_PURCHASES = 20;
 const MOST_NEAREST = 40;
 /** Without load this many times the lowest that reaches the target asks for a droop that nobody wants. */
 const FAR_ABOVE = 4;
@@ -68,7 +69,7 @@ export const candidateFamily: FamilyOf<Candidate> = ({ shape, capacitor, paralle
   `${shape.topology} ${shape.stages} ${shape.grading} ${shape.units} ${capacitor.id} ${parallel} ${diode.id}`;
 
 /** Stage counts that a topology takes within the limits asked. */
-function stageCounts(topology: Topology, { fewestStages, mostStages }: Ask): number[] {
+function stageCounts(topology: Topology, { fewestStages, mostStages }: Requirements): number[] {
   const kind = TOPOLOGY_KINDS[topology].stages;
   if (kind === 'fixed') return [1];
   const step = kind === 'whole' ? 1 : 0.5;
@@ -88,18 +89,18 @@ function stageCounts(topology: Topology, { fewestStages, mostStages }: Ask): num
  *   looked at last, only if nothing else does
  */
 export function* search(task: SearchTask): Generator<SearchState, SearchState> {
-  const { ask, base, stocks } = task;
-  const variants = driveVariants(base, ask);
-  const shapes = ask.topologies.flatMap((topology) =>
-    stageCounts(topology, ask).flatMap((stages) => shapesOf(topology, stages, ask.graded)),
+  const { requirements, base, stocks } = task;
+  const variants = driveVariants(base, requirements);
+  const shapes = requirements.topologies.flatMap((topology) =>
+    stageCounts(topology, requirements).flatMap((stages) => shapesOf(topology, stages, requirements.graded)),
   );
-  const each = stocks.capacitors.length * ask.mostParallel * stocks.diodes.length;
+  const each = stocks.capacitors.length * requirements.mostParallel * stocks.diodes.length;
   const state: SearchState = {
-    tried: 0,
+    evaluated: 0,
     of: shapes.length * variants.length * each,
     fitting: 0,
     kept: new TradeOff(ROOMY, NEARLY, candidateFamily),
-    wishes: new Map(),
+    purchases: new Map(),
     nearest: [],
   };
   const drives = new DrivesAtTheFoot(variants);
@@ -115,7 +116,7 @@ export function* search(task: SearchTask): Generator<SearchState, SearchState> {
   });
   const noLoadVolts = (idealPerPeak: number, variant: DriveVariant) =>
     idealPerPeak * amplitudeVolts(drives.at(variant, 0));
-  const { volts } = ask.target;
+  const { volts } = requirements.target;
   const lowest = offered.reduce((least, { idealPerPeak }) => {
     const reached = variants.map((variant) => noLoadVolts(idealPerPeak, variant)).filter((one) => one >= volts);
     return Math.min(least, ...reached);
@@ -126,32 +127,32 @@ export function* search(task: SearchTask): Generator<SearchState, SearchState> {
       const climbs = noLoadVolts(idealPerPeak, variant);
       if (climbs < volts || climbs > FAR_ABOVE * lowest) {
         if (climbs > 0 && climbs < volts) passedOver.push({ shape, variant, table });
-        state.tried += each;
+        state.evaluated += each;
         continue;
       }
-      yield* looks(task, state, drives, shape, variant, table);
+      yield* evaluations(task, state, drives, shape, variant, table);
     }
     yield state;
   }
-  if (state.fitting === 0 && state.wishes.size === 0) {
+  if (state.fitting === 0 && state.purchases.size === 0) {
     // The last are those with most stages on the fullest drive.
     for (const { shape, variant, table } of passedOver.reverse()) {
-      state.tried -= each;
-      yield* looks(task, state, drives, shape, variant, table);
+      state.evaluated -= each;
+      yield* evaluations(task, state, drives, shape, variant, table);
     }
   }
   return state;
 }
 
-function* looks(
-  { ask, base, stocks }: SearchTask,
+function* evaluations(
+  { requirements, base, stocks }: SearchTask,
   state: SearchState,
   drives: DrivesAtTheFoot,
   shape: LadderShape,
   variant: DriveVariant,
   table: ShapeTable,
 ): Generator<SearchState, void> {
-  const { target, leastMargin, mostParallel } = ask;
+  const { target, leastMargin, mostParallel } = requirements;
   const free = table.at(0);
   const least = amplitudeVolts(drives.at(variant, 0));
   // Strings carry the margin with the drive at its highest.
@@ -166,25 +167,26 @@ function* looks(
     const series = seriesFor('capacitor', part, (free?.workingPerPeak ?? 2) * highest, leastMargin);
     return series === null ? [] : [{ part, count, series }];
   });
-  state.tried += mostParallel * (stocks.capacitors.length * stocks.diodes.length - capacitors.length * diodes.length);
+  state.evaluated +=
+    mostParallel * (stocks.capacitors.length * stocks.diodes.length - capacitors.length * diodes.length);
   let looked = 0;
   for (const { part, count, series } of capacitors)
     for (let parallel = 1; parallel <= mostParallel; parallel += 1) {
       // The first capacitor stands half of what the others do and keeps more: a little is given away here.
       const kept =
-        part.keptAtRating === null
+        part.dcBiasDerating === null
           ? 1
-          : keptAt(((free?.workingPerPeak ?? 2) * least) / series, part.ratedVolts!, part.keptAtRating);
+          : biasDerating(((free?.workingPerPeak ?? 2) * least) / series, part.ratedVolts!, part.dcBiasDerating);
       const farads = (kept * part.farads * parallel) / series;
       const wanted = series * parallel * shape.units;
       for (const diode of diodes) {
-        state.tried += 1;
-        const [capacitorsLacking, diodesLacking] = [
+        state.evaluated += 1;
+        const [capacitorsMissing, diodesMissing] = [
           Math.max(0, wanted - count),
           Math.max(0, diode.wanted - diode.count),
         ];
         // One purchase may be wished for, not two.
-        if (ask.parts === 'drawer' && capacitorsLacking > 0 && diodesLacking > 0) continue;
+        if (requirements.parts === 'drawer' && capacitorsMissing > 0 && diodesMissing > 0) continue;
         const strayFarads = base.ladder.strayFarads + diode.part.junctionFarads / diode.series;
         const response = table.at(strayFarads / farads);
         if (!response) continue;
@@ -197,10 +199,11 @@ function* looks(
           bestVolts(response, farads, drive, drop, target.amps) < target.volts * (1 - VOLTS_SLACK)
         )
           continue;
-        const look = quickLook(shape, response, farads, drive, drop, target.amps, base.output);
+        const evaluation = evaluateQuickly(shape, response, farads, drive, drop, target.amps, base.output);
         if (++looked % LOOKS_A_STEP === 0) yield state;
-        if (!look) continue;
-        if (diode.part.averageAmps !== null && look.diodeAmps * (1 + leastMargin) > diode.part.averageAmps) continue;
+        if (!evaluation) continue;
+        if (diode.part.averageAmps !== null && evaluation.diodeAmps * (1 + leastMargin) > diode.part.averageAmps)
+          continue;
         const candidate = {
           shape,
           variant,
@@ -211,11 +214,11 @@ function* looks(
           diodeSeries: diode.series,
           capacitorsWanted: wanted,
           diodesWanted: diode.wanted,
-          look: { ...look, joules: look.joules / kept },
-          capacitorsLacking,
-          diodesLacking,
+          evaluation: { ...evaluation, joules: evaluation.joules / kept },
+          capacitorsMissing,
+          diodesMissing,
         };
-        keep(state, ask, { ...candidate, costs: quickCosts(ask, candidate, atHighest(base.spread)) });
+        keep(state, requirements, { ...candidate, costs: quickCosts(requirements, candidate, atHighest(base.spread)) });
       }
     }
 }
@@ -226,40 +229,43 @@ function bestVolts(response: ShapeResponse, farads: number, drive: Drive, drop: 
   return noLoadVolts - (0.5 * amps * response.droop) / farads / drive.frequencyHertz;
 }
 
-function keep(state: SearchState, { target, parts }: Ask, candidate: Candidate): void {
-  const { look, capacitor, diode, capacitorsLacking, diodesLacking } = candidate;
-  const lacking =
-    parts !== 'drawer' ? null : capacitorsLacking > 0 ? capacitor.id : diodesLacking > 0 ? diode.id : null;
+function keep(state: SearchState, { target, parts }: Requirements, candidate: Candidate): void {
+  const { evaluation, capacitor, diode, capacitorsMissing, diodesMissing } = candidate;
+  const missing =
+    parts !== 'drawer' ? null : capacitorsMissing > 0 ? capacitor.id : diodesMissing > 0 ? diode.id : null;
   const rippleAllowed = target.ripplePeakToPeakFraction ?? Infinity;
   const reaches =
-    look.meanVolts >= target.volts * (1 - VOLTS_SLACK) &&
-    look.ripplePeakToPeakVolts <= rippleAllowed * look.meanVolts * (1 + RIPPLE_SLACK);
+    evaluation.meanVolts >= target.volts * (1 - VOLTS_SLACK) &&
+    evaluation.ripplePeakToPeakVolts <= rippleAllowed * evaluation.meanVolts * (1 + RIPPLE_SLACK);
   if (!reaches) {
-    if (lacking === null && state.fitting === 0) addNearest(state.nearest, target, candidate);
+    if (missing === null && state.fitting === 0) addNearest(state.nearest, target, candidate);
     return;
   }
-  if (lacking === null) {
+  if (missing === null) {
     state.fitting += 1;
     state.kept.add(candidate);
     return;
   }
-  const wish = state.wishes.get(lacking) ?? new TradeOff(ROOMY_WISHES, NEARLY, candidateFamily);
-  state.wishes.set(lacking, wish);
-  wish.add(candidate);
+  const purchase = state.purchases.get(missing) ?? new TradeOff(ROOMY_PURCHASES, NEARLY, candidateFamily);
+  state.purchases.set(missing, purchase);
+  purchase.add(candidate);
 }
 
-/** By how much a look falls short of the target: the greater of volts and ripple, as a logarithm; zero or less where it does not. */
-function shortfall({ volts, ripplePeakToPeakFraction }: Ask['target'], look: QuickLook): number {
-  const byVolts = Math.log(volts / Math.max(look.meanVolts, 1e-9));
+/** By how much a evaluation falls short of the target: the greater of volts and ripple, as a logarithm; zero or less where it does not. */
+function shortfall({ volts, ripplePeakToPeakFraction }: Requirements['target'], evaluation: QuickEvaluation): number {
+  const byVolts = Math.log(volts / Math.max(evaluation.meanVolts, 1e-9));
   if (ripplePeakToPeakFraction === null) return byVolts;
-  return Math.max(byVolts, Math.log(look.ripplePeakToPeakVolts / look.meanVolts / ripplePeakToPeakFraction));
+  return Math.max(
+    byVolts,
+    Math.log(evaluation.ripplePeakToPeakVolts / evaluation.meanVolts / ripplePeakToPeakFraction),
+  );
 }
 
-function addNearest(nearest: Candidate[], target: Ask['target'], candidate: Candidate): void {
-  const by = shortfall(target, candidate.look);
-  if (nearest.length === MOST_NEAREST && by >= shortfall(target, nearest[nearest.length - 1].look)) return;
+function addNearest(nearest: Candidate[], target: Requirements['target'], candidate: Candidate): void {
+  const by = shortfall(target, candidate.evaluation);
+  if (nearest.length === MOST_NEAREST && by >= shortfall(target, nearest[nearest.length - 1].evaluation)) return;
   let at = nearest.length;
-  while (at > 0 && shortfall(target, nearest[at - 1].look) > by) at -= 1;
+  while (at > 0 && shortfall(target, nearest[at - 1].evaluation) > by) at -= 1;
   nearest.splice(at, 0, candidate);
   if (nearest.length > MOST_NEAREST) nearest.pop();
 }
@@ -269,27 +275,27 @@ export function cubicMetresOf({ lengthMetres, diameterMetres }: CapacitorPart): 
   return lengthMetres === null || diameterMetres === null ? null : (Math.PI / 4) * diameterMetres ** 2 * lengthMetres;
 }
 
-function quickCosts({ target }: Ask, candidate: Omit<Candidate, 'costs'>, high: number): Costs {
-  const { look, capacitor, capacitorsWanted, capacitorSeries, diode, diodesWanted, diodeSeries } = candidate;
+function quickCosts({ target }: Requirements, candidate: Omit<Candidate, 'costs'>, high: number): Costs {
+  const { evaluation, capacitor, capacitorsWanted, capacitorSeries, diode, diodesWanted, diodeSeries } = candidate;
   const size = cubicMetresOf(capacitor);
   const margins = [
-    stringRating('capacitor', capacitor, capacitorSeries) / (high * look.workingVolts) - 1,
+    stringRating('capacitor', capacitor, capacitorSeries) / (high * evaluation.workingVolts) - 1,
     stringRating('diode', { ratedVolts: diode.peakInverseVolts, tolerance: 0 }, diodeSeries) /
-      (high * look.reverseVolts) -
+      (high * evaluation.reverseVolts) -
       1,
-    ...(diode.averageAmps !== null && look.diodeAmps > 0 ? [diode.averageAmps / look.diodeAmps - 1] : []),
+    ...(diode.averageAmps !== null && evaluation.diodeAmps > 0 ? [diode.averageAmps / evaluation.diodeAmps - 1] : []),
   ];
   return costsOf({
     parts: capacitorsWanted + diodesWanted,
-    lacking: candidate.capacitorsLacking + candidate.diodesLacking,
+    missing: candidate.capacitorsMissing + candidate.diodesMissing,
     price: priceOf(capacitor, capacitorsWanted, diode, diodesWanted),
-    joules: look.joules,
+    joules: evaluation.joules,
     cubicMetres: size === null ? null : size * capacitorsWanted,
     rippleAllowed: target.ripplePeakToPeakFraction,
-    rippleFraction: look.ripplePeakToPeakVolts / look.meanVolts,
+    rippleFraction: evaluation.ripplePeakToPeakVolts / evaluation.meanVolts,
     margin: Math.min(...margins),
-    excess: look.meanVolts / target.volts - 1,
-    efficiency: look.efficiency,
+    excess: evaluation.meanVolts / target.volts - 1,
+    efficiency: evaluation.efficiency,
   });
 }
 
@@ -335,7 +341,7 @@ class DrivesAtTheFoot {
     const before = drives.get(place);
     if (before) return before;
     const ladderFarads = farads > 0 ? Math.exp(place * FOOT_STEP) : 0;
-    const { drive } = makeDrive(variant.design, { ladderFarads, ladderWatts: null, level: 1, driveOnly: true });
+    const { drive } = makeDrive(variant.design, { ...unloadedContext(ladderFarads), driveOnly: true });
     drives.set(place, drive);
     return drive;
   }

@@ -1,12 +1,13 @@
 import type { Design } from '../design/design-schema';
 import { amplitudeVolts } from '../drive/drive';
-import { makeDrive } from '../drive/make-drive';
+import { unloadedContext } from '../drive/drive-result';
+import { makeDrive } from '../drive/driver-kinds';
 import type { Part } from '../parts/part-schema';
 import { stockOf, type Drawer } from '../drawer/parts-used';
 import { preferredValues } from '../quantity/preferred-values';
-import { sayQuantity } from '../quantity/format-quantity';
+import { formatQuantity } from '../quantity/format-quantity';
 import { atHighest } from '../quantity/margin';
-import type { Ask } from './requirements';
+import type { Requirements } from './requirements';
 
 export type CapacitorPart = Extract<Part, { kind: 'capacitor' }>;
 export type DiodePart = Extract<Part, { kind: 'diode' }>;
@@ -38,12 +39,16 @@ function stocksOf({ parts, uses }: Drawer, forDesign: string | null): Stocks {
   };
 }
 
-/** What an ask may be built from: the drawer, or values as they are sold. */
-export function stocksFor(ask: Ask, base: Design, drawer: Drawer, forDesign: string | null): Stocks {
-  if (ask.parts !== 'any') return stocksOf(drawer, forDesign);
-  const { drive } = makeDrive(base, { ladderFarads: 0, ladderWatts: null, level: 1, driveOnly: true });
+/** What an requirements may be built from: the drawer, or values as they are sold. */
+export function stocksFor(requirements: Requirements, base: Design, drawer: Drawer, forDesign: string | null): Stocks {
+  if (requirements.parts !== 'any') return stocksOf(drawer, forDesign);
+  const { drive } = makeDrive(base, { ...unloadedContext(0), driveOnly: true });
   // Twice the peak stands across every place but the first.
-  return anyStocks(2 * amplitudeVolts(drive) * atHighest(base.spread), ask.target.amps, ask.leastMargin);
+  return anyStocks(
+    2 * amplitudeVolts(drive) * atHighest(base.spread),
+    requirements.target.amps,
+    requirements.leastMargin,
+  );
 }
 
 /** Voltages that high-voltage capacitors and diode sticks are commonly sold for (common practice, no source). */
@@ -73,7 +78,7 @@ export function anyStocks(stressVolts: number, amps: number, leastMargin: number
         ...common,
         kind: 'capacitor',
         id: id(at + 1),
-        name: `${sayQuantity(farads, 'F')} ${sayQuantity(ratedVolts, 'V')}`,
+        name: `${formatQuantity(farads, 'F')} ${formatQuantity(ratedVolts, 'V')}`,
         farads,
         ratedVolts,
         ratedAcVolts: null,
@@ -81,7 +86,7 @@ export function anyStocks(stressVolts: number, amps: number, leastMargin: number
         dielectric: 'class-2-ceramic',
         tolerance: 0.1,
         lossTangent: null,
-        keptAtRating: null,
+        dcBiasDerating: null,
         leakageAmps: 0,
         lengthMetres: null,
         diameterMetres: null,
@@ -94,7 +99,7 @@ export function anyStocks(stressVolts: number, amps: number, leastMargin: number
           ...common,
           kind: 'diode',
           id: id(0),
-          name: `Fast ${sayQuantity(ratedVolts, 'V')} ${sayQuantity(averageAmps, 'A')}`,
+          name: `Fast ${formatQuantity(ratedVolts, 'V')} ${formatQuantity(averageAmps, 'A')}`,
           peakInverseVolts: ratedVolts,
           averageAmps,
           surgeAmps: null,

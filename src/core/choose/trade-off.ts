@@ -20,7 +20,7 @@ const USUAL_RIPPLE = 0.04;
 export function costsOf(figures: {
   parts: number;
   /** Of them, how many are not there: each counts twice. */
-  lacking: number;
+  missing: number;
   price: number | null;
   joules: number;
   cubicMetres: number | null;
@@ -31,10 +31,10 @@ export function costsOf(figures: {
   excess: number;
   efficiency: number | null;
 }): Costs {
-  const { parts, lacking, price, joules, cubicMetres, rippleFraction, rippleAllowed, margin, excess, efficiency } =
+  const { parts, missing, price, joules, cubicMetres, rippleFraction, rippleAllowed, margin, excess, efficiency } =
     figures;
   return [
-    parts + lacking,
+    parts + missing,
     price === null ? Infinity : price + 0.01,
     joules + 1e-9,
     cubicMetres ?? Infinity,

@@ -1,13 +1,14 @@
+import { DRIVER_KINDS, driverSchema } from '../drive/driver-kinds';
+import { supplySchema } from '../drive/supply';
+import { loadSchema } from '../load/load-kinds';
+import { transformerSchema } from '../magnetics/transformer';
+import { choice, count, fraction, partId, quantity, saying, share, text } from '../schema/fields';
 import { GRADINGS } from '../topology/grading';
 import { TOPOLOGIES } from '../topology/network';
 import { TOPOLOGY_KINDS } from '../topology/topologies';
 import * as z from '../zod';
-import { driverSchema, NEEDS, supplySchema, transformerSchema } from './driver-schema';
-import { choice, count, fraction, partId, quantity, saying, share, shown, text } from '../schema/fields';
+import { DESIGN_FORMAT, DESIGN_VERSION } from './upgrade';
 import { windingSchema } from './winding-schema';
-
-export const DESIGN_FORMAT = 'eager-ladder/design';
-export const DESIGN_VERSION = 1;
 
 /** The longest a design's notes may be, in characters. */
 export const MOST_NOTES = 20_000;
@@ -38,13 +39,13 @@ const capacitorSchema = z.strictObject({
   ratedRmsAmps: quantity('A', '0.05', 'above zero').nullable().default(null),
   lossTangent: quantity('', '0.02', 'zero or more').nullable().default(null),
   /** Of its body, which gives off its heat. */
-  lengthMetres: quantity('', '0.008', 'above zero').nullable().default(null),
-  diameterMetres: quantity('', '0.012', 'above zero').nullable().default(null),
-  /** Part of its capacitance that is left at its rated voltage; null where none is lost. */
-  keptAtRating: fraction('0.5').nullable().default(null),
+  lengthMetres: quantity('m', '0.008', 'above zero').nullable().default(null),
+  diameterMetres: quantity('m', '0.012', 'above zero').nullable().default(null),
+  /** Fraction of its capacitance that is left at its rated voltage; null where none is lost. */
+  dcBiasDerating: fraction('0.5').nullable().default(null),
   /** At its rated voltage. */
   leakageAmps: quantity('A', '1e-7', 'zero or more').default(0),
-  /** In each place: so many in series, so many such strings side by side; the fields above are each one's. */
+  /** In each place: so many in series, so many such strings in parallel; the fields above are each one's. */
   series: count(50).default(1),
   parallel: count(50).default(1),
   partId,
@@ -102,23 +103,21 @@ const ladderSchema = z
       });
   });
 
-/** How far the drive and the diodes may be off, either way, as a part; capacitors have their own tolerance. */
+/** How far the drive and the diodes may be off, either way, as a fraction; capacitors have their own tolerance. */
 const spreadSchema = z.strictObject({
   peaks: share('0.05').default(0.05),
   frequency: share('0.03').default(0.03),
   forward: share('0.2').default(0.2),
   source: share('0.2').default(0.2),
-  /** Of the part of capacitance that voltage takes from class-2 ceramic; all of a ladder's alike. */
+  /** Of the share of capacitance that voltage takes from class-2 ceramic; equal for all of a ladder. */
   bias: share('0.2').default(0.2),
 });
 
-const LOAD_KINDS = ['open', 'current', 'resistance', 'meter', 'corona', 'gap'] as const;
-
-/** What a resistor is made of: so many alike in series, and each one's ratings. */
+/** What a resistor is made of: so many equal ones in series, and each one's ratings. */
 const resistorSchema = z.strictObject({
   count: count(100).default(1),
   watts: quantity('W', '2', 'above zero').nullable().default(null),
-  bodyVolts: quantity('V', '3500', 'above zero').nullable().default(null),
+  ratedVolts: quantity('V', '3500', 'above zero').nullable().default(null),
   /** Taken at once, without harm. */
   pulseJoules: quantity('J', '5', 'above zero').nullable().default(null),
   partId,
@@ -128,33 +127,6 @@ const outputSchema = z.strictObject({
   seriesOhms: quantity('Ω', '1e6', 'zero or more').default(0),
   bleederOhms: quantity('Ω', '1e9', 'above zero').nullable().default(null),
 });
-
-const loadSchema = z.discriminatedUnion(
-  'kind',
-  [
-    z.strictObject({ kind: z.literal('open') }),
-    z.strictObject({ kind: z.literal('current'), amps: quantity('A', '40e-6', 'zero or more') }),
-    z.strictObject({ kind: z.literal('resistance'), ohms: quantity('Ω', '1e9', 'above zero') }),
-    z.strictObject({ kind: z.literal('meter'), ohms: quantity('Ω', '10e6', 'above zero').default(10e6) }),
-    z.strictObject({
-      kind: z.literal('corona'),
-      onsetVolts: quantity('V', '5000', 'zero or more'),
-      ampsPerSquareVolt: quantity('', '1e-12', 'zero or more'),
-    }),
-    z.strictObject({
-      kind: z.literal('gap'),
-      strikeVolts: quantity('V', '9000', 'above zero'),
-      arcOhms: quantity('Ω', '1000', 'above zero').default(1000),
-      quenchAmps: quantity('A', '0.001', 'above zero').default(1e-3),
-    }),
-  ],
-  {
-    error: (issue) => {
-      const kind = (issue.input as { kind?: unknown } | undefined)?.kind;
-      return `${kind === undefined ? 'is missing' : `is ${shown(kind)}`}; must be one of ${LOAD_KINDS.map((name) => `"${name}"`).join(', ')}`;
-    },
-  },
-);
 
 /**
  * The design document, declared once: the same declaration types the code,
@@ -198,21 +170,22 @@ export const designSchema = z
             ? 'is missing; must be a list of volts for a sampled waveform'
             : 'is given; must be null but for a sampled waveform',
       });
-    const needs = NEEDS[driver?.kind];
-    if (!needs) return;
-    const say = (path: string, message: string) => context.addIssue({ code: 'custom', path: [path], message });
-    const right = needs.supply.map((kind) => `"${kind}"`).join(' or ');
+    const kind = DRIVER_KINDS[driver?.kind];
+    if (!kind) return;
+    const { needs } = kind;
+    const refuse = (path: string, message: string) => context.addIssue({ code: 'custom', path: [path], message });
+    const right = needs.supply.map((one) => `"${one}"`).join(' or ');
     if (needs.supply.length > 0 && supply === null)
-      say('supply', `is missing; must be a supply of kind ${right} for a ${driver.kind} driver`);
-    else if (supply !== null && !(needs.supply as readonly string[]).includes(supply.kind))
-      say(
+      refuse('supply', `is missing; must be a supply of kind ${right} for a ${driver.kind} driver`);
+    else if (supply !== null && !needs.supply.includes(supply.kind))
+      refuse(
         'supply',
         needs.supply.length > 0
           ? `is of kind "${supply.kind}"; must be ${right} for a ${driver.kind} driver`
           : `is given; must be absent for a ${driver.kind} driver, which has its own`,
       );
     if (needs.transformer !== (transformer !== null))
-      say(
+      refuse(
         'transformer',
         needs.transformer
           ? `is missing; must be given for a ${driver.kind} driver`
@@ -228,6 +201,5 @@ export const designSchema = z
 
 /** A complete design: every default filled in. */
 export type Design = z.output<typeof designSchema>;
-/** One whose waveform at the ladder's foot was measured. */
+/** One whose waveform at the ladder's input was measured. */
 export type MeasuredDesign = Design & { driver: Extract<Design['driver'], { kind: 'measured' }> };
-export type Load = Design['load'];

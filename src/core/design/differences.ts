@@ -1,5 +1,5 @@
+import { jsonPath } from '../schema/faults';
 import type { Design } from './design-schema';
-import { jsonPath } from './read-design';
 
 /** One field in which two designs differ. */
 export type Difference = { path: string; one: unknown; other: unknown };

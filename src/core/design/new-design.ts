@@ -1,4 +1,5 @@
-import { DESIGN_FORMAT, DESIGN_VERSION, designSchema, type MeasuredDesign } from './design-schema';
+import { designSchema, type MeasuredDesign } from './design-schema';
+import { DESIGN_FORMAT, DESIGN_VERSION } from './upgrade';
 
 /**
  * The design a new sheet starts from: a small, complete two-stage ladder whose

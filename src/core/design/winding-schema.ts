@@ -34,31 +34,31 @@ export const windingSchema = z.strictObject({
     .prefault({}),
   core: z
     .strictObject({
-      pathMetres: unknown('', '0.1'),
+      pathMetres: unknown('m', '0.1'),
       relativePermeability: quantity('', '2000', 'above zero').default(2000),
-      gapMetres: quantity('', '0.5e-3', 'zero or more').default(0),
-      workingTesla: quantity('', '0.2', 'above zero').default(0.2),
-      windowSquareMetres: unknown('', '150e-6'),
+      gapMetres: quantity('m', '0.5e-3', 'zero or more').default(0),
+      workingTesla: quantity('T', '0.2', 'above zero').default(0.2),
+      windowSquareMetres: unknown('m²', '150e-6'),
     })
     .prefault({}),
   primary: z
     .strictObject({
-      wireMetres: unknown('', '0.5e-3'),
+      wireMetres: unknown('m', '0.5e-3'),
       strands: count(10_000).default(1),
       partId,
     })
     .prefault({}),
   secondary: z
     .strictObject({
-      wireMetres: unknown('', '0.1e-3'),
+      wireMetres: unknown('m', '0.1e-3'),
       /** Room for turns side by side in one pot. */
-      widthMetres: quantity('', '20e-3', 'above zero').default(20e-3),
-      innerMetres: quantity('', '16e-3', 'above zero').default(16e-3),
+      widthMetres: quantity('m', '20e-3', 'above zero').default(20e-3),
+      innerMetres: quantity('m', '16e-3', 'above zero').default(16e-3),
       pots: count(50).default(1),
-      insulationMetres: quantity('', '50e-6', 'zero or more').default(50e-6),
+      insulationMetres: quantity('m', '50e-6', 'zero or more').default(50e-6),
       relativePermittivity: quantity('', '3', 'above zero').default(3),
       turning: choice(['back-and-forth', 'same-way']).default('back-and-forth'),
-      heightMetres: unknown('', '6e-3'),
+      heightMetres: unknown('m', '6e-3'),
     })
     .prefault({}),
   pins: z

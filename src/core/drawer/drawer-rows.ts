@@ -1,6 +1,6 @@
 import { readQuantity } from '../quantity/read-quantity';
 import { PART_FIELDS, usualName, valueOf } from '../parts/part-fields';
-import { partSchema, type Part, type PartKind } from '../parts/part-schema';
+import { OLD_PART_FIELDS, partSchema, type Part, type PartKind } from '../parts/part-schema';
 
 const KINDS = Object.keys(PART_FIELDS) as PartKind[];
 const COMMON = ['kind', 'name', 'count', 'price', 'note'] as const;
@@ -21,6 +21,11 @@ type RowFault = { line: number; message: string };
 type RowPlan = { line: number; part: Part; what: 'new' | 'changed' | 'same'; changes: string[] };
 /** What an import would do, line by line, and what is wrong in it; nothing is done yet. */
 export type DrawerPlan = { rows: RowPlan[]; faults: RowFault[]; ignored: string[] };
+
+/** Headings of tables made before a field had its present name. */
+const OLD_NAMES = new Map(
+  Object.entries(OLD_PART_FIELDS).map(([before, now]) => [before.toLowerCase(), now.toLowerCase()]),
+);
 
 /** Two parts are one where kind and name are. */
 const keyOf = (part: { kind: string; name: string }) => `${part.kind} ${part.name.trim().toLowerCase()}`;
@@ -44,9 +49,10 @@ export function planDrawerRows(
 ): DrawerPlan {
   const plan: DrawerPlan = { rows: [], faults: [], ignored: [] };
   const headings = (rows[0] ?? []).map((cell) => cell.trim());
-  const columns = headings.map(
-    (heading) => COLUMNS.find((name) => name.toLowerCase() === heading.toLowerCase()) ?? null,
-  );
+  const columns = headings.map((heading) => {
+    const name = OLD_NAMES.get(heading.toLowerCase()) ?? heading.toLowerCase();
+    return COLUMNS.find((column) => column.toLowerCase() === name) ?? null;
+  });
   plan.ignored = headings.filter((heading, at) => heading !== '' && columns[at] === null);
   if (!columns.includes('kind')) {
     plan.faults.push({
@@ -61,9 +67,12 @@ export function planDrawerRows(
   rows.slice(1).forEach((row, at) => {
     const line = at + 2;
     if (row.every((cell) => cell.trim() === '')) return;
-    const cells = new Map(
-      columns.flatMap((name, column) => (name ? [[name, (row[column] ?? '').trim()] as const] : [])),
-    );
+    const cells = new Map<string, string>();
+    columns.forEach((name, column) => {
+      const cell = (row[column] ?? '').trim();
+      // Two columns may stand for one field, an old and a new name of it: the one that says something counts.
+      if (name && (cell !== '' || !cells.has(name))) cells.set(name, cell);
+    });
     const id = (cells.get('id') ?? '').toLowerCase();
     const named = { kind: (cells.get('kind') ?? '').toLowerCase(), name: cells.get('name') ?? '' };
     const before = byId.get(id) ?? byKey.get(keyOf(named));
@@ -101,8 +110,8 @@ function readRow(
   const set = (field: string, unit: Parameters<typeof readQuantity>[1]): string | null => {
     const cell = cells.get(field) ?? '';
     if (cell === '') return null;
-    // A fraction is written as one (0.1) or in per cent (10 %).
-    const read = readQuantity(cell, unit === '%' && !cell.includes('%') ? '' : unit);
+    // A number without a unit is in SI base units: a fraction is written as one (0.1) or in per cent (10 %).
+    const read = readQuantity(cell, unit === '%' && !cell.includes('%') ? '' : unit, { name: '', per: 1 });
     if (!read.ok) return `${field} is “${cell}”: ${read.reason}`;
     part[field] = read.value;
     return null;

@@ -39,7 +39,7 @@ it.each<[string, object]>([
     },
   ],
   ['12kV 75ns stick', { kind: 'diode', peakInverseVolts: 12e3, recoverySeconds: 75e-9, name: 'stick' }],
-  ['1M 2W 3.5kV res x10', { kind: 'resistor', ohms: 1e6, watts: 2, bodyVolts: 3500, count: 10 }],
+  ['1M 2W 3.5kV res x10', { kind: 'resistor', ohms: 1e6, watts: 2, ratedVolts: 3500, count: 10 }],
   ['470 Ω 2W', { kind: 'resistor', ohms: 470, watts: 2 }],
   ['fet 200V 30A 30mΩ', { kind: 'transistor', ratedVolts: 200, averageAmps: 30, onOhms: 0.03 }],
   ['wire 0.1mm 50m', { kind: 'wire', wireMetres: 1e-4, lengthMetres: 50 }],

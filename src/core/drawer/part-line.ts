@@ -52,7 +52,7 @@ const PLACES: Record<PartKind, readonly (readonly [Unit, string])[]> = {
   resistor: [
     ['Ω', 'ohms'],
     ['W', 'watts'],
-    ['V', 'bodyVolts'],
+    ['V', 'ratedVolts'],
     ['%', 'tolerance'],
   ],
   transistor: [

@@ -5,7 +5,9 @@ import { predict } from '../predict/predict';
 import { readPartLine } from './part-line';
 import type { Part } from '../parts/part-schema';
 import { partsUsed, stockOf } from './parts-used';
-import { placed, type PartPlace } from './places';
+import { placed } from './places/places';
+import { placeOf } from './places/places-of';
+import { editDesign } from './edit-design';
 
 const part = (line: string, digit: string): Part => {
   const read = readPartLine(line, `33333333-3333-4333-8333-33333333333${digit}`);
@@ -16,7 +18,7 @@ const disc = part('560p 15kV cer disc x18', '1');
 const stick = part('diode 12kV 5mA 100ns stick x10', '2');
 const plain = newDesign('Stocked');
 const withPart = (design: Design, one: Part): Design =>
-  placed(design, one.kind as PartPlace, one, predict(design))!.design;
+  placed(design, placeOf(design, one.kind)!, one, predict(design))!.design;
 
 it('a part taken gives the ladder its values, and the prediction its ratings', () => {
   const design = withPart(withPart(plain, disc), stick);
@@ -40,7 +42,7 @@ it('graded capacitors are made of several: tapered 2 + 2 + 1 + 1, first doubled 
 
 it('a value typed over one from the drawer leaves the part there; other fields do not', () => {
   const taken = withPart(withPart(plain, disc), stick);
-  const typed = changeDesign(taken, { path: '$.ladder.capacitor.farads', value: 1e-9 });
+  const typed = editDesign(taken, { path: '$.ladder.capacitor.farads', value: 1e-9 });
   expect(typed.ladder.capacitor.partId).toBeNull();
   expect(typed.ladder.diode.partId).toBe(stick.id);
   expect(changeDesign(taken, { path: '$.ladder.stages', value: 4 }).ladder.capacitor.partId).toBe(disc.id);

@@ -1,39 +1,44 @@
-import type { Transformer } from '../design/driver-schema';
 import type { Finding } from '../quantity/finding';
-import type { Unit } from '../quantity/units';
+import type { Condition, RatingId, Stress } from '../quantity/ratings';
 import type { Drive, Feed } from './drive';
-
-/** A figure on the way from the wall to the ladder's foot, and the link of the chain it belongs to. */
-export type SourceFigure = {
-  link: 'supply' | 'driver' | 'transformer';
-  key: string;
-  label: string;
-  value: number;
-  unit: Unit;
-};
+import type { DriveFigureId, DriveFigures } from './figures';
 
 /** What supply, driver and transformer make together. */
-export type Made = { drive: Drive; figures: SourceFigure[]; findings: Finding[] };
+export type DriveResult = { drive: Drive; figures: DriveFigures; stresses: Stress[]; findings: Finding[] };
 
-/** What a driver sees: its feed, where it runs from one, the ladder at its output and what that takes. */
-export type Surroundings = {
-  /** What the ladder's foot shows beside the charge it takes, F. */
+/** What a driver sees: the ladder at its output and what that takes. */
+export type DriveContext = {
+  /** What the ladder's input shows beside the charge it takes, F. */
   ladderFarads: number;
-  /** What the loaded ladder takes, W; null where it is not known yet. */
+  /** What the loaded ladder takes, W, and RMS from a winding, A; null where it is not known yet. */
   ladderWatts: number | null;
-  /** Part of the full peaks that the loaded ladder leaves standing, 0..1. */
-  level: number;
+  ladderRmsAmps: number | null;
+  /** Fraction of the full peaks that the loaded ladder leaves, 0..1. */
+  driveScale: number;
   /** Whether the drive is all that is asked for: what takes time beside it is left out. */
   driveOnly?: boolean;
 };
 
-/** Figures that a driver adds up, with its findings. */
-export class Report {
-  readonly figures: SourceFigure[] = [];
+/** The context of a drive whose ladder takes nothing, or whose load is not known. */
+export const unloadedContext = (ladderFarads: number): DriveContext => ({
+  ladderFarads,
+  ladderWatts: null,
+  ladderRmsAmps: null,
+  driveScale: 1,
+});
+
+/** Collects what a driver's kind finds out on the way to its drive. */
+export class DriveCollector {
+  readonly figures: DriveFigures = {};
+  readonly stresses: Stress[] = [];
   readonly findings: Finding[] = [];
 
-  figure(link: SourceFigure['link'], key: string, label: string, value: number, unit: Unit): void {
-    if (Number.isFinite(value)) this.figures.push({ link, key, label, value, unit });
+  figure(id: DriveFigureId, value: number): void {
+    if (Number.isFinite(value)) this.figures[id] = value;
+  }
+
+  stress(id: RatingId, condition: Condition, value: number, remedy?: string): void {
+    if (Number.isFinite(value)) this.stresses.push({ id, condition, value, part: null, ...(remedy ? { remedy } : {}) });
   }
 
   /** That the closed form takes a waveform of samples for a sine of the same peaks. */
@@ -50,6 +55,11 @@ export class Report {
   finding(severity: Finding['severity'], code: string, where: string, message: string, advice: string): void {
     this.findings.push({ severity, code, where, message, advice });
   }
+
+  with(drive: Drive): DriveResult {
+    const { figures, stresses, findings } = this;
+    return { drive, figures, stresses, findings };
+  }
 }
 
 /** A drive with nothing in its way, to be filled in. */
@@ -64,9 +74,9 @@ export function plainDrive(
     seriesHenries: 0,
     maxWatts: null,
     maxAmps: null,
-    heldWatts: 0,
+    chargingLossWatts: 0,
     supply: null,
-    yields: 'both',
+    collapsingPeak: 'both',
     ...peaks,
   };
 }
@@ -88,21 +98,8 @@ export function swingSeconds(
   return Number.isFinite(seconds) ? seconds : 0;
 }
 
-/** RMS of a current that rises evenly from zero for a part of each period, A: peak times sqrt(part / 3) (handbook). */
-export const triangleRms = (peakAmps: number, part: number) => peakAmps * Math.sqrt(part / 3);
-
-/** Secondary over whole primary. */
-export const ratioOf = ({ primaryTurns, secondaryTurns }: Transformer) => secondaryTurns / primaryTurns;
-
-/**
- * Leakage inductance of a transformer seen from its secondary with the primary
- * shorted, H: (1 - k^2) L2 with L2 = L1 (N2 / N1)^2 (handbook); 0 where the
- * primary's inductance is not known.
- */
-export function leakageHenries(transformer: Transformer): number {
-  const { primaryHenries, coupling } = transformer;
-  return primaryHenries === null ? 0 : (1 - coupling ** 2) * primaryHenries * ratioOf(transformer) ** 2;
-}
+/** RMS of a current that rises evenly from zero for a fraction of each period, A: peak times sqrt(fraction / 3) (handbook). */
+export const triangleRms = (peakAmps: number, fraction: number) => peakAmps * Math.sqrt(fraction / 3);
 
 /**
  * Voltage of a feed that has to give this much power, V: V = V0 - R P / V

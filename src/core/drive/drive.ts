@@ -18,22 +18,22 @@ export type Drive = {
   maxWatts: number | null;
   maxAmps: number | null;
   /** What charging the capacitance at the foot to the full peaks takes of that power, W: it goes with their square. */
-  heldWatts: number;
+  chargingLossWatts: number;
   /** The direct voltage behind it: it sags by its resistance and gives no more than its limit. */
   supply: Feed | null;
   /** Which peaks fall when power runs out: a flyback's pulse does, its forward stroke does not. */
-  yields: 'both' | 'positive' | 'negative';
+  collapsingPeak: 'both' | 'positive' | 'negative';
 };
 
 /** Direct voltage that a driver runs from, and the part of its power that reaches the ladder's foot. */
 export type Feed = { volts: number; seriesOhms: number; maxAmps: number | null; efficiency: number };
 
 /** The same drive when power has run out and what gives way stands at this part of its full peak, 0..1. */
-export function atLevel(drive: Drive, level: number): Drive {
+export function scaledDrive(drive: Drive, level: number): Drive {
   return {
     ...drive,
-    positivePeakVolts: drive.positivePeakVolts * (drive.yields === 'negative' ? 1 : level),
-    negativePeakVolts: drive.negativePeakVolts * (drive.yields === 'positive' ? 1 : level),
+    positivePeakVolts: drive.positivePeakVolts * (drive.collapsingPeak === 'negative' ? 1 : level),
+    negativePeakVolts: drive.negativePeakVolts * (drive.collapsingPeak === 'positive' ? 1 : level),
     samples: drive.samples && drive.samples.map((volts) => volts * level),
   };
 }
@@ -57,8 +57,8 @@ export function mostWatts({ maxWatts, supply }: Drive): number | null {
  * height, W: the limit less what charging the foot's own capacitance takes, which
  * rings away each cycle; null without a limit.
  */
-export function wattsAtLevel({ maxWatts, heldWatts }: Drive, level: number): number | null {
-  return maxWatts === null ? null : Math.max(0, maxWatts - heldWatts * level ** 2);
+export function wattsAtScale({ maxWatts, chargingLossWatts }: Drive, level: number): number | null {
+  return maxWatts === null ? null : Math.max(0, maxWatts - chargingLossWatts * level ** 2);
 }
 
 /** The drive as a negative ladder sees it when it is computed as its positive mirror. */
@@ -69,7 +69,8 @@ export function mirroredDrive(drive: Drive): Drive {
     negativePeakVolts: drive.positivePeakVolts,
     duty: 1 - drive.duty,
     samples: drive.samples && drive.samples.map((volts) => -volts),
-    yields: drive.yields === 'both' ? 'both' : drive.yields === 'positive' ? 'negative' : 'positive',
+    collapsingPeak:
+      drive.collapsingPeak === 'both' ? 'both' : drive.collapsingPeak === 'positive' ? 'negative' : 'positive',
   };
 }
 
@@ -98,7 +99,7 @@ export function hasFastEdges(drive: Pick<Drive, 'waveform'>): boolean {
 const MOST_EDGE = 0.5;
 
 /** Part of the period that an edge of a square or pulse takes, at most half of the shorter peak's. */
-export function edgePart({ edgeSeconds, frequencyHertz, duty }: Drive): number {
+export function edgeFraction({ edgeSeconds, frequencyHertz, duty }: Drive): number {
   return Math.min(edgeSeconds * frequencyHertz, MOST_EDGE * Math.min(duty, 1 - duty));
 }
 
@@ -113,7 +114,7 @@ export function driveAt(drive: Drive, part: number): number {
   }
   if (drive.waveform === 'sine') return centreVolts(drive) + amplitudeVolts(drive) * Math.sin(2 * Math.PI * part);
   const { duty, positivePeakVolts, negativePeakVolts } = drive;
-  const edge = edgePart(drive);
+  const edge = edgeFraction(drive);
   const height = positivePeakVolts + negativePeakVolts;
   if (part < duty) return part < edge ? -negativePeakVolts + (height * part) / edge : positivePeakVolts;
   return part - duty < edge ? positivePeakVolts - (height * (part - duty)) / edge : -negativePeakVolts;

@@ -1,19 +1,20 @@
 import { integratePushPull } from '../../../tests/reference/push-pull-tank';
 import { benchDesign } from '../../../tests/reference/bench-design';
 import type { Design } from '../design/design-schema';
-import { driverOfKind, supplyOfKind } from '../design/driver-of-kind';
-import { NEEDS, supplySchema, type DriverKind } from '../design/driver-schema';
+import { DRIVER_KIND_IDS, DRIVER_KINDS, driverOfKind, type DriverKindId } from '../drive/driver-kinds';
+import { supplyOfKind, supplySchema } from '../drive/supply';
 import { newDesign } from '../design/new-design';
 import { readDesign } from '../design/read-design';
 import { loadLine } from '../predict/curves';
 import { driveOf } from '../operating/ladder-of-design';
 import { predict } from '../predict/predict';
+import type { DriveFigureId } from './figures';
 
-const KINDS = Object.keys(NEEDS) as DriverKind[];
+const KINDS = DRIVER_KIND_IDS;
 
 /** A design whose driver is of a kind, with single fields changed. */
 function designOf(
-  kind: DriverKind,
+  kind: DriverKindId,
   changes: { supply?: object; driver?: object; transformer?: object; ladder?: object; load?: object } = {},
 ): Design {
   const base = newDesign('driven');
@@ -30,8 +31,7 @@ function designOf(
   if (!read.ok) throw new Error(JSON.stringify(read.faults));
   return read.design;
 }
-const made = (design: Design, key: string) =>
-  predict(design).source.figures.find((one) => one.key === key)?.value ?? NaN;
+const figure = (design: Design, id: DriveFigureId) => predict(design).source.figures[id] ?? NaN;
 const codes = (design: Design) => predict(design).findings.map(({ code }) => code);
 
 describe('every kind', () => {
@@ -62,7 +62,7 @@ describe('every kind', () => {
       const read = readDesign(document);
       return read.ok ? [] : read.faults.map(({ path }) => path);
     };
-    const { supply, transformer } = NEEDS[kind];
+    const { supply, transformer } = DRIVER_KINDS[kind].needs;
     expect(faults({ ...design, supply: null })).toEqual(supply.length ? ['$.supply'] : []);
     expect(faults({ ...design, transformer: null })).toEqual(transformer ? ['$.transformer'] : []);
   });
@@ -83,8 +83,8 @@ describe('resonant push-pull', () => {
       transformer: { primaryHenries: 24e-6, secondaryFarads: 0 },
       ladder: { topology: 'clamp', capacitor: { farads: 1e-12 }, diode: { junctionFarads: 0 } },
     });
-    expect(Math.abs(made(design, 'tank-peak') / run.peakVolts - 1)).toBeLessThan(0.01);
-    expect(Math.abs(made(design, 'unloaded-frequency') / run.hertz - 1)).toBeLessThan(0.01);
+    expect(Math.abs(figure(design, 'tankPeakVolts') / run.peakVolts - 1)).toBeLessThan(0.01);
+    expect(Math.abs(figure(design, 'unloadedHertz') / run.hertz - 1)).toBeLessThan(0.01);
   });
 
   it.each([
@@ -99,18 +99,18 @@ describe('resonant push-pull', () => {
         driver: { tankFarads: farads },
         transformer: { primaryHenries: 12.4e-6, secondaryFarads: 0 },
       });
-      expect(Math.abs(made(design, 'unloaded-frequency') / hertz - 1)).toBeLessThan(0.12);
+      expect(Math.abs(figure(design, 'unloadedHertz') / hertz - 1)).toBeLessThan(0.12);
     },
   );
 
   it('secondary and ladder lower its frequency by their capacitance times the ratio squared (handbook)', () => {
     const design = designOf('resonant-push-pull', { transformer: { secondaryFarads: 40e-12, secondaryTurns: 1000 } });
-    const ladderFarads = made(design, 'reflected') / 100 ** 2 - 40e-12;
+    const ladderFarads = figure(design, 'reflectedFarads') / 100 ** 2 - 40e-12;
     // Two stages of 1 nF with 1 pF across each of four diodes show some 4 pF.
     expect(ladderFarads).toBeGreaterThan(3e-12);
     expect(ladderFarads).toBeLessThan(4.1e-12);
     expect(driveOf(design).frequencyHertz).toBeCloseTo(
-      1 / (2 * Math.PI * Math.sqrt(30e-6 * (680e-9 + made(design, 'reflected')))),
+      1 / (2 * Math.PI * Math.sqrt(30e-6 * (680e-9 + figure(design, 'reflectedFarads')))),
       3,
     );
   });
@@ -119,13 +119,13 @@ describe('resonant push-pull', () => {
     const one = designOf('resonant-push-pull', { driver: { tankFarads: 680e-9 } });
     // Four strings of two: each 340 nF for 680 nF in all.
     const bank = designOf('resonant-push-pull', { driver: { tankFarads: 340e-9, tankSeries: 2, tankParallel: 4 } });
-    expect(made(bank, 'tank-farads')).toBeCloseTo(680e-9, 15);
+    expect(figure(bank, 'bankFarads')).toBeCloseTo(680e-9, 15);
     expect(driveOf(bank).frequencyHertz).toBeCloseTo(driveOf(one).frequencyHertz, 6);
-    expect(made(bank, 'tank-each-volts')).toBeCloseTo(made(one, 'tank-peak') / 2, 9);
-    expect(made(bank, 'tank-each-amps')).toBeCloseTo(made(one, 'tank-amps') / 4, 9);
+    expect(figure(bank, 'tankEachVolts')).toBeCloseTo(figure(one, 'tankPeakVolts') / 2, 9);
+    expect(figure(bank, 'tankEachAmps')).toBeCloseTo(figure(one, 'tankRmsAmps') / 4, 9);
     // A capacitor's own current, whatever bank it stands in: V rms times omega C (handbook).
     const omega = 2 * Math.PI * driveOf(bank).frequencyHertz;
-    expect(made(bank, 'tank-each-amps')).toBeCloseTo((made(bank, 'tank-each-volts') / Math.SQRT2) * omega * 340e-9, 9);
+    expect(figure(bank, 'tankEachAmps')).toBeCloseTo((figure(bank, 'tankEachVolts') / Math.SQRT2) * omega * 340e-9, 9);
     const rated = (changes: object) =>
       codes(designOf('resonant-push-pull', { driver: { tankFarads: 340e-9, tankRatedVolts: 63, ...changes } }));
     expect(rated({})).toContain('tank-over-voltage');
@@ -135,31 +135,34 @@ describe('resonant push-pull', () => {
   it('a weak pull-down does not matter, a strong one starves the gates; the zener takes what is left', () => {
     const of = (driver: object) => designOf('resonant-push-pull', { driver });
     // 24 V through 470 Ω: 12 V at the zener, 25.5 mA less 1.2 mA, half the time: 146 mW, by hand.
-    expect(made(of({}), 'gate-volts')).toBe(12);
-    expect(made(of({}), 'zener-watts')).toBeCloseTo(0.146, 3);
-    expect(made(of({ pullDownOhms: 100 }), 'gate-volts')).toBeCloseTo((24 * 100) / 570, 9);
+    expect(figure(of({}), 'gateVolts')).toBe(12);
+    expect(figure(of({}), 'zenerWatts')).toBeCloseTo(0.146, 3);
+    expect(figure(of({ pullDownOhms: 100 }), 'gateVolts')).toBeCloseTo((24 * 100) / 570, 9);
     expect(codes(of({ pullDownOhms: 100 }))).toContain('may-latch');
     expect(codes(of({}))).not.toContain('may-latch');
   });
 
   it('counts the overshoot of its edges against the transistors', () => {
     const of = (overshoot: number) => designOf('resonant-push-pull', { driver: { overshoot, ratedVolts: 100 } });
-    expect(made(of(0.2), 'transistor-peak')).toBeCloseTo(1.2 * Math.PI * 24, 9);
+    expect(figure(of(0.2), 'transistorPeakVolts')).toBeCloseTo(1.2 * Math.PI * 24, 9);
     expect(codes(of(0))).not.toContain('transistor-over-voltage');
     expect(codes(of(0.4))).toContain('transistor-over-voltage');
   });
 
   it('overloads a pair of 470 Ω 2 W gate resistors near 40 V', () => {
     // Half the time (40 - 12)^2 / 470, half (40 - 0.7)^2 / 470: 2.48 W, by hand.
-    expect(made(designOf('resonant-push-pull', { supply: { volts: 40 } }), 'gate-watts')).toBeCloseTo(2.477, 2);
+    expect(figure(designOf('resonant-push-pull', { supply: { volts: 40 } }), 'gateResistorWatts')).toBeCloseTo(
+      2.477,
+      2,
+    );
     expect(codes(designOf('resonant-push-pull', { supply: { volts: 40 } }))).toContain('gate-resistor-overloaded');
     expect(codes(designOf('resonant-push-pull', { supply: { volts: 24 } }))).not.toContain('gate-resistor-overloaded');
   });
 
   it('works its core where the transformer equation 4.44 f N A B says (handbook)', () => {
     const design = designOf('resonant-push-pull', { transformer: { coreSquareMetres: 1e-4 } });
-    const rms = made(design, 'tank-peak') / Math.SQRT2;
-    expect(made(design, 'flux') / 1000).toBeCloseTo(rms / (4.44288 * driveOf(design).frequencyHertz * 10 * 1e-4), 5);
+    const rms = figure(design, 'tankPeakVolts') / Math.SQRT2;
+    expect(figure(design, 'fluxTesla')).toBeCloseTo(rms / (4.44288 * driveOf(design).frequencyHertz * 10 * 1e-4), 5);
   });
 });
 
@@ -172,17 +175,17 @@ describe('flyback', () => {
       transformer: { primaryHenries: 60e-6 },
       load: { kind: 'resistance', ohms: 1e6 },
     });
-    expect(made(design, 'peak-amps')).toBeCloseTo(4, 9);
-    expect(made(design, 'joules')).toBeCloseTo(0.48e-3, 9);
+    expect(figure(design, 'switchPeakAmps')).toBeCloseTo(4, 9);
+    expect(figure(design, 'cycleJoules')).toBeCloseTo(0.48e-3, 9);
     const { input, source, output, drive } = predict(design);
-    expect(source.level).toBeLessThan(1);
+    expect(source.driveScale).toBeLessThan(1);
     // The pulse's share of what both strokes give; the forward stroke's comes from the supply directly.
-    const pulse = drive.positivePeakVolts * source.level;
+    const pulse = drive.positivePeakVolts * source.driveScale;
     const given = (input.watts! * pulse) / (pulse + drive.negativePeakVolts);
     // What the secondary's capacitance holds at the pulse's top is not given, what the forward stroke left in it is.
-    const top = made(design, 'switch-peak') - 12;
+    const top = figure(design, 'transistorPeakVolts') - 12;
     const farads = (2 * 0.48e-3) / (top ** 2 - 12 ** 2);
-    const held = (farads * (top * source.level) ** 2) / 2;
+    const held = (farads * (top * source.driveScale) ** 2) / 2;
     expect(given).toBeCloseTo(0.8 * 25e3 * (0.48e-3 + (farads * 12 ** 2) / 2 - held), 3);
     expect(given).toBeLessThan(12 * 0.8);
     expect(output.droopByDriveVolts).toBeGreaterThan(0);
@@ -196,37 +199,37 @@ describe('flyback', () => {
       load: { kind: 'current', amps: 1e-4 },
     });
     const { input, source } = predict(design);
-    expect(source.level).toBe(1);
+    expect(source.driveScale).toBe(1);
     // What neither clamp nor capacitance takes reaches driver and ladder: conservation of energy.
-    expect(made(design, 'watts') - made(design, 'clamp-watts') - made(design, 'held')).toBeCloseTo(
+    expect(figure(design, 'supplyWatts') - figure(design, 'clampWatts') - figure(design, 'ringingWatts')).toBeCloseTo(
       input.watts! / 0.8,
       9,
     );
     // A pulse of 48 V beside a stroke of 12 V has four fifths of the ladder's power.
-    expect(made(design, 'forward-watts')).toBeCloseTo((0.2 * input.watts!) / 0.8, 9);
+    expect(figure(design, 'forwardWatts')).toBeCloseTo((0.2 * input.watts!) / 0.8, 9);
   });
 
   it('climbs to what its energy makes of the capacitance, or to the clamp', () => {
     const free = designOf('flyback', { driver: { clampVolts: null, switchFarads: 1e-9, ratedVolts: null } });
     const { drive, source } = predict(free);
-    const find = (key: string) => source.figures.find((one) => one.key === key)!.value;
-    const primary = find('switch-peak') - 24;
+    const find = (id: DriveFigureId) => source.figures[id]!;
+    const primary = find('transistorPeakVolts') - 24;
     expect(primary).toBeGreaterThan(24);
     // Energy in the capacitance seen by the primary is what the inductance held.
-    const farads = (2 * find('joules')) / primary ** 2;
+    const farads = (2 * find('cycleJoules')) / primary ** 2;
     expect(farads).toBeGreaterThan(1e-9);
     expect(drive.positivePeakVolts).toBeGreaterThan(drive.negativePeakVolts);
     const clamped = designOf('flyback', { driver: { clampVolts: 100 } });
-    expect(made(clamped, 'switch-peak')).toBeCloseTo(100, 9);
+    expect(figure(clamped, 'transistorPeakVolts')).toBeCloseTo(100, 9);
   });
 });
 
 it('what a drive can give at most is among its figures, by its own limit or by its supply', () => {
-  expect(made(designOf('module', { driver: { maxWatts: 15, maxAmps: 0.01 } }), 'most-watts')).toBe(15);
-  expect(made(designOf('module', { driver: { maxWatts: 15, maxAmps: 0.01 } }), 'most-amps')).toBe(0.01);
+  expect(figure(designOf('module', { driver: { maxWatts: 15, maxAmps: 0.01 } }), 'mostWatts')).toBe(15);
+  expect(figure(designOf('module', { driver: { maxWatts: 15, maxAmps: 0.01 } }), 'mostAmps')).toBe(0.01);
   // A resistance lets V0^2 / 4 R through (handbook); 24 V, 2 Ω, 80 %.
   const sagging = designOf('resonant-push-pull', { supply: { volts: 24, seriesOhms: 2 }, driver: { efficiency: 0.8 } });
-  expect(made(sagging, 'most-watts')).toBeCloseTo((0.8 * 24 ** 2) / 8, 9);
+  expect(figure(sagging, 'mostWatts')).toBeCloseTo((0.8 * 24 ** 2) / 8, 9);
 });
 
 describe('mains transformer', () => {
@@ -243,7 +246,7 @@ describe('mains transformer', () => {
     expect(drive.maxAmps).toBeCloseTo(0.0115, 9);
   });
   it('names the capacitor that takes 1 A off 230 V at 50 Hz: 13.8 µF (handbook)', () => {
-    expect(made(designOf('mains', { driver: { magnetisingAmps: 1 } }), 'power-factor')).toBeCloseTo(13.84e-6, 8);
+    expect(figure(designOf('mains', { driver: { magnetisingAmps: 1 } }), 'powerFactorFarads')).toBeCloseTo(13.84e-6, 8);
   });
 });
 
@@ -252,7 +255,7 @@ it('an inverter puts half, all, or twice by half the turns across its primary; a
   expect(peak('half') / peak('full')).toBeCloseTo(0.5, 9);
   expect(peak('push-pull') / peak('full')).toBeCloseTo(2, 9);
   const design = designOf('inverter', { driver: { frequencyHertz: 25e3 }, transformer: { coreSquareMetres: 1e-4 } });
-  expect(made(design, 'flux') / 1000).toBeCloseTo(24 / (4 * 25e3 * 10 * 1e-4), 9);
+  expect(figure(design, 'fluxTesla')).toBeCloseTo(24 / (4 * 25e3 * 10 * 1e-4), 9);
 });
 
 it('a blocking oscillator lets go at gain times its base current, and its power is tens to hundreds of milliwatts', () => {
@@ -262,13 +265,15 @@ it('a blocking oscillator lets go at gain times its base current, and its power 
     transformer: { primaryTurns: 10, primaryHenries: 100e-6 },
   });
   // (3 + 3 - 0.7) / 1000 times 100 is 0.53 A; 100 µH of it 20,000 times a second 0.28 W.
-  expect(made(design, 'peak-amps')).toBeCloseTo(0.53, 9);
-  expect(made(design, 'ceiling')).toBeCloseTo(0.28, 2);
+  expect(figure(design, 'switchPeakAmps')).toBeCloseTo(0.53, 9);
+  expect(figure(design, 'ceilingWatts')).toBeCloseTo(0.28, 2);
 });
 
 it('a capacitor discharge gives its energy as often as the charger can', () => {
-  const design = designOf('capacitor-discharge', { driver: { storeFarads: 2e-6, storeVolts: 300, chargerWatts: 9 } });
-  expect(made(design, 'joules')).toBeCloseTo(0.09, 9);
+  const design = designOf('capacitor-discharge', {
+    driver: { storageFarads: 2e-6, storageVolts: 300, chargerWatts: 9 },
+  });
+  expect(figure(design, 'shotJoules')).toBeCloseTo(0.09, 9);
   expect(driveOf(design).frequencyHertz).toBeCloseTo(100, 9);
 });
 
@@ -280,18 +285,18 @@ describe('supplies', () => {
       supply: { kind: 'battery', cells: 16, voltsEach: 1.5, ohmsEach: 0.1, ampHours: 2 },
     };
     const { source, input } = predict(battery);
-    const find = (key: string) => source.figures.find((one) => one.key === key && one.link === 'supply')!.value;
-    expect(find('volts')).toBeCloseTo(24 - 1.6 * find('amps'), 9);
-    expect(find('volts') * find('amps')).toBeCloseTo(input.watts! / 0.8, 6);
-    expect(find('run-time')).toBeCloseTo((2 / find('amps')) * 3600, 6);
-    expect(source.level).toBeCloseTo(find('volts') / 24, 4);
+    const find = (id: DriveFigureId) => source.figures[id]!;
+    expect(find('supplyVolts')).toBeCloseTo(24 - 1.6 * find('supplyAmps'), 9);
+    expect(find('supplyVolts') * find('supplyAmps')).toBeCloseTo(input.watts! / 0.8, 6);
+    expect(find('runSeconds')).toBeCloseTo((2 / find('supplyAmps')) * 3600, 6);
+    expect(source.driveScale).toBeCloseTo(find('supplyVolts') / 24, 4);
   });
   it('smoothed mains stands at the winding’s peak less the bridge and ripples by I / 2 f C (handbook)', () => {
     const design = designOf('inverter', { load: { kind: 'current', amps: 1e-3 } });
     const fed: Design = { ...design, supply: supplyOfKind('smoothed-mains', 24) };
-    const amps = made(fed, 'amps');
-    expect(made(fed, 'open-volts')).toBeCloseTo(18 * Math.SQRT2 - 2, 9);
-    expect(made(fed, 'ripple')).toBeCloseTo(amps / (2 * 50 * 4700e-6), 9);
+    const amps = figure(fed, 'supplyAmps');
+    expect(figure(fed, 'supplyOpenVolts')).toBeCloseTo(18 * Math.SQRT2 - 2, 9);
+    expect(figure(fed, 'supplyRippleVolts')).toBeCloseTo(amps / (2 * 50 * 4700e-6), 9);
   });
 });
 
@@ -304,7 +309,7 @@ describe('where power runs out', () => {
   it('the output settles where the ladder takes what the drive gives', () => {
     const { input, source, output } = predict(design);
     expect(input.watts).toBeCloseTo(0.02, 6);
-    expect(source.level).toBeLessThan(0.7);
+    expect(source.driveScale).toBeLessThan(0.7);
     // All that leaves the drive reaches the load: nothing in this ladder loses power.
     expect(output.meanVolts! * 0.02).toBeCloseTo(0.02, 3);
     expect(output.droopVolts).toBeCloseTo(output.droopByDriveVolts! + output.droopByCapacitorsVolts!, 6);

@@ -1,6 +1,6 @@
 import { choice, quantity } from '../schema/fields';
 import type { Finding } from '../quantity/finding';
-import { sayQuantity } from '../quantity/format-quantity';
+import { formatQuantity } from '../quantity/format-quantity';
 import * as z from '../zod';
 import { driveAt, type Drive } from './drive';
 import { plainDrive } from './drive-result';
@@ -110,7 +110,7 @@ export function meterView(drive: Drive, meter: Meter): MeterView {
     say(
       'stop',
       'meter-over-voltage',
-      `${sayQuantity(jackVolts, 'V')} peak would stand at jacks marked for ${sayQuantity(meter.limitVolts, 'V')} RMS.`,
+      `${formatQuantity(jackVolts, 'V')} peak would stand at jacks marked for ${formatQuantity(meter.limitVolts, 'V')} RMS.`,
       'Use a divider rated for the voltage; the meter breaks down before it reads.',
     );
   const byBand = band === null || truth === 0 ? 1 : meterReadings(drive, band)[kind] / truth;
@@ -118,14 +118,14 @@ export function meterView(drive: Drive, meter: Meter): MeterView {
     say(
       'warn',
       'meter-too-slow',
-      `At ${sayQuantity(drive.frequencyHertz, 'Hz')} its band limit makes it show ${sayQuantity(byBand, '%', 2)} of the voltage, about.`,
+      `At ${formatQuantity(drive.frequencyHertz, 'Hz')} its band limit makes it show ${formatQuantity(byBand, '%', 2)} of the voltage, about.`,
       'Use a scope or a rectifying probe; correcting so large a fall is a guess.',
     );
   if (Math.abs(loading - 1) > WORTH_SAYING)
     say(
       'warn',
       'meter-loads',
-      `Its ${sayQuantity(meter.inputOhms, 'Ω')} and ${sayQuantity(meter.inputFarads, 'F')} change the voltage they measure to ${sayQuantity(loading, '%', 3)}.`,
+      `Its ${formatQuantity(meter.inputOhms, 'Ω')} and ${formatQuantity(meter.inputFarads, 'F')} change the voltage they measure to ${formatQuantity(loading, '%', 3)}.`,
       'Use a probe of more ohms and fewer picofarads.',
     );
   if (meter.kind === 'average-responding' && truth > 0) {
@@ -134,7 +134,7 @@ export function meterView(drive: Drive, meter: Meter): MeterView {
       say(
         'note',
         'meter-scaled-for-sine',
-        `It is scaled for a sine: of this waveform it shows ${sayQuantity(Math.abs(off), '%', 2)} ${off > 0 ? 'more' : 'less'} than the RMS.`,
+        `It is scaled for a sine: of this waveform it shows ${formatQuantity(Math.abs(off), '%', 2)} ${off > 0 ? 'more' : 'less'} than the RMS.`,
         'Counted in the conversion here.',
       );
   }

@@ -1,4 +1,5 @@
-import { driverSchema, supplySchema } from '../design/driver-schema';
+import { driverSchema } from './driver-kinds';
+import { supplySchema } from './supply';
 import { newDesign } from '../design/new-design';
 import { predict } from '../predict/predict';
 import { phaseCut, phaseCutSamples } from './phase-cut';

@@ -1,7 +1,5 @@
 import type { ScopePeriod } from './scope-record';
-import type { MeasuredDesign } from '../design/design-schema';
-
-type Measured = MeasuredDesign['driver'];
+import type { MeasuredDriver as Measured } from './kinds/measured';
 
 /** More than a meter shows, so that a reading typed comes back as it was. */
 const METER_DIGITS = 7;

@@ -1,107 +1,122 @@
-import type { Supply } from '../design/driver-schema';
-import { sayQuantity } from '../quantity/format-quantity';
-import type { Feed } from './drive';
-import { phaseCut } from './phase-cut';
-import { sagged, type Report } from './drive-result';
+import { quantityField, type FieldDescription } from '../quantity/field-description';
+import { count, kindOf, quantity, saying, yes } from '../schema/fields';
+import * as z from '../zod';
 
-/**
- * The direct voltage a supply gives, V, what it sags by, Ω, and its limit, A.
- *
- * Smoothed mains: the winding's peak less the bridge's drops, and beside the
- * winding's resistance 1 / (4 f C), by which half of the ripple I / (2 f C)
- * lowers the mean (handbook). That the winding's current flows in pulses lowers
- * it further: not counted. Mains itself is no direct supply: 0.
- */
-export function directFeed(supply: Supply): Omit<Feed, 'efficiency'> {
-  switch (supply.kind) {
+const DEGREES = 'degrees from 0 to 170, such as 60';
+/** Angle after each zero crossing at which a dimmer lets the mains through; 0 without one. */
+const dimmedDegrees = z
+  .number({ error: saying(DEGREES) })
+  .gte(0, { error: saying(DEGREES) })
+  .lte(170, { error: saying(DEGREES) })
+  .default(0);
+const SETTING = 'a fraction from above 0 to 1.2, such as 1';
+const setting = z
+  .number({ error: saying(SETTING) })
+  .gt(0, { error: saying(SETTING) })
+  .lte(1.2, { error: saying(SETTING) })
+  .default(1);
+
+/** Where the energy comes from. */
+export const supplySchema = z.discriminatedUnion(
+  'kind',
+  [
+    z.strictObject({
+      kind: z.literal('battery'),
+      cells: count(200).default(4),
+      voltsEach: quantity('V', '1.5', 'above zero').default(1.5),
+      ohmsEach: quantity('Ω', '0.15', 'zero or more').default(0.15),
+      ampHours: quantity('Ah', '2', 'above zero').nullable().default(null),
+    }),
+    z.strictObject({
+      kind: z.literal('dc'),
+      volts: quantity('V', '24', 'above zero'),
+      seriesOhms: quantity('Ω', '0.1', 'zero or more').default(0),
+      maxAmps: quantity('A', '5', 'above zero').nullable().default(null),
+    }),
+    z.strictObject({
+      kind: z.literal('smoothed-mains'),
+      hertz: quantity('Hz', '50', 'above zero').default(50),
+      /** RMS of the winding before the bridge, at rated mains. */
+      secondaryVolts: quantity('V', '18', 'above zero'),
+      setting,
+      dimmedDegrees,
+      /** Whether a transformer stands between line and bridge. */
+      isolated: yes.default(true),
+      seriesOhms: quantity('Ω', '0.3', 'zero or more').default(0.3),
+      smoothingFarads: quantity('F', '4700e-6', 'above zero').default(4700e-6),
+      bridgeVolts: quantity('V', '2', 'zero or more').default(2),
+      maxAmps: quantity('A', '3', 'above zero').nullable().default(null),
+    }),
+    z.strictObject({
+      kind: z.literal('mains'),
+      /** RMS. */
+      volts: quantity('V', '230', 'above zero').default(230),
+      hertz: quantity('Hz', '50', 'above zero').default(50),
+      setting,
+      dimmedDegrees,
+      isolated: yes.default(true),
+    }),
+  ],
+  { error: kindOf(['battery', 'dc', 'smoothed-mains', 'mains']) },
+);
+export type Supply = z.output<typeof supplySchema>;
+export type SupplyKind = Supply['kind'];
+
+export const SUPPLY_NAMES: Record<SupplyKind, string> = {
+  battery: 'Battery',
+  dc: 'Bench supply or adapter',
+  'smoothed-mains': 'Mains, rectified and smoothed',
+  mains: 'Mains',
+};
+
+const DIMMED_FIELD = quantityField('dimmedDegrees', 'Dimmer cuts', '°', {
+  more: true,
+  hint: 'Of each half period of 180°; 0 without one.',
+});
+const SETTING_FIELD = quantityField('setting', 'Variable transformer at', '%', { hint: '100 % without one.' });
+
+export const SUPPLY_FIELDS: Record<SupplyKind, readonly FieldDescription[]> = {
+  battery: [
+    quantityField('cells', 'Cells in series', ''),
+    quantityField('voltsEach', 'Each, dc', 'V'),
+    quantityField('ohmsEach', 'Resistance of each', 'Ω'),
+    quantityField('ampHours', 'Charge', 'Ah', { optional: true }),
+  ],
+  dc: [
+    quantityField('volts', 'Voltage, dc', 'V'),
+    quantityField('maxAmps', 'Current limit', 'A', { optional: true }),
+    quantityField('seriesOhms', 'Resistance with leads', 'Ω'),
+  ],
+  'smoothed-mains': [
+    quantityField('secondaryVolts', 'Winding before the bridge, RMS', 'V'),
+    SETTING_FIELD,
+    quantityField('smoothingFarads', 'Smoothing capacitor', 'F'),
+    quantityField('seriesOhms', 'Winding resistance', 'Ω'),
+    quantityField('maxAmps', 'Current limit', 'A', { optional: true }),
+    quantityField('hertz', 'Mains frequency', 'Hz', { more: true }),
+    quantityField('bridgeVolts', 'Bridge drops', 'V', { more: true }),
+    DIMMED_FIELD,
+    { as: 'yes', name: 'isolated', label: 'Winding isolated from the line', more: true },
+  ],
+  mains: [
+    quantityField('volts', 'Mains, RMS', 'V'),
+    quantityField('hertz', 'Mains frequency', 'Hz'),
+    SETTING_FIELD,
+    { as: 'yes', name: 'isolated', label: 'Isolated from the line' },
+    DIMMED_FIELD,
+  ],
+};
+
+/** A supply of another kind, of about the same voltage where that can be said. */
+export function supplyOfKind(kind: SupplyKind, volts: number): Supply {
+  switch (kind) {
     case 'battery':
-      return { volts: supply.cells * supply.voltsEach, seriesOhms: supply.cells * supply.ohmsEach, maxAmps: null };
+      return supplySchema.parse({ kind, cells: Math.max(1, Math.round(volts / 1.5)) });
     case 'dc':
-      return { volts: supply.volts, seriesOhms: supply.seriesOhms, maxAmps: supply.maxAmps };
+      return supplySchema.parse({ kind, volts });
     case 'smoothed-mains':
-      return {
-        volts: Math.max(0, smoothedPeakVolts(supply)),
-        seriesOhms: supply.seriesOhms + 1 / (4 * supply.hertz * supply.smoothingFarads),
-        maxAmps: supply.maxAmps,
-      };
+      return supplySchema.parse({ kind, secondaryVolts: Number(((volts + 2) / Math.SQRT2).toPrecision(2)) });
     case 'mains':
-      return { volts: 0, seriesOhms: 0, maxAmps: null };
-  }
-}
-
-/** The winding's peak as set and dimmed, less the bridge's drops, V; below zero where the bridge takes it all. */
-function smoothedPeakVolts(supply: Extract<Supply, { kind: 'smoothed-mains' }>): number {
-  const { secondaryVolts, setting, dimmedDegrees, bridgeVolts } = supply;
-  return secondaryVolts * setting * Math.SQRT2 * phaseCut(dimmedDegrees).peak - bridgeVolts;
-}
-
-/** A dimmer before a transformer, where there is one. */
-export function reportDimmer(report: Report, dimmedDegrees: number): void {
-  if (dimmedDegrees > 0)
-    report.finding(
-      'warn',
-      'dimmer-before-transformer',
-      '$.supply.dimmedDegrees',
-      'A dimmer feeds a transformer: half periods that differ a little drive direct current through its primary, and up to 90° the peak does not fall at all.',
-      'Use a variable transformer; few dimmers are made for such a load.',
-    );
-}
-
-/** Figures of a direct supply that gives this much power, W, or as much as it can be asked for when that is not known. */
-export function reportFeed(supply: Supply, watts: number | null, report: Report): void {
-  const { volts: openVolts, seriesOhms, maxAmps } = directFeed(supply);
-  report.figure('supply', 'open-volts', 'Without load, dc', openVolts, 'V');
-  if (openVolts === 0)
-    report.finding(
-      'stop',
-      'supply-gives-nothing',
-      '$.supply',
-      'The supply gives no voltage: the bridge takes all of the winding’s peak.',
-      'Use a higher secondary voltage or setting.',
-    );
-  if (supply.kind === 'smoothed-mains') {
-    reportDimmer(report, supply.dimmedDegrees);
-    if (!supply.isolated)
-      report.finding(
-        'warn',
-        'supply-not-isolated',
-        '$.supply.isolated',
-        'Supply and driver hang on the mains: all before the high-voltage transformer is live to ground, and only that transformer’s insulation keeps the ladder apart from it.',
-        'Work on it behind an isolating transformer, and clip no earthed scope or meter to it.',
-      );
-  }
-  if (watts === null || openVolts === 0) return;
-  const volts = sagged({ volts: openVolts, seriesOhms }, watts);
-  const amps = watts / volts;
-  report.figure('supply', 'amps', 'Current at this load', amps, 'A');
-  report.figure('supply', 'watts', 'Power at this load', watts, 'W');
-  report.figure('supply', 'volts', 'Sags to', volts, 'V');
-  if (maxAmps !== null && amps > maxAmps * 1.001)
-    report.finding(
-      'warn',
-      'supply-over-current',
-      '$.supply.maxAmps',
-      `${sayQuantity(amps, 'A')} is asked of a supply that gives ${sayQuantity(maxAmps, 'A')}.`,
-      'Draw less or use a stronger supply.',
-    );
-  if (supply.kind === 'battery' && supply.ampHours !== null && amps > 0)
-    report.figure('supply', 'run-time', 'Run time', (supply.ampHours / amps) * 3600, 's');
-  if (supply.kind === 'smoothed-mains') {
-    const { hertz, smoothingFarads, seriesOhms: windingOhms } = supply;
-    const peakVolts = smoothedPeakVolts(supply);
-    const rippleVolts = amps / (2 * hertz * smoothingFarads);
-    report.figure('supply', 'ripple', 'Ripple, peak-to-peak', rippleVolts, 'V');
-    // The capacitor takes half a period's charge while the sine climbs over what is left of it.
-    const angle = Math.acos(Math.max(-1, 1 - rippleVolts / peakVolts));
-    if (angle > 0) report.figure('supply', 'pulse-amps', 'Charging pulse, about', (amps * Math.PI * 2) / angle, 'A');
-    if (windingOhms > 0) report.figure('supply', 'inrush', 'Inrush at the worst instant', peakVolts / windingOhms, 'A');
-    if (rippleVolts > 0.2 * peakVolts)
-      report.finding(
-        'warn',
-        'smoothing-small',
-        '$.supply.smoothingFarads',
-        `The smoothing capacitor lets the supply ripple by ${sayQuantity(rippleVolts, 'V')} peak-to-peak: the output hums with it.`,
-        'Use a larger smoothing capacitor.',
-      );
+      return supplySchema.parse({ kind });
   }
 }

@@ -1,29 +1,29 @@
 import { newDesign } from '../design/new-design';
 import type { Design } from '../design/design-schema';
 import { predict } from '../predict/predict';
-import { keptAt } from './bias';
+import { biasDerating } from './bias';
 
 describe('what voltage leaves of a class-2 ceramic', () => {
   it('all without voltage, the known part at its rating, the same either way', () => {
-    expect(keptAt(0, 10e3, 0.4)).toBe(1);
-    expect(keptAt(10e3, 10e3, 0.4)).toBeCloseTo(0.4, 12);
-    expect(keptAt(-6e3, 10e3, 0.4)).toBe(keptAt(6e3, 10e3, 0.4));
+    expect(biasDerating(0, 10e3, 0.4)).toBe(1);
+    expect(biasDerating(10e3, 10e3, 0.4)).toBeCloseTo(0.4, 12);
+    expect(biasDerating(-6e3, 10e3, 0.4)).toBe(biasDerating(6e3, 10e3, 0.4));
   });
   // Johnson's law, from memory: (1 + A V^2)^(-1/3). With A = 7 / Vr^2 half is left at Vr; at half of it 1 / cbrt(2.75).
   it('follows Johnson’s law between', () => {
-    expect(keptAt(5e3, 10e3, 0.5)).toBeCloseTo(1 / Math.cbrt(2.75), 12);
+    expect(biasDerating(5e3, 10e3, 0.5)).toBeCloseTo(1 / Math.cbrt(2.75), 12);
   });
 });
 
 describe('a ladder of such capacitors', () => {
   const plain = newDesign('Bias');
-  const design = (keptAtRating: number | null, series = 1): Design => ({
+  const design = (dcBiasDerating: number | null, series = 1): Design => ({
     ...plain,
     ladder: {
       ...plain.ladder,
       stages: 3,
       diode: { ...plain.ladder.diode, junctionFarads: 0, forwardVolts: 0 },
-      capacitor: { ...plain.ladder.capacitor, farads: 1e-9, ratedVolts: 2000, keptAtRating, series },
+      capacitor: { ...plain.ladder.capacitor, farads: 1e-9, ratedVolts: 2000, dcBiasDerating, series },
     },
     driver: { ...plain.driver, seriesOhms: 0 },
     load: { kind: 'current', amps: 20e-6 },
@@ -36,11 +36,11 @@ describe('a ladder of such capacitors', () => {
       ...design(null),
       ladder: {
         ...design(null).ladder,
-        capacitorFarads: biased.capacitors.map(({ workingVolts }) => 1e-9 * keptAt(workingVolts, 2000, 0.5)),
+        capacitorFarads: biased.capacitors.map(({ workingVolts }) => 1e-9 * biasDerating(workingVolts, 2000, 0.5)),
       },
     });
-    expect(biased.capacitors.map(({ keptFarads }) => keptFarads / 1e-9)).toEqual([
-      expect.closeTo(keptAt(1000, 2000, 0.5), 9),
+    expect(biased.capacitors.map(({ biasedFarads }) => biasedFarads / 1e-9)).toEqual([
+      expect.closeTo(biasDerating(1000, 2000, 0.5), 9),
       ...Array.from({ length: 5 }, () => expect.closeTo(0.5, 9)),
     ]);
     expect(biased.output.meanVolts!).toBeCloseTo(listed.output.meanVolts!, 6);
@@ -55,7 +55,7 @@ describe('a ladder of such capacitors', () => {
 
   it('loses less in strings, whose parts share the voltage', () => {
     const [one, two] = [predict(design(0.5)), predict(design(0.5, 2))];
-    expect(two.capacitors[1].keptFarads / 0.5e-9).toBeCloseTo(keptAt(1000, 2000, 0.5), 9);
-    expect(two.capacitors[1].keptFarads / 0.5e-9).toBeGreaterThan(one.capacitors[1].keptFarads / 1e-9);
+    expect(two.capacitors[1].biasedFarads / 0.5e-9).toBeCloseTo(biasDerating(1000, 2000, 0.5), 9);
+    expect(two.capacitors[1].biasedFarads / 0.5e-9).toBeGreaterThan(one.capacitors[1].biasedFarads / 1e-9);
   });
 });

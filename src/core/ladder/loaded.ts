@@ -9,7 +9,7 @@ import {
 } from './capacitive';
 import { lightLoadBookkeeping, type LightLoad } from './charge-bookkeeping';
 import type { LadderNetwork } from '../topology/network';
-import { idealVolts, risen, type UnloadedLadder } from './unloaded';
+import { idealVolts, noLoadLadder, type UnloadedLadder } from './unloaded';
 
 /** How a ladder droops at one output current; every voltage in V. */
 export type Droop = {
@@ -122,7 +122,7 @@ export function loadedOn(
   capacitive: CapacitiveNetwork,
   response: CapacitiveResponse,
 ): LoadedLadder {
-  const unloaded = risen(network, drive, diode.forwardVolts, capacitive, response);
+  const unloaded = noLoadLadder(network, drive, diode.forwardVolts, capacitive, response);
   const lightLoad = lightLoadBookkeeping(network, capacitive, response, drive) ?? unknownLightLoad(network);
   const feet = inputFarads(network, diode.strayFarads, response.swings);
   return assembled(network, drive, diode.forwardVolts, lightLoad, unloaded, feet);
@@ -132,7 +132,7 @@ export function loadedOn(
 export function withPeaksOf(ladder: LoadedLadder, drive: Drive): LoadedLadder {
   const { network, forwardVolts, lightLoad } = ladder;
   const { capacitive, response } = ladder.unloaded;
-  const unloaded = risen(network, drive, forwardVolts, capacitive, response);
+  const unloaded = noLoadLadder(network, drive, forwardVolts, capacitive, response);
   return assembled(network, drive, forwardVolts, lightLoad, unloaded, ladder.inputFarads);
 }
 

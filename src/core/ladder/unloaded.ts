@@ -47,11 +47,11 @@ export function unloadedLadder(
   forwardVolts: number,
 ): UnloadedLadder {
   const capacitive = capacitiveNetwork(network, strayFarads);
-  return risen(network, drive, forwardVolts, capacitive, capacitiveResponse(network, capacitive, strayFarads));
+  return noLoadLadder(network, drive, forwardVolts, capacitive, capacitiveResponse(network, capacitive, strayFarads));
 }
 
 /** The same from what the capacitances make of a drive of one, which does not ask how high the drive is. */
-export function risen(
+export function noLoadLadder(
   network: LadderNetwork,
   drive: Drive,
   forwardVolts: number,

@@ -1,6 +1,3 @@
-import type { Driver } from '../design/driver-schema';
-import type { SourceFigure } from '../drive/drive-result';
-
 /** Resistivity of annealed copper at 20 °C, Ω m: 100 % IACS (IEC 60028). */
 export const COPPER_OHM_METRES = 1.7241e-8;
 const VACUUM_PERMEABILITY = 4e-7 * Math.PI;
@@ -12,24 +9,6 @@ export function awgMetres(number: number): number {
 
 /** Current that copper of a winding is commonly given, A/m² (common practice, no source). */
 export const AMPS_PER_SQUARE_METRE = 3e6;
-
-/**
- * RMS current of a driver's primary, A: what its figures say, or of an inverter
- * the secondary's by its turns ratio, magnetising current apart; null where
- * neither is known.
- *
- * @param secondaryAmps RMS at the load
- */
-export function primaryAmpsOf(
-  kind: Driver['kind'],
-  figures: readonly Pick<SourceFigure, 'key' | 'value'>[],
-  secondaryAmps: number | null,
-): number | null {
-  const valueOf = (wanted: string) => figures.find(({ key }) => key === wanted)?.value ?? null;
-  const ratio = valueOf('ratio');
-  const byRatio = kind === 'inverter' && ratio !== null && secondaryAmps !== null ? ratio * secondaryAmps : null;
-  return valueOf('tank-amps') ?? valueOf('primary-rms') ?? byRatio;
-}
 
 /** Section of a round wire, m². */
 export const sectionOf = (metres: number) => (Math.PI / 4) * metres ** 2;

@@ -1,6 +1,7 @@
 import type { Design } from '../design/design-schema';
 import { amplitudeVolts, hasFastEdges } from '../drive/drive';
 import { rippleAt, type LoadedLadder } from '../ladder/loaded';
+import { loadOhms } from '../load/load-kinds';
 import type { WorkingPoint } from '../output/terminal';
 import { sourceDemand, wattsInto } from './source-demand';
 
@@ -34,7 +35,7 @@ export function swingWatts(
   const swing = unloaded.feedthroughPeakToPeakVolts;
   if (swing < amplitudeVolts(drive)) return { terminal: 0, load: 0 };
   const variance = hasFastEdges(drive) ? swing ** 2 * drive.duty * (1 - drive.duty) : swing ** 2 / 8;
-  const resistive = load.kind === 'resistance' || load.kind === 'meter' ? load.ohms : Infinity;
+  const resistive = loadOhms(load) ?? Infinity;
   const through = variance / (resistive + output.seriesOhms);
   const bled = output.bleederOhms === null ? 0 : variance / output.bleederOhms;
   return {

@@ -1,33 +1,15 @@
 import { changeDesign } from '../design/change-design';
 import type { Design } from '../design/design-schema';
 import { mirroredDrive, type Drive } from '../drive/drive';
-import { makeDrive } from '../drive/make-drive';
-import type { Made } from '../drive/drive-result';
-import { capacitiveNetwork, capacitiveResponse, inputFarads } from '../ladder/capacitive';
+import { unloadedContext, type DriveResult } from '../drive/drive-result';
+import { makeDrive } from '../drive/driver-kinds';
 import { biasedNetwork } from '../ladder/bias';
-import { gradedNetwork } from '../topology/grading';
+import { capacitiveNetwork, capacitiveResponse, inputFarads } from '../ladder/capacitive';
 import { loadedOn, type LoadedLadder } from '../ladder/loaded';
+import { noLoadLadder } from '../ladder/unloaded';
 import type { LadderNetwork } from '../topology/network';
-import { TOPOLOGY_KINDS } from '../topology/topologies';
-import { risen } from '../ladder/unloaded';
-import { ladderParts } from '../stress/strings';
-import type { Polarity } from '../predict/prediction';
-
-/** The network a design describes, with its graded or listed capacitances as they are marked. */
-export function networkOfDesign(design: Design): LadderNetwork {
-  const { topology, stages, grading, capacitorFarads } = design.ladder;
-  const { farads } = ladderParts(design.ladder).capacitor;
-  return gradedNetwork(TOPOLOGY_KINDS[topology].build(stages, farads), grading, capacitorFarads);
-}
-
-/** Whether the design's topology has one form, whatever its stage count. */
-export function hasOneForm(design: Design): boolean {
-  return TOPOLOGY_KINDS[design.ladder.topology].stages === 'fixed';
-}
-
-export function polarityOf(design: Design): Polarity {
-  return design.target?.polarity ?? 'positive';
-}
+import type { Demand } from './demand';
+import { ladderInputs, polarityOf, type LadderInputs } from './ladder-inputs';
 
 /**
  * The drive as the positive ladder that stands for this design sees it: a
@@ -44,52 +26,60 @@ export function driveOf(design: Design): Drive {
 }
 
 /**
- * The whole way from the supply to the ladder's foot, with the design's ladder
- * taking this much power, W, and leaving this part of the peaks.
+ * The whole way from the supply to the ladder's input, with the design's ladder
+ * taking this much and leaving this fraction of the peaks.
  */
-export function sourceOf(design: Design, ladder: LoadedLadder, ladderWatts: number | null, level: number): Made {
-  return makeDrive(design, { ladderFarads: footFarads(ladder), ladderWatts, level });
+export function sourceOf(design: Design, ladder: LoadedLadder, demand: Demand | null, driveScale: number): DriveResult {
+  return makeDrive(design, {
+    ...unloadedContext(inputFaradsOf(ladder)),
+    ladderWatts: demand?.watts ?? null,
+    ladderRmsAmps: demand?.amps ?? null,
+    driveScale,
+  });
 }
 
-/** What the ladder's foot shows beside the charge it takes, over all windings, F. */
-export const footFarads = (ladder: LoadedLadder) => total(ladder.inputFarads);
+/** What the ladder's input shows beside the charge it takes, over all windings, F. */
+export const inputFaradsOf = (ladder: LoadedLadder) => total(ladder.inputFarads);
 
 const total = (values: readonly number[]) => values.reduce((sum, value) => sum + value, 0);
-
-/** Junction and wiring capacitance across each diode, F. */
-export function strayFaradsOf(design: Design): number {
-  return design.ladder.strayFarads + ladderParts(design.ladder).diode.junctionFarads;
-}
 
 /**
  * The loaded ladder a design describes, optionally with another stage count:
  * its capacitances are those left at their voltages without load.
  */
 export function ladderOfDesign(design: Design, stages = design.ladder.stages): LoadedLadder {
-  const asked =
-    stages === design.ladder.stages ? design : changeDesign(design, { path: '$.ladder.stages', value: stages });
-  const marked = onItsDrive(design, networkOfDesign(asked));
-  const { keptAtRating, ratedVolts, series } = design.ladder.capacitor;
+  return ladderOn(
+    stages === design.ladder.stages ? design : changeDesign(design, { path: '$.ladder.stages', value: stages }),
+  ).ladder;
+}
+
+/** The same with the inputs it was made from. */
+export function ladderOn(design: Design): { inputs: LadderInputs; ladder: LoadedLadder } {
+  const inputs = ladderInputs(design);
+  const marked = onItsDrive(design, inputs, inputs.marked);
+  const { dcBiasDerating, ratedVolts, series } = design.ladder.capacitor;
   const charged =
-    keptAtRating === null || ratedVolts === null
+    dcBiasDerating === null || ratedVolts === null
       ? marked
-      : onItsDrive(design, biasedNetwork(marked.network, noLoadVolts(marked), { series, ratedVolts, keptAtRating }));
+      : onItsDrive(
+          design,
+          inputs,
+          biasedNetwork(inputs.marked, noLoadVolts(marked), { series, ratedVolts, dcBiasDerating }),
+        );
   const { network, drive, diode, capacitive, response } = charged;
-  return loadedOn(network, drive, diode, capacitive, response);
+  return { inputs, ladder: loadedOn(network, drive, diode, capacitive, response) };
 }
 
 /** A network with what its capacitances make of the design's drive. */
-function onItsDrive(design: Design, network: LadderNetwork) {
-  const strayFarads = strayFaradsOf(design);
+function onItsDrive(design: Design, { parts, strayFarads }: LadderInputs, network: LadderNetwork) {
   const capacitive = capacitiveNetwork(network, strayFarads);
   const response = capacitiveResponse(network, capacitive, strayFarads);
   const ladderFarads = total(inputFarads(network, strayFarads, response.swings));
-  const { drive } = makeDrive(design, { ladderFarads, ladderWatts: null, level: 1, driveOnly: true });
-  const { forwardVolts } = ladderParts(design.ladder).diode;
+  const { drive } = makeDrive(design, { ...unloadedContext(ladderFarads), driveOnly: true });
   return {
     network,
     drive: onLadder(design, network, drive),
-    diode: { forwardVolts, strayFarads },
+    diode: { forwardVolts: parts.diode.forwardVolts, strayFarads },
     capacitive,
     response,
   };
@@ -97,5 +87,5 @@ function onItsDrive(design: Design, network: LadderNetwork) {
 
 /** Across each capacitor without load, V. */
 function noLoadVolts({ network, drive, diode, capacitive, response }: ReturnType<typeof onItsDrive>): number[] {
-  return risen(network, drive, diode.forwardVolts, capacitive, response).capacitorVolts;
+  return noLoadLadder(network, drive, diode.forwardVolts, capacitive, response).capacitorVolts;
 }

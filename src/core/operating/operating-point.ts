@@ -1,27 +1,32 @@
+import { changeDesign } from '../design/change-design';
 import type { Design } from '../design/design-schema';
-import { atLevel, wattsAtLevel, type Drive } from '../drive/drive';
+import { scaledDrive, wattsAtScale, type Drive } from '../drive/drive';
 import { withPeaksOf, type LoadedLadder } from '../ladder/loaded';
 import { workingPoint, type WorkingPoint } from '../output/terminal';
 import { demandOf, type Demand } from './demand';
-import { ladderOfDesign } from './ladder-of-design';
+import type { LadderInputs } from './ladder-inputs';
+import { ladderOn } from './ladder-of-design';
 
-/** A design at its load, on a drive that gives what it can. */
-export type LoadedDesign = {
+/** A ladder at its load, on a drive that gives what it can. */
+export type LoadedState = {
   /** On the drive as it is before its power runs out. */
-  full: LoadedLadder;
+  atFullDrive: LoadedLadder;
   /** On the drive as the load leaves it; the same where power suffices. */
   ladder: LoadedLadder;
-  /** Part of the full peak that is left, 0..1. */
-  level: number;
+  /** Fraction of the full peaks that is left, 0..1. */
+  driveScale: number;
   /** Null where the closed form gives none. */
   point: WorkingPoint | null;
   demand: Demand | null;
 };
 
+/** A design at its working point: the one place where drive, ladder and output meet. */
+export type OperatingPoint = LoadedState & { inputs: LadderInputs };
+
 const MOST_TRIES = 40;
-/** How near the limit counts as at it, in parts of it. */
+/** How near the limit counts as at it, as a fraction of it. */
 const AT_THE_LIMIT = 1e-5;
-/** Part of the peaks between too much asked and no state at all in which none is looked for any further. */
+/** Fraction of the peaks between too much asked and no state at all in which none is looked for any further. */
 const NOWHERE = 1e-2;
 
 /**
@@ -34,10 +39,11 @@ const NOWHERE = 1e-2;
  *
  * @param stages another count than the design's own
  */
-export function loadedDesign(design: Design, stages?: number): LoadedDesign {
-  return settledFrom(design, ladderOfDesign(design, stages), (ladder) =>
-    workingPoint(ladder, design.load, design.output),
+export function operatingPoint(design: Design, stages: number = design.ladder.stages): OperatingPoint {
+  const { inputs, ladder } = ladderOn(
+    stages === design.ladder.stages ? design : changeDesign(design, { path: '$.ladder.stages', value: stages }),
   );
+  return { inputs, ...settledFrom(design, ladder, (on) => workingPoint(on, design.load, design.output)) };
 }
 
 /**
@@ -47,82 +53,93 @@ export function loadedDesign(design: Design, stages?: number): LoadedDesign {
  */
 export function settledFrom(
   design: Design,
-  full: LoadedLadder,
+  atFullDrive: LoadedLadder,
   workedAt: (ladder: LoadedLadder) => WorkingPoint | null,
-): LoadedDesign {
-  const at = (level: number) => {
-    const ladder = level === 1 ? full : withPeaksOf(full, atLevel(full.drive, level));
+): LoadedState {
+  const at = (driveScale: number) => {
+    const ladder =
+      driveScale === 1 ? atFullDrive : withPeaksOf(atFullDrive, scaledDrive(atFullDrive.drive, driveScale));
     const worked = workedAt(ladder);
     // Peaks that the diodes take whole give nothing to settle at.
-    const point = level < 1 && !(ladder.unloaded.outputVolts > 0) ? null : worked;
+    const point = driveScale < 1 && !(ladder.unloaded.outputVolts > 0) ? null : worked;
     const demand = point && demandOf(design, ladder, point);
-    return { full, ladder, level, point, demand, excess: demand && excess(full.drive, ladder, demand, level) };
+    const over = demand && excess(atFullDrive.drive, ladder, demand, driveScale);
+    return { atFullDrive, ladder, driveScale, point, demand, excess: over };
   };
   const whole = at(1);
-  if (whole.excess === null || whole.excess <= 0) return whole;
-  let above = { level: 1, excess: whole.excess };
+  if (whole.excess === null || whole.excess <= 0) return stateOf(whole);
+  let above = { driveScale: 1, excess: whole.excess };
   let floor = 0;
-  /** The last two peaks looked at whose demand is known. */
+  /** The last two scales tried whose demand is known. */
   let last = above;
   let before: typeof above | null = null;
-  let found: LoadedDesign | null = null;
+  let found: LoadedState | null = null;
   for (
     let tries = 0;
-    tries < MOST_TRIES && above.level - floor > (found ? AT_THE_LIMIT : NOWHERE) * above.level;
+    tries < MOST_TRIES && above.driveScale - floor > (found ? AT_THE_LIMIT : NOWHERE) * above.driveScale;
     tries += 1
   ) {
     // Demand goes about as a power of the peaks: in proportion at first, then along the line of the last two logarithms.
-    const slope = before ? (last.excess - before.excess) / Math.log(last.level / before.level) : 1;
-    let level: number = last.level * Math.exp(-last.excess / slope);
+    const slope = before ? (last.excess - before.excess) / Math.log(last.driveScale / before.driveScale) : 1;
+    let driveScale: number = last.driveScale * Math.exp(-last.excess / slope);
     // A line that leads out, or keeps coming from one side, is helped along by halving now and then.
-    if (!(level > floor && level < above.level) || tries % 5 === 4) level = (floor + above.level) / 2;
-    const tried = at(level);
-    if (tried.excess !== null && Math.abs(tried.excess) < AT_THE_LIMIT) return tried;
+    if (!(driveScale > floor && driveScale < above.driveScale) || tries % 5 === 4)
+      driveScale = (floor + above.driveScale) / 2;
+    const tried = at(driveScale);
+    if (tried.excess !== null && Math.abs(tried.excess) < AT_THE_LIMIT) return stateOf(tried);
     if (tried.excess === null) {
       // Peaks too low for any state that the closed form knows.
-      floor = level;
+      floor = driveScale;
       continue;
     }
     before = last;
-    last = { level, excess: tried.excess };
+    last = { driveScale, excess: tried.excess };
     if (tried.excess > 0) above = last;
     else {
-      floor = level;
-      found = tried;
+      floor = driveScale;
+      found = stateOf(tried);
     }
   }
-  return found ?? { full, ladder: full, level: above.level, point: null, demand: null };
+  return found ?? { atFullDrive, ladder: atFullDrive, driveScale: above.driveScale, point: null, demand: null };
 }
 
+const stateOf = ({ atFullDrive, ladder, driveScale, point, demand }: LoadedState): LoadedState => ({
+  atFullDrive,
+  ladder,
+  driveScale,
+  point,
+  demand,
+});
+
 /**
- * How far a demand is over what the drive can give with its peaks at this level:
+ * How far a demand is over what the drive can give with its peaks at this scale:
  * the greatest logarithm of their ratios, below zero where there is enough.
  *
  * @param full the drive with its peaks whole
- * @param drive the same at this level
+ * @param drive the same at this scale
  */
 export function excess(
   full: Drive,
   { drive }: Pick<LoadedLadder, 'drive'>,
   { watts, amps }: Pick<Demand, 'watts' | 'amps'>,
-  level: number,
+  driveScale: number,
 ): number {
   let most = -Infinity;
   const compare = (asked: number, given: number) => {
     most = Math.max(most, Math.log(asked / given));
   };
   // Where only one peak gives way, the other's share of the power comes from the supply directly.
-  const { positivePeakVolts, negativePeakVolts, yields } = drive;
-  const giving = { both: 1, positive: positivePeakVolts, negative: negativePeakVolts }[yields];
-  const share = yields === 'both' ? 1 : giving / (positivePeakVolts + negativePeakVolts);
-  const left = wattsAtLevel(full, level);
+  const { positivePeakVolts, negativePeakVolts, collapsingPeak } = drive;
+  const giving = { both: 1, positive: positivePeakVolts, negative: negativePeakVolts }[collapsingPeak];
+  const share = collapsingPeak === 'both' ? 1 : giving / (positivePeakVolts + negativePeakVolts);
+  const left = wattsAtScale(full, driveScale);
   if (left !== null) compare(watts * share, left);
   if (drive.maxAmps !== null && amps !== null) compare(amps, drive.maxAmps);
   if (!drive.supply || drive.supply.volts === 0) return most;
   const { volts, seriesOhms, maxAmps, efficiency } = drive.supply;
   // The peaks are in proportion to the voltage the supply is left with.
-  const drawn = watts / efficiency / (volts * level);
-  if (seriesOhms > 0) compare(volts * level + drawn * seriesOhms, volts);
-  if (maxAmps !== null) compare(drawn, maxAmps);
+  const supplyAmps = watts / efficiency / (volts * driveScale);
+  if (seriesOhms > 0) compare(volts * driveScale + supplyAmps * seriesOhms, volts);
+  if (maxAmps !== null) compare(supplyAmps, maxAmps);
   return most;
 }

@@ -1,4 +1,4 @@
-import { amplitudeVolts, edgePart, hasFastEdges, type Drive } from '../drive/drive';
+import { amplitudeVolts, edgeFraction, hasFastEdges, type Drive } from '../drive/drive';
 import type { Droop, DroopInputs } from '../ladder/loaded';
 import { pulseShape } from '../ladder/pulse-shape';
 
@@ -70,6 +70,6 @@ function edgeWatts(drive: Drive, farads: number): number {
   const { frequencyHertz, seriesOhms } = drive;
   const coulombs = farads * 2 * amplitudeVolts(drive);
   const stepped = frequencyHertz * coulombs * 2 * amplitudeVolts(drive);
-  const seconds = edgePart(drive) / frequencyHertz;
+  const seconds = edgeFraction(drive) / frequencyHertz;
   return seconds > 0 ? Math.min(stepped, (2 * frequencyHertz * seriesOhms * coulombs ** 2) / seconds) : stepped;
 }

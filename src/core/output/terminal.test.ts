@@ -1,9 +1,8 @@
 import fc from 'fast-check';
 import { sineDrive } from '../../../tests/reference/drives';
-import type { Load } from '../design/design-schema';
 import { halfWaveNetwork } from '../topology/half-wave';
 import { closedFormAmps, loadedLadder } from '../ladder/loaded';
-import { loadOfKind } from './load-of-kind';
+import { loadOfKind, type Load } from '../load/load-kinds';
 import { workingPoint } from './terminal';
 
 const ladder = loadedLadder(halfWaveNetwork(4, 1e-9), sineDrive(3000, 30e3, 3000), {

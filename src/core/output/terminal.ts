@@ -1,7 +1,7 @@
 import { rootBetween } from '../numeric/root';
-import type { Design, Load } from '../design/design-schema';
 import { closedFormAmps, droopAt, type Droop, type LoadedLadder } from '../ladder/loaded';
-import { loadAmpsAt, takenAmps } from './load-law';
+import { steadyAmpsOf, type Load } from '../load/load-kinds';
+import { currentsAt, outputElements, type OutputFields } from './elements';
 
 /** What leaves the ladder and what arrives at the load. */
 export type WorkingPoint = {
@@ -17,11 +17,10 @@ export type WorkingPoint = {
 };
 
 /**
- * Where ladder, bleeder, series resistor and load settle together. The bleeder
- * stands across the ladder's terminal, the series resistor between terminal
- * and load. A load whose current depends on its voltage is solved for it.
+ * Where ladder and output settle together. A load whose current depends on its
+ * voltage is solved for it.
  *
- * @param accuracy of the current, as a part of what would be taken without droop
+ * @param accuracy of the current, as a fraction of what would be taken without droop
  * @returns the working point, or null where it lies outside the closed form
  * @remarks Solved for the ladder's current: its terminal voltage falls with
  *   current and what is taken rises with voltage, so there is one crossing.
@@ -29,28 +28,32 @@ export type WorkingPoint = {
 export function workingPoint(
   ladder: LoadedLadder,
   load: Load,
-  output: Design['output'],
+  output: OutputFields,
   accuracy = 1e-13,
 ): WorkingPoint | null {
+  const elements = outputElements(output, load);
   const terminal = (droop: Droop) => ladder.unloaded.outputVolts - droop.totalVolts;
+  const takenAt = (volts: number) => {
+    const { loadAmps, bleederAmps } = currentsAt(elements, volts);
+    return loadAmps + bleederAmps;
+  };
   const settle = (ladderAmps: number): WorkingPoint | null => {
     const droop = droopAt(ladder, ladderAmps);
     if (!droop) return null;
     const terminalVolts = terminal(droop);
-    const bleederAmps = output.bleederOhms === null ? 0 : terminalVolts / output.bleederOhms;
-    const loadAmps = loadAmpsAt(load, terminalVolts, output.seriesOhms);
-    const loadVolts = terminalVolts - loadAmps * output.seriesOhms;
-    return loadVolts < 0 ? null : { ladderAmps, loadAmps, bleederAmps, terminalVolts, loadVolts, droop };
+    const currents = currentsAt(elements, terminalVolts);
+    return currents.loadVolts < 0 ? null : { ladderAmps, terminalVolts, ...currents, droop };
   };
-  if (load.kind === 'current' && output.bleederOhms === null) return settle(load.amps);
-  const unloadedAmps = takenAmps(load, output, ladder.unloaded.outputVolts);
+  const steady = steadyAmpsOf(load);
+  if (steady !== null && output.bleederOhms === null) return settle(steady);
+  const unloadedAmps = takenAt(ladder.unloaded.outputVolts);
   if (unloadedAmps === 0 || ladder.unloaded.outputVolts === 0) return settle(0);
 
   const reach = droopAt(ladder, unloadedAmps) ? unloadedAmps : Math.min(closedFormAmps(ladder), unloadedAmps);
   /** What is taken there over what the ladder gives. */
   const over = (ladderAmps: number) => {
     const droop = droopAt(ladder, ladderAmps);
-    return droop ? takenAmps(load, output, terminal(droop)) - ladderAmps : NaN;
+    return droop ? takenAt(terminal(droop)) - ladderAmps : NaN;
   };
   const atReach = over(reach);
   if (!(atReach <= 0)) return null;

@@ -1,5 +1,6 @@
 import { quantityField, type FieldDescription } from '../quantity/field-description';
-import { sayQuantity } from '../quantity/format-quantity';
+import { formatQuantity } from '../quantity/format-quantity';
+import { METRE } from '../quantity/units';
 import { DIELECTRICS, type Part, type PartKind } from './part-schema';
 
 export const PART_NAMES: Record<PartKind, string> = {
@@ -25,7 +26,6 @@ const DIELECTRIC_NAMES: Record<(typeof DIELECTRICS)[number], string> = {
 
 const q = quantityField;
 const optional = { optional: true };
-const mm = { shownIn: 1e-3 };
 
 /** The fields of each kind beside name, count, price and note, in the order of a form. */
 export const PART_FIELDS: Record<PartKind, readonly FieldDescription[]> = {
@@ -41,14 +41,14 @@ export const PART_FIELDS: Record<PartKind, readonly FieldDescription[]> = {
       options: DIELECTRICS.map((value) => ({ value, name: DIELECTRIC_NAMES[value] })),
     },
     q('tolerance', 'Tolerance', '%'),
-    q('keptAtRating', 'Kept at rated voltage', '%', {
+    q('dcBiasDerating', 'DC-bias derating, left at rated voltage', '%', {
       optional: true,
       hint: 'Class-2 ceramic keeps perhaps 30 to 60 %.',
     }),
     q('leakageAmps', 'Leakage at rated voltage', 'A', optional),
     q('lossTangent', 'Loss tangent', '', optional),
-    q('lengthMetres', 'Length, mm', '', { ...optional, ...mm }),
-    q('diameterMetres', 'Diameter, mm', '', { ...optional, ...mm }),
+    q('lengthMetres', 'Length', 'm', optional),
+    q('diameterMetres', 'Diameter', 'm', optional),
   ],
   diode: [
     q('peakInverseVolts', 'Peak inverse', 'V'),
@@ -58,12 +58,12 @@ export const PART_FIELDS: Record<PartKind, readonly FieldDescription[]> = {
     q('recoverySeconds', 'Recovery time', 's', optional),
     q('junctionFarads', 'Junction capacitance', 'F'),
     q('leakageAmps', 'Leakage', 'A'),
-    q('leakageCelsius', 'At, °C', ''),
+    q('leakageCelsius', 'Leakage stated at', '°C'),
   ],
   resistor: [
     q('ohms', 'Resistance', 'Ω'),
     q('watts', 'Rated', 'W', optional),
-    q('bodyVolts', 'Over its body', 'V', optional),
+    q('ratedVolts', 'Voltage rating', 'V', optional),
     q('pulseJoules', 'Pulse, at most', 'J', optional),
     q('tolerance', 'Tolerance', '%'),
   ],
@@ -74,16 +74,16 @@ export const PART_FIELDS: Record<PartKind, readonly FieldDescription[]> = {
     q('gateThresholdVolts', 'Gate threshold', 'V', optional),
   ],
   core: [
-    q('squareMetres', 'Area, mm²', '', { shownIn: 1e-6 }),
-    q('pathMetres', 'Path, mm', '', { ...optional, ...mm }),
+    q('squareMetres', 'Area', 'm²'),
+    q('pathMetres', 'Path', 'm', optional),
     q('inductanceFactor', 'AL', 'H', optional),
-    q('saturationTesla', 'Saturates at, mT', '', { shownIn: 1e-3 }),
-    q('windowSquareMetres', 'Window, mm²', '', { optional: true, shownIn: 1e-6 }),
+    q('saturationTesla', 'Saturates at', 'T'),
+    q('windowSquareMetres', 'Window', 'm²', optional),
     { as: 'text', name: 'material', label: 'Material' },
   ],
-  wire: [q('wireMetres', 'Bare, mm', '', mm), q('lengthMetres', 'Length, m', '', optional)],
+  wire: [q('wireMetres', 'Bare diameter', 'm'), q('lengthMetres', 'Length', 'm', { ...optional, typedIn: METRE })],
   insulation: [
-    q('thicknessMetres', 'Thickness, mm', '', mm),
+    q('thicknessMetres', 'Thickness', 'm'),
     q('breakdownVolts', 'Breaks down at, peak', 'V', optional),
     { as: 'text', name: 'material', label: 'Material' },
   ],
@@ -92,11 +92,11 @@ export const PART_FIELDS: Record<PartKind, readonly FieldDescription[]> = {
     q('primaryHenries', 'Primary inductance', 'H', optional),
     q('secondaryVolts', 'Secondary, RMS', 'V', optional),
     q('secondaryOhms', 'Secondary resistance', 'Ω', optional),
-    q('shortAmps', 'Into a short, RMS', 'A', optional),
+    q('shortAmps', 'Short-circuit current, RMS', 'A', optional),
     { as: 'yes', name: 'rectifierInside', label: 'Rectifier inside' },
   ],
   module: [
-    q('openVolts', 'Without load, peak', 'V'),
+    q('openVolts', 'No load, peak', 'V'),
     q('frequencyHertz', 'Frequency', 'Hz', optional),
     q('maxAmps', 'Current limit, RMS', 'A', optional),
     q('maxWatts', 'Power limit', 'W', optional),
@@ -118,9 +118,7 @@ export function inShort(part: Part): string {
   const words = PART_FIELDS[part.kind].flatMap((field) => {
     const value = valueOf(part, field.name);
     if (field.as !== 'quantity' || field.unit === '%' || typeof value !== 'number') return [];
-    if (field.unit !== '') return [sayQuantity(value, field.unit)];
-    const unit = field.label.split(', ')[1] ?? '';
-    return [`${sayQuantity(value / (field.shownIn ?? 1), '')}${unit.startsWith('1 to') ? '' : ` ${unit}`}`];
+    return [formatQuantity(value, field.unit)];
   });
   return words.slice(0, 2).join(', ');
 }

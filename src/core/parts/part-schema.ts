@@ -1,4 +1,4 @@
-import { choice, fraction, quantity, saying, text } from '../schema/fields';
+import { choice, fraction, quantity, saying, text, yes } from '../schema/fields';
 import * as z from '../zod';
 
 export const DIELECTRICS = ['class-1-ceramic', 'class-2-ceramic', 'film', 'mica', 'paper', 'electrolytic'] as const;
@@ -8,7 +8,6 @@ const known = (...of: Parameters<typeof quantity>) =>
   quantity(...of)
     .nullable()
     .default(null);
-const yes = z.boolean({ error: saying('true or false') });
 
 /** What every part in the drawer has. */
 const common = {
@@ -29,6 +28,12 @@ const common = {
   note: text(500),
 };
 
+/** Names that fields had before, for stored parts and tables made then: each with the name it has now. */
+export const OLD_PART_FIELDS: Readonly<Record<string, string>> = {
+  keptAtRating: 'dcBiasDerating',
+  bodyVolts: 'ratedVolts',
+};
+
 /** A part one owns or can buy, by the fields that decide; types are generic. SI base units. */
 export const partSchema = z.discriminatedUnion('kind', [
   z.strictObject({
@@ -43,12 +48,12 @@ export const partSchema = z.discriminatedUnion('kind', [
     dielectric: choice(DIELECTRICS).default('class-2-ceramic'),
     tolerance: fraction('0.1').default(0.1),
     lossTangent: known('', '0.02', 'zero or more'),
-    /** Part of its capacitance that is left at its rated voltage. */
-    keptAtRating: fraction('0.5').nullable().default(null),
+    /** Fraction of its capacitance that is left at its rated voltage. */
+    dcBiasDerating: fraction('0.5').nullable().default(null),
     /** At its rated voltage. */
     leakageAmps: known('A', '1e-7', 'zero or more'),
-    lengthMetres: known('', '0.008', 'above zero'),
-    diameterMetres: known('', '0.012', 'above zero'),
+    lengthMetres: known('m', '0.008', 'above zero'),
+    diameterMetres: known('m', '0.012', 'above zero'),
   }),
   z.strictObject({
     kind: z.literal('diode'),
@@ -61,14 +66,14 @@ export const partSchema = z.discriminatedUnion('kind', [
     junctionFarads: quantity('F', '1e-12', 'zero or more').default(0),
     leakageAmps: quantity('A', '1e-6', 'zero or more').default(0),
     /** At which the leakage is stated, °C. */
-    leakageCelsius: quantity('', '25', 'zero or more').default(25),
+    leakageCelsius: quantity('°C', '25', 'zero or more').default(25),
   }),
   z.strictObject({
     kind: z.literal('resistor'),
     ...common,
     ohms: quantity('Ω', '1e6', 'above zero'),
     watts: known('W', '2', 'above zero'),
-    bodyVolts: known('V', '3500', 'above zero'),
+    ratedVolts: known('V', '3500', 'above zero'),
     /** Taken at once, without harm. */
     pulseJoules: known('J', '5', 'above zero'),
     tolerance: fraction('0.05').default(0.05),
@@ -84,23 +89,23 @@ export const partSchema = z.discriminatedUnion('kind', [
   z.strictObject({
     kind: z.literal('core'),
     ...common,
-    squareMetres: quantity('', '110e-6', 'above zero'),
-    pathMetres: known('', '0.11', 'above zero'),
+    squareMetres: quantity('m²', '110e-6', 'above zero'),
+    pathMetres: known('m', '0.11', 'above zero'),
     inductanceFactor: known('H', '2e-6', 'above zero'),
-    saturationTesla: quantity('', '0.3', 'above zero').default(0.3),
-    windowSquareMetres: known('', '150e-6', 'above zero'),
+    saturationTesla: quantity('T', '0.3', 'above zero').default(0.3),
+    windowSquareMetres: known('m²', '150e-6', 'above zero'),
     material: text(80),
   }),
   z.strictObject({
     kind: z.literal('wire'),
     ...common,
-    wireMetres: quantity('', '0.1e-3', 'above zero'),
-    lengthMetres: known('', '50', 'above zero'),
+    wireMetres: quantity('m', '0.1e-3', 'above zero'),
+    lengthMetres: known('m', '50', 'above zero'),
   }),
   z.strictObject({
     kind: z.literal('insulation'),
     ...common,
-    thicknessMetres: quantity('', '50e-6', 'above zero'),
+    thicknessMetres: quantity('m', '50e-6', 'above zero'),
     breakdownVolts: known('V', '7000', 'above zero'),
     material: text(80),
   }),

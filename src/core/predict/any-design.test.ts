@@ -7,8 +7,7 @@ import { newDesign } from '../design/new-design';
 import { readDesign } from '../design/read-design';
 import { loadLine, stagesCurve } from './curves';
 import { explain, FIGURES } from './explain';
-import { driverOfKind } from '../design/driver-of-kind';
-import { NEEDS, type DriverKind } from '../design/driver-schema';
+import { DRIVER_KIND_IDS, driverOfKind } from '../drive/driver-kinds';
 import { driveOf } from '../operating/ladder-of-design';
 import { predict } from './predict';
 import { shelfRow } from './shelf-row';
@@ -156,7 +155,7 @@ describe('any driver before any ladder', () => {
     if (typeof value !== 'object' || value === null) return value;
     return Object.fromEntries(Object.entries(value).map(([key, inner]) => [key, moved(inner, by)]));
   };
-  it.each(Object.keys(NEEDS) as DriverKind[])('%s gives finite figures or none, and words without gaps', (kind) => {
+  it.each(DRIVER_KIND_IDS)('%s gives finite figures or none, and words without gaps', (kind) => {
     let read = 0;
     fc.assert(
       fc.property(anyDesign, jitter, (design, powers) => {

@@ -1,22 +1,18 @@
 import type { Design } from '../design/design-schema';
-import { driverOfKind } from '../design/driver-of-kind';
-import { NEEDS, type DriverKind } from '../design/driver-schema';
+import { DRIVER_KIND_IDS, driverOfKind, type DriverKindId } from '../drive/driver-kinds';
 import { newDesign } from '../design/new-design';
 import { driveOf } from '../operating/ladder-of-design';
 import { predict } from './predict';
 
 const plain: Design = { ...newDesign('Before power'), load: { kind: 'current', amps: 1e-5 } };
-const of = (kind: DriverKind): Design => ({ ...plain, ...driverOfKind(kind, plain, driveOf(plain)) });
+const of = (kind: DriverKindId): Design => ({ ...plain, ...driverOfKind(kind, plain, driveOf(plain)) });
 const checks = (design: Design) => new Map(predict(design).beforePower.map(({ code, text }) => [code, text]));
 
-it.each(Object.keys(NEEDS) as DriverKind[])(
-  '%s: meter and discharge are always on the list, no figure is missing',
-  (kind) => {
-    const list = checks(of(kind));
-    expect([...list.keys()]).toEqual(expect.arrayContaining(['meter', 'discharge']));
-    for (const text of list.values()) expect(text).not.toMatch(/NaN|–\s|undefined|Infinity/);
-  },
-);
+it.each(DRIVER_KIND_IDS)('%s: meter and discharge are always on the list, no figure is missing', (kind) => {
+  const list = checks(of(kind));
+  expect([...list.keys()]).toEqual(expect.arrayContaining(['meter', 'discharge']));
+  for (const text of list.values()) expect(text).not.toMatch(/NaN|–\s|undefined|Infinity/);
+});
 
 it('what belongs to a kind is on its list and on no other', () => {
   expect(checks(of('resonant-push-pull')).get('push-pull-start')).toMatch(/^Set 24\.0\sV first/);
@@ -42,7 +38,7 @@ it('a module’s own notes reach the list', () => {
 
 it('the current limit is half as much again as the load asks', () => {
   const { source } = predict(of('inverter'));
-  const amps = source.figures.find(({ link, key }) => link === 'supply' && key === 'amps')!.value;
+  const amps = source.figures.supplyAmps!;
   const text = checks(of('inverter')).get('current-limit')!;
   expect(amps).toBeGreaterThan(0);
   expect(text).toContain((amps * 1e3).toPrecision(2).replace(/\.0$/, '.0'));

@@ -1,13 +1,15 @@
 import type { Design } from '../design/design-schema';
-import { sayQuantity } from '../quantity/format-quantity';
-import type { PowerCheck, Prediction } from './prediction';
+import type { PowerCheck } from '../drive/driver-kind';
+import { DRIVER_KINDS } from '../drive/driver-kinds';
+import { formatQuantity } from '../quantity/format-quantity';
+import type { Prediction } from './prediction';
 
 /** What is left of headroom when a current limit is set for the first run (common practice, no source). */
 const FIRST_RUN_LIMIT = 1.5;
 const X_RAY_VOLTS = 5000;
 
 /**
- * What to see to before power, in the order of energy: from this design's own
+ * What to check before power, in the order of energy: from this design's own
  * supply, driver and transformer, then what every ladder asks. Common practice,
  * no source; local codes and licensed practice come first.
  */
@@ -15,42 +17,22 @@ export function beforePower(design: Design, prediction: Omit<Prediction, 'findin
   const { supply, driver, transformer, output } = design;
   const checks: PowerCheck[] = [];
   const say = (code: string, text: string) => checks.push({ code, text });
-  const figure = (link: string, key: string) =>
-    prediction.source.figures.find((one) => one.link === link && one.key === key)?.value ?? null;
-  const amps = figure('supply', 'amps');
+  const { figures } = prediction.source;
+  const { supplyAmps: amps } = figures;
   if (supply?.kind === 'mains' || supply?.kind === 'smoothed-mains')
     say(
       'mains',
       'Mains side: fuse in the live line, earth on every metal part, a switch that cuts both lines within reach, nobody alone.',
     );
-  if (supply && supply.kind !== 'mains' && amps !== null && amps > 0)
+  if (supply && supply.kind !== 'mains' && amps !== undefined && amps > 0)
     say(
       'current-limit',
-      `Set the supply’s current limit, or a fuse, near ${sayQuantity(FIRST_RUN_LIMIT * amps, 'A', 2)}: at the design’s load it should draw ${sayQuantity(amps, 'A', 2)}.`,
+      `Set the supply’s current limit, or a fuse, near ${formatQuantity(FIRST_RUN_LIMIT * amps, 'A', 2)}: at the design’s load it should draw ${formatQuantity(amps, 'A', 2)}.`,
     );
-  if (driver.kind === 'resonant-push-pull')
-    say(
-      'push-pull-start',
-      `Set ${sayQuantity(figure('supply', 'open-volts') ?? 0, 'V')} first, then switch on at once: wound up slowly from zero both transistors may stay on.`,
-    );
-  if (driver.kind === 'flyback' || driver.kind === 'blocking-oscillator')
-    say(
-      'switch-unloaded',
-      `Without load the switch sees ${sayQuantity(figure('driver', 'switch-peak') ?? 0, 'V')} peak: have clamp and ladder connected before the first pulse.`,
-    );
-  if (driver.kind === 'capacitor-discharge')
-    say(
-      'store-charged',
-      'The store keeps its charge: fit a bleeder across it and measure it before touching the coil.',
-    );
-  if (driver.kind === 'module') {
-    if (driver.startNote.trim()) say('module-start', `To start the module: ${driver.startNote.trim()}`);
-    if (driver.heatSinkLive)
-      say('heat-sink-live', 'The module’s heat sink is live: cover it, and measure it to ground before touching.');
-  }
+  checks.push(...DRIVER_KINDS[driver.kind].beforePower(driver, figures));
   if (transformer || driver.kind === 'mains')
     say('polarity', 'Core and the low end of the secondary on the ladder’s ground, by one short wire.');
-  const noLoad = sayQuantity(prediction.output.noLoadVolts, 'V');
+  const noLoad = formatQuantity(prediction.output.noLoadVolts, 'V');
   say(
     'meter',
     `A divider rated for more than ${noLoad} on the terminal before power: no hand meter is connected to it directly.`,
@@ -59,7 +41,7 @@ export function beforePower(design: Design, prediction: Omit<Prediction, 'findin
     'discharge',
     output.bleederOhms === null
       ? 'There is no bleeder: have a resistor on an insulated stick ready, and short every capacitor after use.'
-      : `The bleeder needs about ${sayQuantity(prediction.energy.bleedSeconds ?? 0, 's', 2)} to 60 V; have a resistor on an insulated stick ready all the same, and measure.`,
+      : `The bleeder needs about ${formatQuantity(prediction.energy.bleedSeconds ?? 0, 's', 2)} to 60 V; have a resistor on an insulated stick ready all the same, and measure.`,
   );
   if (prediction.output.noLoadVolts > X_RAY_VOLTS)
     say('x-rays', 'No vacuum tube near the terminal without shielding: over about 5 kV it can emit X-rays.');

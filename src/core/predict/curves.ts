@@ -1,8 +1,9 @@
 import { MOST_STAGES, type Design } from '../design/design-schema';
 import { closedFormAmps, droopAt, type LoadedLadder } from '../ladder/loaded';
 import type { WorkingPoint } from '../output/terminal';
-import { hasOneForm, ladderOfDesign } from '../operating/ladder-of-design';
-import { loadedDesign, settledFrom } from '../operating/operating-point';
+import { hasOneForm } from '../operating/ladder-inputs';
+import { ladderOfDesign } from '../operating/ladder-of-design';
+import { operatingPoint, settledFrom } from '../operating/operating-point';
 
 export type LoadLinePoint = { amps: number; meanVolts: number };
 
@@ -31,15 +32,15 @@ export function loadLine(design: Design, points = 41, upToAmps = Infinity): Load
       ? { ladderAmps, loadAmps, bleederAmps, terminalVolts, loadVolts, droop }
       : null;
   };
-  const open = loadedDesign({ ...design, load: { kind: 'open' } }).point;
+  const open = operatingPoint({ ...design, load: { kind: 'open' } }).point;
   const start = open ? [{ amps: 0, meanVolts: open.loadVolts }] : [];
   const drawn: LoadLinePoint[] = [];
   for (let index = 0; index < points; index += 1) {
     const ladderAmps = (mostAmps * index) / (points - 1);
     // Where power runs out the line bends down along what the drive can give, and where it gives nothing it ends.
-    const { point, level } = settledFrom(steady, ladder, (on) => at(on, ladderAmps));
+    const { point, driveScale } = settledFrom(steady, ladder, (on) => at(on, ladderAmps));
     if (point) drawn.push({ amps: point.loadAmps, meanVolts: point.loadVolts });
-    else if (level < 1) break;
+    else if (driveScale < 1) break;
   }
   return [...start, ...drawn];
 }
@@ -59,8 +60,8 @@ export function stagesCurve(design: Design, interest: readonly number[]): Stages
   const most = Math.min(MOST_STAGES, Math.max(6, Math.ceil(Math.max(...interest) * 1.5)));
   return Array.from({ length: most }, (_, index) => {
     const stages = index + 1;
-    const { full, point } = loadedDesign(design, stages);
-    const noLoadVolts = full.unloaded.outputVolts;
+    const { atFullDrive, point } = operatingPoint(design, stages);
+    const noLoadVolts = atFullDrive.unloaded.outputVolts;
     return {
       stages,
       noLoadVolts,

@@ -18,7 +18,7 @@ export type DroopFormula = {
 export function droopFormula(design: Design, drive: Pick<Drive, 'waveform'>): DroopFormula | null {
   const { topology, grading, capacitorFarads, stages, capacitor } = design.ladder;
   // Voltage leaves each capacitor something else.
-  if (capacitorFarads || (capacitor.keptAtRating !== null && capacitor.ratedVolts !== null)) return null;
+  if (capacitorFarads || (capacitor.dcBiasDerating !== null && capacitor.ratedVolts !== null)) return null;
   const square = hasFastEdges(drive);
   const whole = Number.isInteger(stages);
   if (topology === 'half-wave' && grading === 'equal' && whole)

@@ -1,7 +1,7 @@
 import { lightLoadOf } from '../../../tests/reference/drives';
 import type { Design } from '../design/design-schema';
 import { newDesign } from '../design/new-design';
-import { sayQuantity } from '../quantity/format-quantity';
+import { formatQuantity } from '../quantity/format-quantity';
 import { GRADINGS } from '../topology/grading';
 import { TOPOLOGIES } from '../topology/network';
 import { droopFormula } from './droop-formula';
@@ -25,11 +25,13 @@ it.each(FIGURES)('%s names equation, numbers, source, range and doubt', (figure)
 
 it('puts in the numbers that the prediction holds', () => {
   expect(explain('noLoad', design, prediction).withNumbers).toContain(
-    sayQuantity(prediction.output.noLoadVolts, 'V', 4),
+    formatQuantity(prediction.output.noLoadVolts, 'V', 4),
   );
-  expect(explain('mean', design, prediction).withNumbers).toContain(sayQuantity(prediction.output.meanVolts!, 'V', 4));
+  expect(explain('mean', design, prediction).withNumbers).toContain(
+    formatQuantity(prediction.output.meanVolts!, 'V', 4),
+  );
   expect(explain('droopByCapacitors', design, prediction).besides[0].value).toBe(
-    sayQuantity(prediction.output.textbookDroopVolts!, 'V', 4),
+    formatQuantity(prediction.output.textbookDroopVolts!, 'V', 4),
   );
 });
 
@@ -77,7 +79,7 @@ it('shows the continuum law beside the exact sum, a little above it', () => {
   // tanh(a)/a with a = 2 n sqrt(Cs/C) for two stages of 1 nF with 1 pF across each diode: 0.99468.
   const { besides } = explain('noLoad', design, prediction);
   const law = besides.find(({ name }) => name.startsWith('Continuum law'))!;
-  expect(law.value).toBe(sayQuantity(4000 * 0.99468, 'V', 4));
+  expect(law.value).toBe(formatQuantity(4000 * 0.99468, 'V', 4));
   const clamp: Design = { ...design, ladder: { ...design.ladder, topology: 'clamp' } };
   expect(explain('noLoad', clamp, predict(clamp)).besides).toHaveLength(1);
 });

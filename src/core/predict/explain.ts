@@ -1,10 +1,8 @@
 import type { Design } from '../design/design-schema';
 import { amplitudeVolts, hasFastEdges } from '../drive/drive';
-import { sayQuantity } from '../quantity/format-quantity';
+import { formatQuantity } from '../quantity/format-quantity';
 import type { Unit } from '../quantity/units';
 import { droopFormula } from './droop-formula';
-import { strayFaradsOf } from '../operating/ladder-of-design';
-import { loadedDesign } from '../operating/operating-point';
 import type { Prediction } from './prediction';
 
 /** The figures of the verdict that can be opened. */
@@ -35,12 +33,11 @@ export type Explanation = {
 };
 
 const say = (value: number | null, unit: Unit, digits = 4) =>
-  value === null ? 'no figure' : sayQuantity(value, unit, digits);
+  value === null ? 'no figure' : formatQuantity(value, unit, digits);
 
 /** The explanation of one figure of a prediction, in the symbols of docs/physics.md. */
 export function explain(figure: Figure, design: Design, prediction: Prediction): Explanation {
-  const { output, drive, energy, input } = prediction;
-  const { ladder } = loadedDesign(design);
+  const { output, drive, energy, input, coefficients } = prediction;
   const diodeCount = prediction.diodes.length;
   const { capacitor, diode } = prediction.places;
   const { farads } = capacitor;
@@ -48,15 +45,14 @@ export function explain(figure: Figure, design: Design, prediction: Prediction):
   const ladderAmps = (output.amps ?? 0) + (output.bleederAmps ?? 0);
   const charge = ladderAmps / drive.frequencyHertz;
   const unitDroop = charge / farads;
-  const strayFarads = strayFaradsOf(design);
+  const strayFarads = design.ladder.strayFarads + diode.junctionFarads;
   const peak = say(amplitudeVolts(drive), 'V');
-  const sags = prediction.source.level < 1;
+  const sags = prediction.source.driveScale < 1;
   const current = say(ladderAmps, 'A');
   const formula = droopFormula(design, drive);
   const edged = hasFastEdges(drive);
-  const { steps } = ladder;
+  const { steps, pulses } = coefficients;
   const wave = { sine: 'Sine', square: 'Square', pulse: 'Pulse', sampled: 'Sine for the recorded' }[drive.waveform];
-  const pulses = ladder.lightLoad.windingPulses[0];
 
   switch (figure) {
     case 'noLoad':
@@ -110,7 +106,7 @@ export function explain(figure: Figure, design: Design, prediction: Prediction):
     case 'droopByCapacitors':
       return {
         equation: `droop_C = (I / f) · ${formula ? `(${formula.droop}) / C` : 'Σ over capacitors of charge² / 2C'}${edged ? '' : ' − κ Vpk x^1.5'}${formula?.where ? `, ${formula.where}` : ''}`,
-        withNumbers: `${current} / (${say(drive.frequencyHertz, 'Hz')} · ${say(farads, 'F')}) = ${say(unitDroop, 'V')}, times ${(ladder.lightLoad.droop * farads).toFixed(2)}${edged ? '' : ', less the lift of wide pulses'} = ${say(output.droopByCapacitorsVolts, 'V')}`,
+        withNumbers: `${current} / (${say(drive.frequencyHertz, 'Hz')} · ${say(farads, 'F')}) = ${say(unitDroop, 'V')}, times ${((coefficients.droop ?? Infinity) * farads).toFixed(2)}${edged ? '' : ', less the lift of wide pulses'} = ${say(output.droopByCapacitorsVolts, 'V')}`,
         source: `Derived by charge bookkeeping: each capacitor’s charge squared over fC${formula && strayFarads > 0 ? ', strays included, which the short formula leaves out' : ''}.${edged ? '' : ' κ fitted to integration.'}`,
         validRange: `${wave} drive, up to two thirds of no-load; exact as the load goes to zero.`,
         uncertain: 'Capacitor tolerance enters in full; class-2 ceramics lose capacitance with voltage.',
@@ -141,7 +137,7 @@ export function explain(figure: Figure, design: Design, prediction: Prediction):
     case 'droopByDrive':
       return {
         equation: 'peaks fall until P_in = P_drive, I_RMS = I_drive, or the sagging supply carries it',
-        withNumbers: `at ${say(prediction.source.level, '%')} of their full height the ladder takes ${say(input.watts, 'W')} and ${say(input.amps, 'A')} RMS: ${say(output.droopByDriveVolts, 'V')} less without load`,
+        withNumbers: `at ${say(prediction.source.driveScale, '%')} of their full height the ladder takes ${say(input.watts, 'W')} and ${say(input.amps, 'A')} RMS: ${say(output.droopByDriveVolts, 'V')} less without load`,
         source: 'Conservation of energy; efficiency of driver and transformer as entered.',
         validRange: 'Steady states. A flyback’s pulse falls, its forward stroke does not.',
         uncertain: 'The efficiency is a guess until it is measured; a driver’s own regulation is not looked at.',
@@ -150,7 +146,7 @@ export function explain(figure: Figure, design: Design, prediction: Prediction):
     case 'ripple':
       return {
         equation: `ripple = (I / f C)(${formula?.ripple ?? 'from the same bookkeeping'})${edged ? '' : ' − charging time'} + drive through strays, peak to peak`,
-        withNumbers: `${say(unitDroop, 'V')} · ${(ladder.lightLoad.ripple * farads).toFixed(1)}, less charging time, with drive through strays = ${say(output.ripplePeakToPeakVolts, 'V')}`,
+        withNumbers: `${say(unitDroop, 'V')} · ${(coefficients.ripple * farads).toFixed(1)}, less charging time, with drive through strays = ${say(output.ripplePeakToPeakVolts, 'V')}`,
         source: 'Derived: charge in and out of the smoothing column.',
         validRange: `${wave} drive; within 0.6 % of integration (1.7 % for a single diode) for ideal parts.`,
         uncertain: 'Source resistance softens it; pick-up in the wiring adds to it.',
@@ -160,7 +156,7 @@ export function explain(figure: Figure, design: Design, prediction: Prediction):
             value:
               output.ripplePeakToPeakVolts === null
                 ? 'no figure'
-                : `± ${sayQuantity(output.ripplePeakToPeakVolts / 2, 'V')}`,
+                : `± ${formatQuantity(output.ripplePeakToPeakVolts / 2, 'V')}`,
             why: 'Half of peak to peak, as some books print it.',
           },
           {

@@ -1,14 +1,17 @@
 import type { Design } from '../design/design-schema';
-import { wattsAtLevel } from '../drive/drive';
-import { sayQuantity } from '../quantity/format-quantity';
+import { wattsAtScale } from '../drive/drive';
+import { formatQuantity } from '../quantity/format-quantity';
 import type { Finding, Severity } from '../quantity/finding';
 import type { Prediction } from './prediction';
-import { RATING_CHECKS, type Check } from '../stress/rating-findings';
+import { ratingFindings } from '../stress/rating-findings';
 import { unitSlip } from './unit-slip';
 
+/** One thing that a design may be found to be wrong in. */
+type Check = (design: Design, prediction: Prediction) => Finding[];
+
 const LARGE_DROOP_FRACTION = 0.3;
-/** Part of the drive's peaks from which a fall is worth a word. */
-const ENOUGH_LEVEL = 0.98;
+/** Fraction of the drive's peaks from which a fall is worth a word. */
+const ENOUGH_SCALE = 0.98;
 
 const SEVERITY_ORDER: Record<Severity, number> = { stop: 0, warn: 1, note: 2 };
 
@@ -27,7 +30,7 @@ const noOutput: Check = (design, prediction) =>
           code: 'no-output',
           severity: 'stop',
           where: '$.ladder.diode.forwardVolts',
-          message: `The diodes drop ${sayQuantity(design.ladder.diode.forwardVolts, 'V')} each, as much as the drive's peak: nothing climbs.`,
+          message: `The diodes drop ${formatQuantity(design.ladder.diode.forwardVolts, 'V')} each, as much as the drive's peak: nothing climbs.`,
           advice: 'Use diodes with less forward drop or a higher drive.',
         },
       ];
@@ -36,7 +39,7 @@ const capacitorSlip: Check = (design, prediction) => {
   const { farads, ratedVolts } = design.ladder.capacitor;
   const slip = unitSlip(farads, ratedVolts ?? Math.max(...prediction.capacitors.map((part) => part.workingVolts)));
   if (!slip) return [];
-  const likely = sayQuantity(slip.likelyFarads, 'F');
+  const likely = formatQuantity(slip.likelyFarads, 'F');
   return [
     {
       code: 'unit-slip',
@@ -51,7 +54,7 @@ const capacitorSlip: Check = (design, prediction) => {
 
 const outOfReach: Check = (design, { output, source }) => {
   // A drive that cannot carry the load is said by itself.
-  if (output.validity !== 'beyond' || output.noLoadVolts === 0 || source.level < 1) return [];
+  if (output.validity !== 'beyond' || output.noLoadVolts === 0 || source.driveScale < 1) return [];
   if (output.closedFormAmps === 0)
     return [
       {
@@ -70,7 +73,7 @@ const outOfReach: Check = (design, { output, source }) => {
         code: 'current-out-of-reach',
         severity: 'stop',
         where: '$.load.amps',
-        message: `The ladder can never give ${sayQuantity(design.load.amps, 'A')}: its first coupling capacitor passes at most ${sayQuantity(limit, 'A')} to the output, even into a short.`,
+        message: `The ladder can never give ${formatQuantity(design.load.amps, 'A')}: its first coupling capacitor passes at most ${formatQuantity(limit, 'A')} to the output, even into a short.`,
         advice: 'Draw less, use larger capacitors, a higher frequency or fewer stages.',
       },
       closedFormFails(output.closedFormAmps),
@@ -83,7 +86,7 @@ function closedFormFails(amps: number): Finding {
     code: 'closed-form-fails',
     severity: 'stop',
     where: '$.load',
-    message: `The load takes the ladder past two thirds droop, where the closed form does not hold. It holds up to ${sayQuantity(amps, 'A')}.`,
+    message: `The load takes the ladder past two thirds droop, where the closed form does not hold. It holds up to ${formatQuantity(amps, 'A')}.`,
     advice: 'Draw less, use larger capacitors, a higher frequency, a stiffer drive or fewer stages.',
   };
 }
@@ -96,7 +99,7 @@ const largeDroop: Check = (_design, { output }) =>
           code: 'droop-large',
           severity: 'warn',
           where: '$.load',
-          message: `Droop takes ${sayQuantity(output.droopFraction, '%')} of the no-load voltage. Past 30 % the closed form loses accuracy and the output depends strongly on every part.`,
+          message: `Droop takes ${formatQuantity(output.droopFraction, '%')} of the no-load voltage. Past 30 % the closed form loses accuracy and the output depends strongly on every part.`,
           advice: 'Draw less, use larger capacitors, a higher frequency or a stiffer drive.',
         },
       ];
@@ -115,11 +118,11 @@ const pastOptimum: Check = (design, { optimumStages }) => {
   ];
 };
 
-/** Part of a pulse's height under which its fall is more than a note. */
+/** Fraction of a pulse's height under which its fall is more than a note. */
 const MUCH_FALLEN = 0.5;
 
 const driveLimits: Check = (_design, { source, drive, output, input }) => {
-  if (source.level > ENOUGH_LEVEL) return [];
+  if (source.driveScale > ENOUGH_SCALE) return [];
   const where = drive.supply ? '$.supply' : '$.driver';
   if (output.meanVolts === null)
     return [
@@ -131,30 +134,30 @@ const driveLimits: Check = (_design, { source, drive, output, input }) => {
         advice: 'Draw less or use a stronger drive.',
       },
     ];
-  const left = wattsAtLevel(drive, source.level);
-  if (drive.heldWatts > 0)
+  const left = wattsAtScale(drive, source.driveScale);
+  if (drive.chargingLossWatts > 0)
     return [
       {
         code: 'drive-pulse-falls',
-        severity: source.level < MUCH_FALLEN ? 'warn' : 'note',
+        severity: source.driveScale < MUCH_FALLEN ? 'warn' : 'note',
         where,
-        message: `Each pulse’s energy is shared between the capacitance at the foot and what the ladder takes: at this load it climbs to ${sayQuantity(source.level, '%', 3)} of its height, which takes ${sayQuantity(output.droopByDriveVolts!, 'V')} off the output.`,
+        message: `Each pulse’s energy is shared between the capacitance at the ladder’s input and what the ladder takes: at this load it climbs to ${formatQuantity(source.driveScale, '%', 3)} of its height, which takes ${formatQuantity(output.droopByDriveVolts!, 'V')} off the output.`,
         advice: 'Draw less, or put more energy into each pulse.',
       },
     ];
   const byPower = left !== null && input.watts !== null && input.watts > 0.999 * left;
   const byCurrent = drive.maxAmps !== null && input.amps !== null && input.amps > 0.999 * drive.maxAmps;
   const limit = byPower
-    ? `gives ${sayQuantity(left!, 'W')}`
+    ? `gives ${formatQuantity(left!, 'W')}`
     : byCurrent
-      ? `gives ${sayQuantity(drive.maxAmps!, 'A')} RMS`
+      ? `gives ${formatQuantity(drive.maxAmps!, 'A')} RMS`
       : 'is fed by a supply that sags or is at its limit';
   return [
     {
       code: byPower ? 'drive-over-power' : byCurrent ? 'drive-over-current' : 'supply-sags',
       severity: 'warn',
       where: byPower ? '$.driver' : byCurrent ? '$.driver.maxAmps' : where,
-      message: `The drive ${limit}: at this load its peaks fall to ${sayQuantity(source.level, '%', 3)}, which takes ${sayQuantity(output.droopByDriveVolts!, 'V')} off the output.`,
+      message: `The drive ${limit}: at this load its peaks fall to ${formatQuantity(source.driveScale, '%', 3)}, which takes ${formatQuantity(output.droopByDriveVolts!, 'V')} off the output.`,
       advice: 'Draw less or use a stronger drive.',
     },
   ];
@@ -168,8 +171,8 @@ const targetNotTried: Check = (design, { target, output }) =>
           code: 'load-under-target',
           severity: 'note',
           where: '$.load',
-          message: `The load draws ${sayQuantity(output.amps, 'A')}, less than the target's ${sayQuantity(design.target!.amps, 'A')}: the target is not tried.`,
-          advice: `Set the load to a current of ${sayQuantity(design.target!.amps, 'A')}.`,
+          message: `The load draws ${formatQuantity(output.amps, 'A')}, less than the target's ${formatQuantity(design.target!.amps, 'A')}: the target is not tried.`,
+          advice: `Set the load to a current of ${formatQuantity(design.target!.amps, 'A')}.`,
         },
       ];
 
@@ -193,7 +196,7 @@ const gapStrikes: Check = (design, { output }) => {
       code: 'gap-strikes',
       severity: 'warn',
       where: '$.load.strikeVolts',
-      message: `The output climbs to ${sayQuantity(output.maxVolts, 'V')} and the gap strikes at ${sayQuantity(design.load.strikeVolts, 'V')}: it will fire over and over, and these figures are those before it strikes.`,
+      message: `The output climbs to ${formatQuantity(output.maxVolts, 'V')} and the gap strikes at ${formatQuantity(design.load.strikeVolts, 'V')}: it will fire over and over, and these figures are those before it strikes.`,
       advice: 'Put a series resistor in front of a gap that is to fire, and see Charge-up for how often it does.',
     },
   ];
@@ -216,7 +219,7 @@ const leakageInductance: Check = (_design, { drive }) =>
 const CHECKS: readonly Check[] = [
   noOutput,
   gapStrikes,
-  ...RATING_CHECKS,
+  ratingFindings,
   outOfReach,
   driveLimits,
   capacitorSlip,

@@ -1,6 +1,7 @@
 import { MOST_STAGES, type Design } from '../design/design-schema';
-import { hasOneForm } from '../operating/ladder-of-design';
-import { loadedDesign } from '../operating/operating-point';
+import { steadyAmpsOf } from '../load/load-kinds';
+import { hasOneForm } from '../operating/ladder-inputs';
+import { operatingPoint } from '../operating/operating-point';
 
 const GOLDEN = (Math.sqrt(5) - 1) / 2;
 
@@ -20,14 +21,13 @@ const GOLDEN = (Math.sqrt(5) - 1) / 2;
 export function optimumStages(design: Design): number | null {
   const { load, output } = design;
   if (hasOneForm(design)) return null;
-  if ((load.kind === 'open' || (load.kind === 'current' && load.amps === 0)) && output.bleederOhms === null)
-    return null;
+  if (steadyAmpsOf(load) === 0 && output.bleederOhms === null) return null;
   const known = new Map<number, number>();
   const volts = (stages: number): number => {
     const before = known.get(stages);
     if (before !== undefined) return before;
     // Where there is no figure, fewer stages count as better, so that the search turns back.
-    const found = loadedDesign(design, stages).point?.loadVolts ?? -stages;
+    const found = operatingPoint(design, stages).point?.loadVolts ?? -stages;
     known.set(stages, found);
     return found;
   };

@@ -1,29 +1,25 @@
 import type { Design } from '../design/design-schema';
 import type { LoadedLadder } from '../ladder/loaded';
-import type { LadderNetwork } from '../topology/network';
 import { capacitorHeat, diodeHeat } from '../stress/heat';
 import { marginOf } from '../quantity/margin';
 import { partCurrents } from '../stress/part-currents';
 import { transitOf } from '../stress/recovery';
-import { ladderParts } from '../stress/strings';
-import type { LoadedDesign } from '../operating/operating-point';
+import type { OperatingPoint } from '../operating/operating-point';
 import type { CapacitorPrediction, DiodePrediction } from './prediction';
 
 /**
  * Every capacitor and diode of a ladder: what each must stand without load, what
  * it carries and how it heats at the load.
  *
- * @param marked the network with its capacitances as they are marked
  * @param scale mean droop for each 1/F of light-load droop, V F; null where the closed form does not hold
  */
 export function partsUnderLoad(
   design: Design,
-  { full, ladder, point, demand }: Pick<LoadedDesign, 'full' | 'ladder' | 'point' | 'demand'>,
-  marked: LadderNetwork,
+  { atFullDrive, ladder, point, demand, inputs }: OperatingPoint,
   scale: number | null,
 ): { capacitors: CapacitorPrediction[]; diodes: DiodePrediction[] } {
-  const { unloaded, network } = full;
-  const parts = ladderParts(design.ladder);
+  const { unloaded, network } = atFullDrive;
+  const { parts, marked } = inputs;
   const { capacitor, diode } = design.ladder;
   const { frequencyHertz } = ladder.drive;
   const currents = point
@@ -40,11 +36,11 @@ export function partsUnderLoad(
       lower: part.lower,
       upper: part.upper,
       farads: marked.capacitors[index].farads,
-      keptFarads: part.farads,
+      biasedFarads: part.farads,
       ripplePeakToPeakVolts: point ? rippleAcross(ladder, index, point.ladderAmps) : null,
       rmsAmps,
       lossWatts: heat && heat.watts,
-      riseKelvin: heat && heat.riseKelvin,
+      temperatureRiseKelvin: heat && heat.temperatureRiseKelvin,
       workingVolts: unloaded.capacitorVolts[index],
       loadedMeanVolts:
         scale === null ? null : ladder.unloaded.capacitorVolts[index] - scale * ladder.lightLoad.capacitorDroops[index],

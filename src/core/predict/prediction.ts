@@ -1,18 +1,15 @@
-import type { PartMargin } from '../stress/margins';
-import type { LadderParts } from '../stress/strings';
-import type { Finding } from '../quantity/finding';
 import type { Drive } from '../drive/drive';
-import type { SourceFigure } from '../drive/drive-result';
+import type { PowerCheck } from '../drive/driver-kind';
+import type { DriveFigures } from '../drive/figures';
+import type { LadderParts } from '../parts/bank';
+import type { Finding } from '../quantity/finding';
+import type { Polarity } from '../quantity/polarity';
+import type { Margin } from '../quantity/ratings';
 import type { Column, PartColumn, Side, Topology } from '../topology/network';
+import type { TargetOutcome } from './target';
 
 export const PREDICTION_FORMAT = 'eager-ladder/prediction';
-export const PREDICTION_VERSION = 1;
-
-export type Polarity = 'positive' | 'negative';
-/** A magnitude with the sign of its polarity: polarity is applied last, where it is shown. */
-export function signedVolts(volts: number, polarity: Polarity): number {
-  return polarity === 'negative' ? -volts : volts;
-}
+export const PREDICTION_VERSION = 2;
 
 /**
  * How far the closed form can be trusted here: `good` up to 30 % droop, `rough`
@@ -69,7 +66,7 @@ export type CapacitorPrediction = {
   upper: string;
   /** As it is marked, and what its voltage leaves of it. */
   farads: number;
-  keptFarads: number;
+  biasedFarads: number;
   /** What it must stand: its voltage without load, the worst case, V. */
   workingVolts: number;
   /** Its mean voltage under load, V; the smoothing column's add up to the terminal voltage. */
@@ -80,7 +77,7 @@ export type CapacitorPrediction = {
   rmsAmps: number | null;
   /** Of the hardest pressed capacitor in the place; null where loss, or size, is not known. */
   lossWatts: number | null;
-  riseKelvin: number | null;
+  temperatureRiseKelvin: number | null;
   ratedVolts: number | null;
   margin: number | null;
 };
@@ -114,17 +111,19 @@ export type NodePrediction = {
   maxVolts: number | null;
 };
 
-export type TargetPrediction = {
-  met: boolean;
-  /** Mean output over target, less one; null where there is no figure. */
-  voltsExcess: number | null;
-  voltsMet: boolean;
-  ampsMet: boolean;
-  rippleMet: boolean | null;
+/**
+ * What the closed form gives a ladder for each coulomb of load charge in a
+ * cycle, for whoever wants to see how its droop and ripple come about.
+ */
+type LadderCoefficients = {
+  /** Steps of one peak that make up the output without load. */
+  steps: number;
+  /** Droop and ripple of the light load, 1/F; null where bookkeeping has no answer. */
+  droop: number | null;
+  ripple: number;
+  /** Charge that the first winding gives at either peak, for each charge of the load. */
+  pulses: { positive: number; negative: number };
 };
-
-/** One thing to see to before the supply is switched on. */
-export type PowerCheck = { code: string; text: string };
 
 export type Prediction = {
   format: typeof PREDICTION_FORMAT;
@@ -133,10 +132,11 @@ export type Prediction = {
   /** Before its power runs out. */
   drive: Drive;
   /**
-   * Part of the drive's full peaks that the load leaves, the figures of every
-   * link before the ladder, and the capacitance that the ladder's foot shows.
+   * Fraction of the drive's full peaks that the load leaves, the figures of every
+   * link before the ladder by their ids, and the capacitance that the ladder's
+   * input shows.
    */
-  source: { level: number; figures: SourceFigure[]; ladderFarads: number };
+  source: { driveScale: number; figures: DriveFigures; ladderFarads: number };
   topology: Topology;
   /** What would balance strings whose parts leak unlike; null where there is no string or no leakage is known. */
   balancing: Record<'capacitor' | 'diode', { ohms: number; wattsEach: number } | null>;
@@ -144,8 +144,9 @@ export type Prediction = {
   places: LadderParts;
   /** The nodes between which the load stands; `return` is ground but for two-sided ladders. */
   terminals: { output: string; return: string };
+  coefficients: LadderCoefficients;
   output: OutputPrediction;
-  target: TargetPrediction | null;
+  target: TargetOutcome | null;
   /** `amps` is the RMS current in the source, an upper estimate, as are the watts. */
   input: { watts: number | null; amps: number | null; efficiency: number | null };
   /** Whole stages that give most output into this load; null without load. */
@@ -155,7 +156,7 @@ export type Prediction = {
   /** Of all parts whose ratings are known; null without any. */
   smallestMargin: number | null;
   /** Every rated part against its stress, weakest first. */
-  margins: PartMargin[];
+  margins: Margin[];
   capacitors: CapacitorPrediction[];
   diodes: DiodePrediction[];
   nodes: NodePrediction[];

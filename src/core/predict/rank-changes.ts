@@ -5,8 +5,8 @@ import type { DesignChange } from '../quantity/finding';
 import { GRADINGS } from '../topology/grading';
 import { TOPOLOGY_KINDS } from '../topology/topologies';
 import { preferredAtLeast } from '../quantity/preferred-values';
-import { sayQuantity } from '../quantity/format-quantity';
-import { predict } from './predict';
+import { formatQuantity } from '../quantity/format-quantity';
+import { predict, WITHOUT_OPTIMUM } from './predict';
 import type { Prediction } from './prediction';
 
 /** What one change does to the figures one chooses by; null where either side has no figure. */
@@ -34,13 +34,13 @@ const FASTER = 1.25;
  * @yields after each change looked at, how many are done of how many
  */
 export function* rankChanges(design: Design): Generator<{ done: number; of: number }, RankedChange[]> {
-  const present = predict(design);
+  const present = predict(design, WITHOUT_OPTIMUM);
   const stops = new Set(stopsOf(present));
   const changes = singleChanges(design, present);
   const ranked: RankedChange[] = [];
   for (const [at, change] of changes.entries()) {
     const read = readDesign(changeDesign(design, change));
-    if (read.ok) ranked.push(effectOf(change, present, predict(read.design), stops));
+    if (read.ok) ranked.push(effectOf(change, present, predict(read.design, WITHOUT_OPTIMUM), stops));
     yield { done: at + 1, of: changes.length };
   }
   return ranked.sort((a, b) => (b.gainVolts ?? -Infinity) - (a.gainVolts ?? -Infinity));
@@ -78,7 +78,7 @@ function singleChanges(design: Design, { drive }: Prediction): DesignChange[] {
   }
   if (!capacitorFarads) {
     const next = preferredAtLeast(6, capacitor.farads * 1.01);
-    add(`Capacitors of ${sayQuantity(next, 'F', 2)}`, '$.ladder.capacitor.farads', next);
+    add(`Capacitors of ${formatQuantity(next, 'F', 2)}`, '$.ladder.capacitor.farads', next);
     for (const other of GRADINGS) if (other !== grading) add(GRADING_LABELS[other], '$.ladder.grading', other);
   }
   if (topology === 'half-wave' && Number.isInteger(stages) && !capacitorFarads)
@@ -88,14 +88,14 @@ function singleChanges(design: Design, { drive }: Prediction): DesignChange[] {
     add('Diodes of half the junction', '$.ladder.diode.junctionFarads', diode.junctionFarads / 2);
   if ('frequencyHertz' in driver && driver.frequencyHertz !== null) {
     const hertz = Number((drive.frequencyHertz * FASTER).toPrecision(3));
-    add(`Frequency of ${sayQuantity(hertz, 'Hz')}`, '$.driver.frequencyHertz', hertz);
+    add(`Frequency of ${formatQuantity(hertz, 'Hz')}`, '$.driver.frequencyHertz', hertz);
   }
   if (driver.kind === 'resonant-push-pull') {
     const farads = Number((driver.tankFarads / FASTER ** 2).toPrecision(2));
-    add(`Tank capacitors of ${sayQuantity(farads, 'F', 2)}: faster`, '$.driver.tankFarads', farads);
+    add(`Tank capacitors of ${formatQuantity(farads, 'F', 2)}: faster`, '$.driver.tankFarads', farads);
   }
   const halved = (path: string, label: string, ohms: number) => {
-    if (ohms > 0) add(`${label} of ${sayQuantity(ohms / 2, 'Ω')}`, path, ohms / 2);
+    if (ohms > 0) add(`${label} of ${formatQuantity(ohms / 2, 'Ω')}`, path, ohms / 2);
   };
   if (driver.kind === 'measured' || driver.kind === 'module')
     halved('$.driver.seriesOhms', 'Source resistance', driver.seriesOhms);

@@ -1,6 +1,6 @@
 import type { Design } from '../design/design-schema';
-import { predict } from './predict';
-import type { Polarity } from './prediction';
+import type { Polarity } from '../quantity/polarity';
+import { predict, WITHOUT_OPTIMUM } from './predict';
 
 /** What the shelf tells of a design at a glance. */
 export type ShelfRow = {
@@ -15,7 +15,7 @@ export type ShelfRow = {
 
 /** The row of one design, from the same prediction that its screen shows; volts, amperes, margin as a fraction. */
 export function shelfRow(design: Design): ShelfRow {
-  const { output, target, smallestMargin } = predict(design);
+  const { output, target, smallestMargin } = predict(design, WITHOUT_OPTIMUM);
   return {
     name: design.name,
     polarity: output.polarity,

@@ -1,11 +1,13 @@
 import type { Design } from '../design/design-schema';
 import { newDesign } from '../design/new-design';
 import { finish } from '../transient/transient';
-import { networkOfDesign } from '../operating/ladder-of-design';
-import { loadedDesign } from '../operating/operating-point';
+import { ladderInputs } from '../operating/ladder-inputs';
+import { operatingPoint } from '../operating/operating-point';
 import { predict } from './predict';
 import { elastancesOf } from '../ladder/elastances';
-import { histogramOf, seeded, SPREAD_GROUPS, toleranceOf } from './tolerance';
+import { SPREAD_GROUPS, toleranceOf } from './tolerance';
+import { seeded } from '../numeric/chance';
+import { histogramOf } from '../numeric/statistics';
 
 const plain = newDesign('Spread');
 const ladderOf = (stages: number, tolerance: number, spread: Partial<Design['spread']> = {}): Design => ({
@@ -24,13 +26,13 @@ const classTwo = (design: Design): Design => ({
   ...design,
   ladder: {
     ...design.ladder,
-    capacitor: { ...design.ladder.capacitor, ratedVolts: 12e3, keptAtRating: 0.4 },
+    capacitor: { ...design.ladder.capacitor, ratedVolts: 12e3, dcBiasDerating: 0.4 },
   },
 });
 const run = (design: Design, seed = 1, samples?: number) => finish(toleranceOf(design, seed, samples))!;
 
 it.each([1, 2, 3, 5])('each capacitor’s part in droop and ripple adds up to the whole, %d stages', (stages) => {
-  const { ladder } = loadedDesign(ladderOf(stages, 0.1));
+  const { ladder } = operatingPoint(ladderOf(stages, 0.1));
   const { farads, droop, ripple } = elastancesOf(ladder);
   const sum = (parts: number[]) => parts.reduce((total, part, at) => total + part / farads[at], 0);
   expect(sum(droop) / ladder.lightLoad.droop).toBeCloseTo(1, 9);
@@ -45,7 +47,7 @@ it.each([1, 2, 3, 5])('each capacitor’s part in droop and ripple adds up to th
 
 /** Standard deviation of the mean output by linear propagation: each factor moved alone, evenly spread within its limit. */
 function linearDeviation(design: Design): number {
-  const listed = networkOfDesign(design).capacitors.map((part) => part.farads);
+  const listed = ladderInputs(design).marked.capacitors.map((part) => part.farads);
   const mean = (changed: Design) => predict(changed).output.meanVolts!;
   const present = mean(design);
   const step = 1e-4;
@@ -70,12 +72,12 @@ function linearDeviation(design: Design): number {
       },
     ],
   ];
-  const { keptAtRating } = ladder.capacitor;
-  if (keptAtRating !== null) {
-    const kept = 1 - (1 - keptAtRating) * (1 + step);
+  const { dcBiasDerating } = ladder.capacitor;
+  if (dcBiasDerating !== null) {
+    const kept = 1 - (1 - dcBiasDerating) * (1 + step);
     moved.push([
       spread.bias,
-      { ...design, ladder: { ...ladder, capacitor: { ...ladder.capacitor, keptAtRating: kept } } },
+      { ...design, ladder: { ...ladder, capacitor: { ...ladder.capacitor, dcBiasDerating: kept } } },
     ]);
   }
   const squares = moved.map(([limit, changed]) => (((mean(changed) - present) / step) * limit) ** 2 / 3);
@@ -118,7 +120,7 @@ it('peaks that alone are off spread the output evenly: its band is nine tenths o
   expect(Math.abs(meanVolts.high / at(1.09) - 1)).toBeLessThan(0.005);
   expect(shares[0]).toMatchObject({ group: 'peaks' });
   // The variance of 400 even draws is known within 4.5 % (its kurtosis is 1.8): three times that.
-  expect(shares[0].part).toBeGreaterThan(0.86);
+  expect(shares[0].share).toBeGreaterThan(0.86);
   expect(shares.map(({ group }) => group).sort()).toEqual([...SPREAD_GROUPS].sort());
   // The drive at its highest, 1.1, is the very end of what is drawn.
   const { smallestMargin: driveHigh } = predict(design);
@@ -127,7 +129,7 @@ it('peaks that alone are off spread the output evenly: its band is nine tenths o
 
 it('the chance to meet a target is half where the target is the median, none far above, and says nothing without one', () => {
   const design = ladderOf(3, 0.1, { peaks: 0.05 });
-  const median = run(design).meanVolts.middle;
+  const median = run(design).meanVolts.median;
   const aiming = (volts: number) =>
     run({ ...design, target: { volts, amps: 0, ripplePeakToPeakFraction: null, polarity: 'positive' } }).chance!;
   expect(aiming(median)).toBeCloseTo(0.5, 1);
@@ -155,21 +157,21 @@ it('the band over the load’s current holds the load line, and at the load the 
 it('ripple spreads about the one predicted, the drive’s own swing through strays included', () => {
   const strays: Design = { ...ladderOf(4, 0.05), ladder: { ...ladderOf(4, 0.05).ladder, strayFarads: 3e-12 } };
   const { output } = predict(strays);
-  const { low, middle, high } = run(strays).ripplePeakToPeakVolts;
-  expect(middle / output.ripplePeakToPeakVolts!).toBeCloseTo(1, 2);
-  expect(low).toBeLessThan(middle);
-  expect(high).toBeGreaterThan(middle);
+  const { low, median, high } = run(strays).ripplePeakToPeakVolts;
+  expect(median / output.ripplePeakToPeakVolts!).toBeCloseTo(1, 2);
+  expect(low).toBeLessThan(median);
+  expect(high).toBeGreaterThan(median);
 });
 
 it('a load that solves for its own current, and a design without a working point', () => {
   const resistive: Design = { ...ladderOf(3, 0.1), load: { kind: 'resistance', ohms: 200e6 } };
-  expect(run(resistive).meanVolts.middle / predict(resistive).output.meanVolts!).toBeCloseTo(1, 2);
+  expect(run(resistive).meanVolts.median / predict(resistive).output.meanVolts!).toBeCloseTo(1, 2);
   expect(finish(toleranceOf({ ...resistive, load: { kind: 'current', amps: 1 } }))).toBeNull();
 });
 
 it('a histogram counts every draw once, the greatest in the last bar', () => {
   const bars = histogramOf([0, 1, 1, 2, 3, 4], 4);
-  expect(bars.map(({ part }) => part * 6)).toEqual([1, 2, 1, 2]);
+  expect(bars.map(({ share }) => share * 6)).toEqual([1, 2, 1, 2]);
   expect([bars[0].from, bars[3].to]).toEqual([0, 4]);
-  expect(histogramOf([5, 5], 3).map(({ part }) => part)).toEqual([1, 0, 0]);
+  expect(histogramOf([5, 5], 3).map(({ share }) => share)).toEqual([1, 0, 0]);
 });

@@ -1,4 +1,4 @@
-import { sayQuantity } from '../quantity/format-quantity';
+import { formatQuantity } from '../quantity/format-quantity';
 
 /**
  * A capacitance that is nearly always a slip of units, with what was likely
@@ -10,7 +10,7 @@ import { sayQuantity } from '../quantity/format-quantity';
  * @returns the likely capacitance in F and why, or null when nothing looks wrong
  */
 export function unitSlip(farads: number, volts: number): { likelyFarads: number; reason: string } | null {
-  const value = sayQuantity(farads, 'F');
+  const value = formatQuantity(farads, 'F');
   if (farads >= 0.5)
     return {
       likelyFarads: farads * 1e-12,
@@ -22,7 +22,7 @@ export function unitSlip(farads: number, volts: number): { likelyFarads: number;
   if (volts >= 10_000 && farads >= 0.1e-6) {
     return {
       likelyFarads: farads * 1e-3,
-      reason: `${value} at ${sayQuantity(volts, 'V')} would store ${sayQuantity((farads * volts ** 2) / 2, 'J')} in each capacitor, far past hobby parts`,
+      reason: `${value} at ${formatQuantity(volts, 'V')} would store ${formatQuantity((farads * volts ** 2) / 2, 'J')} in each capacitor, far past hobby parts`,
     };
   }
   return null;

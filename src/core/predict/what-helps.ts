@@ -1,8 +1,8 @@
 import { changeDesign } from '../design/change-design';
 import { MOST_STAGES, type Design } from '../design/design-schema';
-import { sayQuantity } from '../quantity/format-quantity';
-import { hasOneForm } from '../operating/ladder-of-design';
-import { loadedDesign } from '../operating/operating-point';
+import { formatQuantity } from '../quantity/format-quantity';
+import { hasOneForm } from '../operating/ladder-inputs';
+import { operatingPoint } from '../operating/operating-point';
 import type { DesignChange } from '../quantity/finding';
 
 /** A single change and what it does to the mean output, V. */
@@ -15,7 +15,7 @@ export type HelpfulChange = DesignChange & { gainVolts: number };
  * @returns null when the present output has no figure or nothing helps
  */
 export function whatHelpsMost(design: Design): HelpfulChange | null {
-  const outputVolts = (candidate: Design) => loadedDesign(candidate).point?.loadVolts ?? -Infinity;
+  const outputVolts = (candidate: Design) => operatingPoint(candidate).point?.loadVolts ?? -Infinity;
   const present = outputVolts(design);
   if (!Number.isFinite(present)) return null;
   const best = candidates(design)
@@ -30,7 +30,7 @@ function candidates(design: Design): DesignChange[] {
   const changes: DesignChange[] = [];
   if (!capacitorFarads)
     changes.push({
-      label: `Capacitors of ${sayQuantity(capacitor.farads * 2, 'F')}`,
+      label: `Capacitors of ${formatQuantity(capacitor.farads * 2, 'F')}`,
       path: '$.ladder.capacitor.farads',
       value: capacitor.farads * 2,
     });
@@ -41,7 +41,7 @@ function candidates(design: Design): DesignChange[] {
   }
   if (design.driver.kind === 'measured' && design.driver.seriesOhms > 0)
     changes.push({
-      label: `Source resistance of ${sayQuantity(design.driver.seriesOhms / 2, 'Ω')}`,
+      label: `Source resistance of ${formatQuantity(design.driver.seriesOhms / 2, 'Ω')}`,
       path: '$.driver.seriesOhms',
       value: design.driver.seriesOhms / 2,
     });

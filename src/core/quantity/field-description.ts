@@ -1,20 +1,25 @@
-import type { Unit } from './units';
+import type { Unit, WrittenUnit } from './units';
 
 /** A field of a document as a form shows it. */
 export type FieldDescription = {
-  /** The field's name within its part of the document. */
+  /** The field's name within its section of the document. */
   name: string;
   label: string;
   more?: boolean;
   hint?: string;
 } & (
-  | { as: 'quantity'; unit: Unit; optional?: boolean; /** What one shown unit is in the document. */ shownIn?: number }
+  | {
+      as: 'quantity';
+      unit: Unit;
+      optional?: boolean;
+      /** What a bare number in it stands for, where that is not the usual. */ typedIn?: WrittenUnit;
+    }
   | { as: 'choice' | 'pick'; options: readonly { value: string; name: string }[] }
   | { as: 'yes' }
   | { as: 'text' }
 );
 
-type Extra = { more?: boolean; hint?: string; optional?: boolean; shownIn?: number };
+type Extra = { more?: boolean; hint?: string; optional?: boolean; typedIn?: WrittenUnit };
 
 /** A field for a quantity. */
 export const quantityField = (name: string, label: string, unit: Unit, extra: Extra = {}): FieldDescription => ({

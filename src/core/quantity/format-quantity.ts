@@ -1,7 +1,7 @@
-import { PREFIX_FOR_EXPONENT, type Unit } from './units';
+import { PREFIX_FOR_EXPONENT, typedUnit, writtenUnit, type Unit, type WrittenUnit } from './units';
 
 /** A value cut for display: digits to line up, then the lighter prefix and unit. */
-export type PrintedQuantity = { digits: string; unit: string };
+export type QuantityParts = { digits: string; unit: string };
 
 const LEAST_EXPONENT = -15;
 const GREATEST_EXPONENT = 12;
@@ -57,13 +57,19 @@ const isBare = (value: number) => value === 0 || (Math.abs(value) >= BARE.least 
 
 /**
  * What a field of this unit shows of a value: with a prefix where the unit takes
- * one, plain for per cent and bare numbers.
+ * one, plain for per cent, bare numbers, and units that are written in one size.
  *
+ * @param typedIn what a bare number in the field stands for
  * @returns text that `readQuantity` of the same unit accepts
  */
-export function printForField(value: number, unit: Unit, significantDigits?: number): string {
-  const shown = unit === '%' ? value * 100 : value;
-  const plain = (unit === '%' || unit === '') && isBare(shown);
+export function printForField(
+  value: number,
+  unit: Unit,
+  significantDigits?: number,
+  typedIn: WrittenUnit = typedUnit(unit),
+): string {
+  const shown = Number((value / typedIn.per).toPrecision(15));
+  const plain = (typedIn.per !== 1 || unit === '' || writtenUnit(unit, value) !== null) && isBare(shown);
   return plain ? String(Number(shown.toPrecision(significantDigits ?? 12))) : printQuantity(shown, significantDigits);
 }
 
@@ -76,9 +82,10 @@ export function printForField(value: number, unit: Unit, significantDigits?: num
  * @param significantDigits from 1 to 15, default 3
  * @returns digits, and prefix with unit; NaN and infinities print as an en dash
  */
-export function formatQuantity(value: number, unit: Unit, significantDigits = 3): PrintedQuantity {
+export function quantityParts(value: number, unit: Unit, significantDigits = 3): QuantityParts {
   if (!Number.isFinite(value)) return { digits: '–', unit };
-  if (unit === '%') return { digits: formatPlain(value * 100, significantDigits), unit };
+  const written = writtenUnit(unit, value);
+  if (written) return { digits: formatPlain(value / written.per, significantDigits), unit: written.name };
   if (value === 0) return { digits: '0', unit };
   if (unit === '' && isBare(value)) {
     // A count is shown as one: 12 turns, not 12.0.
@@ -90,9 +97,9 @@ export function formatQuantity(value: number, unit: Unit, significantDigits = 3)
   return { digits: number.replace('-', '−'), unit: `${prefix === 'u' ? 'µ' : prefix}${unit}` };
 }
 
-/** The same as {@link formatQuantity} in one string, for sentences: `6.80 kV`, held together by a no-break space. */
-export function sayQuantity(value: number, unit: Unit, significantDigits = 3): string {
-  const printed = formatQuantity(value, unit, significantDigits);
+/** The same as {@link quantityParts} in one string, for sentences: `6.80 kV`, held together by a no-break space. */
+export function formatQuantity(value: number, unit: Unit, significantDigits = 3): string {
+  const printed = quantityParts(value, unit, significantDigits);
   return printed.unit === '' ? printed.digits : `${printed.digits}\u00a0${printed.unit}`;
 }
 
@@ -115,5 +122,5 @@ export function formatPlain(value: number, significantDigits = 3): string {
 export function engineeringScale(greatest: number, unit: Unit): { per: number; name: string } {
   if (greatest === 0 || !Number.isFinite(greatest)) return { per: 1, name: unit };
   const { exponent } = engineering(greatest, 3);
-  return { per: 10 ** exponent, name: formatQuantity(greatest, unit).unit };
+  return { per: 10 ** exponent, name: quantityParts(greatest, unit).unit };
 }

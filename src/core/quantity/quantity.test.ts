@@ -2,10 +2,10 @@ import fc from 'fast-check';
 import {
   engineeringScale,
   formatPlain,
-  formatQuantity,
+  quantityParts,
   printForField,
   printQuantity,
-  sayQuantity,
+  formatQuantity,
 } from './format-quantity';
 import { readQuantity } from './read-quantity';
 import type { Unit } from './units';
@@ -99,14 +99,14 @@ describe('printing', () => {
     [3e-20, '3e-20'],
   ])('%d is %s', (number, text) => expect(printQuantity(number)).toBe(text));
   it('keeps as many digits as asked, rounding over to the next prefix', () => {
-    expect(formatQuantity(6800, 'V')).toEqual({ digits: '6.80', unit: 'kV' });
-    expect(formatQuantity(999.96, 'V')).toEqual({ digits: '1.00', unit: 'kV' });
-    expect(formatQuantity(40e-6, 'A')).toEqual({ digits: '40.0', unit: 'µA' });
-    expect(formatQuantity(-38_600, 'V')).toEqual({ digits: '−38.6', unit: 'kV' });
-    expect(formatQuantity(0.0164, '%')).toEqual({ digits: '1.64', unit: '%' });
-    expect(formatQuantity(1.54, '%')).toEqual({ digits: '154', unit: '%' });
-    expect(formatQuantity(NaN, 'V').digits).toBe('–');
-    expect(sayQuantity(12_345, 'Hz', 4)).toBe('12.35\u00a0kHz');
+    expect(quantityParts(6800, 'V')).toEqual({ digits: '6.80', unit: 'kV' });
+    expect(quantityParts(999.96, 'V')).toEqual({ digits: '1.00', unit: 'kV' });
+    expect(quantityParts(40e-6, 'A')).toEqual({ digits: '40.0', unit: 'µA' });
+    expect(quantityParts(-38_600, 'V')).toEqual({ digits: '−38.6', unit: 'kV' });
+    expect(quantityParts(0.0164, '%')).toEqual({ digits: '1.64', unit: '%' });
+    expect(quantityParts(1.54, '%')).toEqual({ digits: '154', unit: '%' });
+    expect(quantityParts(NaN, 'V').digits).toBe('–');
+    expect(formatQuantity(12_345, 'Hz', 4)).toBe('12.35\u00a0kHz');
     expect(printQuantity(12.000000000000002, 6)).toBe('12');
   });
   it('refuses what has no digits', () => expect(() => printQuantity(Infinity)).toThrow(RangeError));
@@ -147,8 +147,8 @@ it.each([
 });
 
 it('a bare number has no prefix: 0.774 under "mm" is no 774 m', () => {
-  expect(sayQuantity(0.774, '')).toBe('0.774');
-  expect(sayQuantity(12504, '')).toBe('12504');
-  expect(sayQuantity(12504.2, '', 5)).toBe('12504');
-  expect(sayQuantity(3.2e9, '')).toBe('3.20 G'.replace(' ', '\u00a0'));
+  expect(formatQuantity(0.774, '')).toBe('0.774');
+  expect(formatQuantity(12504, '')).toBe('12504');
+  expect(formatQuantity(12504.2, '', 5)).toBe('12504');
+  expect(formatQuantity(3.2e9, '')).toBe('3.20 G'.replace(' ', '\u00a0'));
 });

@@ -1,4 +1,4 @@
-import { PREFIX_EXPONENTS, UNIT_NAMES, UNIT_SPELLINGS, type Unit } from './units';
+import { PREFIX_EXPONENTS, typedUnit, UNIT_NAMES, UNIT_SPELLINGS, type Unit, type WrittenUnit } from './units';
 
 /** What came of reading a text: an SI value, or the reason it cannot be one. */
 export type QuantityReading = { ok: true; value: number } | { ok: false; reason: string };
@@ -11,6 +11,9 @@ const EXAMPLES: ReadonlyMap<Unit, string> = new Map([
   ['H', '2m2'],
   ['Ω', '2M2'],
   ['Hz', '38k'],
+  ['m', '0.5'],
+  ['m²', '110'],
+  ['T', '300'],
   ['%', '2'],
   ['', '8'],
 ]);
@@ -45,13 +48,15 @@ const refuse = (reason: string): QuantityReading => ({ ok: false, reason });
  * @param text what was typed
  * @param unit the unit expected; the text may name it or leave it out. With
  *   '%' the result is the fraction: `2` and `2 %` both give 0.02
+ * @param typedIn what a number without a unit stands for: millimetres where
+ *   lengths are read, millitesla for flux density, else the unit itself
  * @returns the value in SI base units, or the reason the text is refused
  * @remarks Never throws. The sign is kept: whether a negative value makes
  *   sense is for the design schema to say. The decimal digits are never
  *   rounded: `4n7` is the same double as `4.7e-9`. Source: IEC 60062 (letter
  *   in place of the decimal point), from memory.
  */
-export function readQuantity(text: string, unit: Unit = ''): QuantityReading {
+export function readQuantity(text: string, unit: Unit = '', typedIn: WrittenUnit = typedUnit(unit)): QuantityReading {
   const tidy = text
     .trim()
     .replace(/[\u2212\u2013]/g, '-')
@@ -66,15 +71,12 @@ export function readQuantity(text: string, unit: Unit = ''): QuantityReading {
     const [, whole, letter, decimals, rest] = letterAsPoint;
     if (/^[Rr]$/.test(letter) && unit !== 'Ω' && unit !== '')
       return refuse(`R marks ohms; ${UNIT_NAMES.get(unit)} are wanted here, such as ${example}.`);
-    const tail = readTail(rest, unit, example);
+    const tail = readTail(rest, unit, unit === '%' ? 0.01 : 1, example);
     if (!tail.ok) return tail;
-    if (tail.value !== 0) return refuse(`Two prefixes in “${text.trim()}”. Write one, such as ${example}.`);
-    const exponent = /^[Rr]$/.test(letter) ? 0 : prefixExponent(letter)!;
-    return finish(
-      `${whole === '' || whole === '-' || whole === '+' ? `${whole}0` : whole}.${decimals}`,
-      exponent,
-      unit,
-    );
+    if (tail.value !== (unit === '%' ? -2 : 0))
+      return refuse(`Two prefixes in “${text.trim()}”. Write one, such as ${example}.`);
+    const exponent = tail.value + (/^[Rr]$/.test(letter) ? 0 : prefixExponent(letter)!);
+    return finish(`${whole === '' || whole === '-' || whole === '+' ? `${whole}0` : whole}.${decimals}`, exponent);
   }
 
   const plain = /^([+-]?(?:\d[\d.,]*|[.,]\d+))(?:[eE]([+-]?\d+))?\s*(.*)$/.exec(tidy);
@@ -82,9 +84,9 @@ export function readQuantity(text: string, unit: Unit = ''): QuantityReading {
   const [, number, scientific, rest] = plain;
   const digits = readDecimal(number);
   if (!digits.ok) return digits;
-  const tail = readTail(rest, unit, example);
+  const tail = readTail(rest, unit, typedIn.per, example);
   if (!tail.ok) return tail;
-  return finish(digits.text, Number(scientific ?? 0) + tail.value, unit);
+  return finish(digits.text, Number(scientific ?? 0) + tail.value);
 }
 
 function readDecimal(number: string): { ok: true; text: string } | { ok: false; reason: string } {
@@ -104,19 +106,21 @@ function readDecimal(number: string): { ok: true; text: string } | { ok: false; 
 }
 
 /** The exponent that a prefix and unit after the number stand for, or why they cannot. */
-function readTail(rest: string, unit: Unit, example: string): QuantityReading {
+function readTail(rest: string, unit: Unit, bareStandsFor: number, example: string): QuantityReading {
   const tail = rest.trim();
-  if (tail === '') return { ok: true, value: 0 };
+  if (tail === '') return { ok: true, value: Math.round(Math.log10(bareStandsFor)) };
   // A lone letter that is both a prefix and the expected unit's symbol ("5 F" in farads) is the unit.
   const spellings = UNIT_SPELLINGS.get(unit) ?? [];
-  if (spellings.includes(tail)) return { ok: true, value: 0 };
+  if (spellings.includes(tail)) return { ok: true, value: unit === '%' ? -2 : 0 };
+  // A square millimetre is a millionth of a square metre.
+  const power = unit === 'm²' ? 2 : 1;
   const bare = prefixExponent(tail);
   if (unit === '%') return refuse(`“${tail}” does not belong to a percentage. Write, for example, ${example}.`);
-  if (bare !== undefined) return { ok: true, value: bare };
+  if (bare !== undefined && unit !== 'm²') return { ok: true, value: bare };
   for (const spelling of spellings) {
     if (!tail.endsWith(spelling)) continue;
     const exponent = prefixExponent(tail.slice(0, tail.length - spelling.length).trim());
-    if (exponent !== undefined) return { ok: true, value: exponent };
+    if (exponent !== undefined) return { ok: true, value: power * exponent };
   }
   if (unit === 'V' && /(rms|eff|pp|p-p|pk|peak)/i.test(tail))
     return refuse('Choose RMS, peak or peak-to-peak beside the field, and write the number alone.');
@@ -136,8 +140,8 @@ function prefixExponent(prefix: string): number | undefined {
   return PREFIX_EXPONENTS.get(PREFIX_SPELLINGS.get(prefix) ?? prefix);
 }
 
-function finish(decimal: string, exponent: number, unit: Unit): QuantityReading {
-  const value = Number(`${decimal}e${exponent + (unit === '%' ? -2 : 0)}`);
+function finish(decimal: string, exponent: number): QuantityReading {
+  const value = Number(`${decimal}e${exponent}`);
   if (!Number.isFinite(value)) return refuse('That number is too large to compute with.');
   return { ok: true, value };
 }

@@ -1,7 +1,7 @@
 import { UNIT_NAMES, type Unit } from '../quantity/units';
 import * as z from '../zod';
 
-export function shown(input: unknown): string {
+function shown(input: unknown): string {
   return typeof input === 'string'
     ? `the text "${input.slice(0, 40)}"`
     : (JSON.stringify(input) ?? 'missing').slice(0, 40);
@@ -71,7 +71,17 @@ export const partId = z
   .default(null);
 
 /** What would be right, out of an error's message, as a sentence. */
-export function sayWhatIsRight(message: string): string {
+export function formatWhatIsRight(message: string): string {
   const right = message.split('; ').pop()!;
   return `${right.charAt(0).toUpperCase()}${right.slice(1)}.`;
+}
+
+export const yes = z.boolean({ error: saying('true or false') });
+
+/** The error of a union of kinds: which there are. */
+export function kindOf(kinds: readonly string[]) {
+  return (issue: { input?: unknown }) => {
+    const kind = (issue.input as { kind?: unknown } | undefined)?.kind;
+    return `${kind === undefined ? 'is missing' : `is ${shown(kind)}`}; must be one of ${kinds.map((name) => `"${name}"`).join(', ')}`;
+  };
 }

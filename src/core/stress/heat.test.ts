@@ -1,6 +1,6 @@
 import { newDesign } from '../design/new-design';
 import { capacitorHeat, diodeHeat, ratedDiodeWatts } from './heat';
-import { ladderParts } from './strings';
+import { ladderParts } from '../parts/bank';
 
 const { ladder } = newDesign('Heat');
 const lossy = {
@@ -17,11 +17,11 @@ const heatOf = (capacitor: typeof lossy, rmsAmps: number | null) => {
 
 it('a capacitor by hand: tan d times volts times amperes', () => {
   // 10 mA through 1 nF at 40 kHz: 39.79 V, 0.3979 VA, of it 2 %.
-  const { watts, riseKelvin } = heatOf(lossy, 10e-3)!;
+  const { watts, temperatureRiseKelvin } = heatOf(lossy, 10e-3)!;
   expect(watts).toBeCloseTo(7.958e-3, 6);
   // Mantle and both ends: pi 12 8 + 2 pi 36 = 527.8 mm2, at 10 W / m2 K.
-  expect(riseKelvin).toBeCloseTo(7.958e-3 / (10 * 527.8e-6), 3);
-  expect(heatOf({ ...lossy, lengthMetres: null as never }, 10e-3)).toEqual({ watts, riseKelvin: null });
+  expect(temperatureRiseKelvin).toBeCloseTo(7.958e-3 / (10 * 527.8e-6), 3);
+  expect(heatOf({ ...lossy, lengthMetres: null as never }, 10e-3)).toEqual({ watts, temperatureRiseKelvin: null });
   expect(heatOf({ ...lossy, lossTangent: null as never }, 10e-3)).toBeNull();
   expect(heatOf(lossy, null)).toBeNull();
 });

@@ -1,6 +1,6 @@
 import type { Design } from '../design/design-schema';
 import type { DiodeCurrent } from './part-currents';
-import type { LadderParts } from './strings';
+import type { LadderParts } from '../parts/bank';
 
 type Capacitor = Design['ladder']['capacitor'];
 type Diode = Design['ladder']['diode'];
@@ -26,13 +26,13 @@ export function capacitorHeat(
   farads: number,
   rmsAmps: number | null,
   hertz: number,
-): { watts: number; riseKelvin: number | null } | null {
+): { watts: number; temperatureRiseKelvin: number | null } | null {
   if (lossTangent === null || rmsAmps === null) return null;
   const each = (farads * series) / parallel;
   const watts = (lossTangent * (rmsAmps * currentShare) ** 2) / (2 * Math.PI * hertz * each);
-  if (lengthMetres === null || diameterMetres === null) return { watts, riseKelvin: null };
+  if (lengthMetres === null || diameterMetres === null) return { watts, temperatureRiseKelvin: null };
   const surface = Math.PI * diameterMetres * (lengthMetres + diameterMetres / 2);
-  return { watts, riseKelvin: watts / (GIVEN_OFF * surface) };
+  return { watts, temperatureRiseKelvin: watts / (GIVEN_OFF * surface) };
 }
 
 /**

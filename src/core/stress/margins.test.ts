@@ -1,9 +1,10 @@
 import { newDesign } from '../design/new-design';
 import type { Design } from '../design/design-schema';
-import { driverOfKind } from '../design/driver-of-kind';
+import { driverOfKind } from '../drive/driver-kinds';
 import { windingSchema } from '../design/winding-schema';
 import { driveOf } from '../operating/ladder-of-design';
 import { predict } from '../predict/predict';
+import type { Condition, RatingId } from '../quantity/ratings';
 
 const plain = newDesign('Margins');
 const withOutput = (
@@ -19,43 +20,44 @@ const withOutput = (
   },
   load: { kind: 'current', amps },
 });
-const marginFor = (design: Design, part: string, what: string) =>
-  predict(design).margins.find((one) => one.part.startsWith(part) && one.what === what)!;
+const marginFor = (design: Design, id: RatingId) => predict(design).margins.find((one) => one.id === id)!;
+const ids = (design: Design) => predict(design).margins.map(({ id }) => id);
 
 it('weakest first, and the smallest of all is the design’s', () => {
   const { margins, smallestMargin } = predict(withOutput({}));
   const values = margins.map(({ margin }) => margin);
   expect(values).toEqual([...values].sort((a, b) => a - b));
   expect(smallestMargin).toBe(values[0]);
-  expect(margins.map(({ part }) => part.split(' ')[0])).toEqual(expect.arrayContaining(['Capacitors', 'Diodes']));
+  expect(margins.map(({ id }) => id)).toEqual(expect.arrayContaining(['capacitorVoltage', 'diodeReverseVoltage']));
+  expect(margins.find(({ id }) => id === 'capacitorVoltage')!.part).toMatch(/^C\d+$/);
 });
 
 it('a bleeder by hand: V^2 / R over its resistors, all of the no-load voltage over their bodies', () => {
-  const design = withOutput({ bleederOhms: 100e6 }, { bleeder: { count: 4, watts: 0.5, bodyVolts: 1500 } });
+  const design = withOutput({ bleederOhms: 100e6 }, { bleeder: { count: 4, watts: 0.5, ratedVolts: 1500 } });
   const volts = predict(design).output.noLoadVolts;
-  expect(marginFor(design, 'Bleeder', 'power').stress).toBeCloseTo(volts ** 2 / 100e6 / 4, 12);
-  expect(marginFor(design, 'Bleeder', 'over its body')).toMatchObject({ stress: volts / 4, case: 'no load' });
-  const thin = withOutput({ bleederOhms: 100e6 }, { bleeder: { count: 1, watts: 0.5, bodyVolts: 1500 } });
+  expect(marginFor(design, 'bleederPower').stress).toBeCloseTo(volts ** 2 / 100e6 / 4, 12);
+  expect(marginFor(design, 'bleederVoltage')).toMatchObject({ stress: volts / 4, condition: 'noLoad' });
+  const thin = withOutput({ bleederOhms: 100e6 }, { bleeder: { count: 1, watts: 0.5, ratedVolts: 1500 } });
   expect(predict(thin).findings.map(({ code }) => code)).toContain('resistor-over-rating');
   expect(predict(design).findings.map(({ code }) => code)).not.toContain('resistor-over-rating');
 });
 
 it('a series resistor: I^2 R at the load, the whole output when that is shorted', () => {
-  const design = withOutput({ seriesOhms: 1e6 }, { series: { count: 2, watts: 2, bodyVolts: 3500 } }, 2e-4);
-  expect(marginFor(design, 'Series', 'power').stress).toBeCloseTo((2e-4 ** 2 * 1e6) / 2, 12);
-  expect(marginFor(design, 'Series', 'over its body')).toMatchObject({
-    case: 'shorted output',
+  const design = withOutput({ seriesOhms: 1e6 }, { series: { count: 2, watts: 2, ratedVolts: 3500 } }, 2e-4);
+  expect(marginFor(design, 'seriesPower').stress).toBeCloseTo((2e-4 ** 2 * 1e6) / 2, 12);
+  expect(marginFor(design, 'seriesVoltage')).toMatchObject({
+    condition: 'shortedOutput',
     stress: predict(design).output.noLoadVolts / 2,
   });
-  expect(predict(withOutput({ seriesOhms: 1e6 })).margins.some(({ part }) => part === 'Series resistor')).toBe(false);
+  expect(ids(withOutput({ seriesOhms: 1e6 })).filter((id) => id.startsWith('series'))).toEqual([]);
 });
 
 it('what is rated in driver and transformer stands among them', () => {
   const driven: Design = { ...plain, ...driverOfKind('resonant-push-pull', plain, driveOf(plain)) };
   const { margins, source } = predict(driven);
-  const flux = source.figures.find(({ key }) => key === 'flux')!.value;
-  expect(margins.find(({ part }) => part === 'Core')).toMatchObject({ stress: flux, rated: 300, unit: 'mT' });
-  expect(margins.map(({ part }) => part)).toEqual(expect.arrayContaining(['Transistor', 'Gate resistor']));
+  const flux = source.figures.fluxTesla!;
+  expect(margins.find(({ id }) => id === 'coreFlux')).toMatchObject({ stress: flux, rated: 0.3 });
+  expect(margins.map(({ id }) => id)).toEqual(expect.arrayContaining(['transistorVoltage', 'gatePower']));
 });
 
 it('ladder voltages stand with the drive at its highest too, and that decides', () => {
@@ -65,14 +67,14 @@ it('ladder voltages stand with the drive at its highest too, and that decides', 
     spread: { ...spread, peaks: 0.1 },
     ladder: { ...ladder, diode: { ...ladder.diode, peakInverseVolts: 30e3 } },
   };
-  const of = (when: string) =>
-    predict(design).margins.find(({ what, case: one }) => what === 'reverse' && one === when)!;
-  expect(of('drive high').stress / of('no load').stress).toBeCloseTo(1.1, 12);
-  expect(1 + of('drive high').margin).toBeCloseTo((1 + of('no load').margin) / 1.1, 12);
+  const of = (when: Condition) =>
+    predict(design).margins.find(({ id, condition }) => id === 'diodeReverseVoltage' && condition === when)!;
+  expect(of('driveHigh').stress / of('noLoad').stress).toBeCloseTo(1.1, 12);
+  expect(1 + of('driveHigh').margin).toBeCloseTo((1 + of('noLoad').margin) / 1.1, 12);
   const steady = predict({ ...design, spread: { ...spread, peaks: 0 } });
-  expect(steady.margins.some(({ case: when }) => when === 'drive high')).toBe(false);
+  expect(steady.margins.some(({ condition }) => condition === 'driveHigh')).toBe(false);
   // Three tenths in hand that a drive four tenths too high uses up.
-  const { stress } = of('no load');
+  const { stress } = of('noLoad');
   const close: Design = {
     ...design,
     spread: { ...spread, peaks: 0.4 },
@@ -97,17 +99,17 @@ it('current and heat of capacitors and diodes stand among them once loss, size o
   const design = warm(body, { averageAmps: 5e-3, forwardVolts: 30 });
   const { capacitors, diodes } = predict(design);
   const most = (values: (number | null)[]) => Math.max(...values.map((value) => value!));
-  expect(marginFor(design, 'Capacitors', 'current, RMS').stress).toBe(most(capacitors.map(({ rmsAmps }) => rmsAmps)));
-  expect(marginFor(design, 'Capacitors', 'warmer by')).toMatchObject({
-    stress: most(capacitors.map(({ riseKelvin }) => riseKelvin)),
+  expect(marginFor(design, 'capacitorCurrent').stress).toBe(most(capacitors.map(({ rmsAmps }) => rmsAmps)));
+  expect(marginFor(design, 'capacitorTemperatureRise')).toMatchObject({
+    stress: most(capacitors.map(({ temperatureRiseKelvin }) => temperatureRiseKelvin)),
     rated: 20,
   });
-  expect(marginFor(design, 'Diodes', 'heat')).toMatchObject({
+  expect(marginFor(design, 'diodeHeat')).toMatchObject({
     stress: most(diodes.map(({ watts }) => watts)),
     rated: 5e-3 * 30,
   });
-  const unknown = predict(warm({}, {})).margins.map(({ what }) => what);
-  expect(unknown.some((what) => what === 'current, RMS' || what === 'warmer by')).toBe(false);
+  for (const unknown of ['capacitorCurrent', 'capacitorTemperatureRise'])
+    expect(ids(warm({}, {}))).not.toContain(unknown);
   const codes = (one: Design) => predict(one).findings.map(({ code }) => code);
   expect(codes(warm({ ...body, lossTangent: 0.9, diameterMetres: 1e-3, ratedRmsAmps: 1e-4 }, {}))).toEqual(
     expect.arrayContaining(['capacitor-warms', 'capacitor-over-current']),
@@ -122,10 +124,10 @@ it('current and heat of capacitors and diodes stand among them once loss, size o
 it('the primary’s wire stands among them once it is entered, by 3 A for each square millimetre', () => {
   const driven: Design = { ...plain, ...driverOfKind('resonant-push-pull', plain, driveOf(plain)) };
   const wound = (primary: object): Design => ({ ...driven, winding: windingSchema.parse({ primary }) });
-  expect(predict(wound({})).margins.some(({ part }) => part === 'Primary wire')).toBe(false);
+  expect(ids(wound({}))).not.toContain('primaryCurrent');
   const design = wound({ wireMetres: 0.3e-3, strands: 20 });
-  const tank = predict(design).source.figures.find(({ key }) => key === 'tank-amps')!.value;
-  const wire = marginFor(design, 'Primary wire', 'current, RMS');
+  const tank = predict(design).source.figures.tankRmsAmps!;
+  const wire = marginFor(design, 'primaryCurrent');
   expect(wire.stress).toBe(tank);
   const thin = wound({ wireMetres: 0.3e-3 });
   const both: Design = {
@@ -133,33 +135,28 @@ it('the primary’s wire stands among them once it is entered, by 3 A for each s
     winding: { ...thin.winding!, secondary: { ...thin.winding!.secondary, wireMetres: 50e-6 } },
   };
   // 5.89 mA through 0.05 mm.
-  expect(marginFor(both, 'Secondary wire', 'current, RMS')).toMatchObject({ stress: predict(both).input.amps });
-  expect(marginFor(both, 'Secondary wire', 'current, RMS').rated).toBeCloseTo(5.89e-3, 5);
-  expect(predict(thin).margins.some(({ part }) => part === 'Secondary wire')).toBe(false);
+  expect(marginFor(both, 'secondaryCurrent')).toMatchObject({ stress: predict(both).input.amps });
+  expect(marginFor(both, 'secondaryCurrent').rated).toBeCloseTo(5.89e-3, 5);
+  expect(ids(thin)).not.toContain('secondaryCurrent');
   // 20 strands of 0.0707 mm2.
   expect(wire.rated).toBeCloseTo(3 * 20 * 0.070686, 4);
   const flyback: Design = { ...plain, ...driverOfKind('flyback', plain, driveOf(plain)) };
   if (flyback.driver.kind !== 'flyback') throw new Error('a flyback only');
   const { figures } = predict(flyback).source;
-  const valueOf = (key: string) => figures.find((one) => one.key === key)!.value;
   // A triangle, by its mean square: a third of its peak's over its part of the period.
-  expect(valueOf('primary-rms') ** 2).toBeCloseTo((valueOf('peak-amps') ** 2 * flyback.driver.duty) / 3, 9);
+  expect(figures.primaryRmsAmps! ** 2).toBeCloseTo((figures.switchPeakAmps! ** 2 * flyback.driver.duty) / 3, 9);
 });
 
 it('each transistor carries all of the supply’s current half of the time, a single one the primary’s', () => {
   for (const kind of ['resonant-push-pull', 'inverter', 'flyback', 'blocking-oscillator'] as const) {
     const made: Design = { ...withOutput({}), ...driverOfKind(kind, plain, driveOf(plain)) };
     const rated = (ratedAmps: number | null): Design => ({ ...made, driver: { ...made.driver, ratedAmps } as never });
-    const { source } = predict(made);
-    const valueOf = (link: string, key: string) =>
-      source.figures.find((one) => one.link === link && one.key === key)?.value ?? null;
+    const { figures } = predict(made).source;
     const single = kind === 'flyback' || kind === 'blocking-oscillator';
-    const stress = single ? valueOf('driver', 'primary-rms')! : valueOf('driver', 'transistor-amps')!;
-    if (kind === 'resonant-push-pull') expect(stress * Math.SQRT2).toBeCloseTo(valueOf('supply', 'amps')!, 12);
-    expect(marginFor(rated(2 * stress), 'Transistor', 'current, RMS')).toMatchObject({ stress, rated: 2 * stress });
-    expect(predict(rated(null)).margins.some(({ part, what }) => part === 'Transistor' && what !== 'blocks')).toBe(
-      false,
-    );
+    const stress = single ? figures.primaryRmsAmps! : figures.transistorRmsAmps!;
+    if (kind === 'resonant-push-pull') expect(stress * Math.SQRT2).toBeCloseTo(figures.supplyAmps!, 12);
+    expect(marginFor(rated(2 * stress), 'transistorCurrent')).toMatchObject({ stress, rated: 2 * stress });
+    expect(ids(rated(null))).not.toContain('transistorCurrent');
     const codes = predict(rated(stress / 2)).findings.map(({ code }) => code);
     expect(codes).toContain('transistor-over-current');
   }
@@ -167,5 +164,26 @@ it('each transistor carries all of the supply’s current half of the time, a si
 
 it('what a resistor must take at once is said in joules', () => {
   const { findings } = predict(withOutput({ seriesOhms: 1e5 }, { series: { pulseJoules: 1e-6 } }));
-  expect(findings.find(({ code }) => code === 'resistor-over-rating')!.message).toMatch(/pulse: .*J on each/);
+  expect(findings.find(({ code }) => code === 'resistor-over-rating')!.message).toMatch(
+    /pulse energy: .*J output shorted/,
+  );
+});
+
+it('a choke is held against its saturation current by its load current and half its ripple', () => {
+  const driven: Design = { ...withOutput({}), ...driverOfKind('resonant-push-pull', plain, driveOf(plain)) };
+  const { figures } = predict(driven).source;
+  // The choke carries the supply's current; by hand, its ripple beside it: 0.661 Vs / (2 pi f L).
+  const ripple = (0.661 * 24) / (2 * Math.PI * figures.frequencyHertz! * 100e-6);
+  const peak = figures.supplyAmps! + ripple / 2;
+  const rated = (chokeSaturationAmps: number): Design => ({
+    ...driven,
+    driver: { ...driven.driver, chokeSaturationAmps } as never,
+  });
+  expect(marginFor(rated(2 * peak), 'chokeSaturation').stress).toBeCloseTo(peak, 9);
+  expect(marginFor(rated(2 * peak), 'chokeSaturation').margin).toBeCloseTo(1, 9);
+  expect(ids(driven)).not.toContain('chokeSaturation');
+  const codes = (amps: number) => predict(rated(amps)).findings.map(({ code }) => code);
+  expect(codes(2 * peak).filter((code) => code.startsWith('choke'))).toEqual([]);
+  expect(codes(1.1 * peak)).toContain('choke-near-saturation');
+  expect(codes(0.9 * peak)).toContain('choke-saturates');
 });

@@ -82,7 +82,9 @@ describe('a shorted output', () => {
       };
     };
     const margin = (seriesOhms: number) =>
-      predict(rated(seriesOhms)).margins.find(({ what, case: when }) => what === 'surge' && when === 'shorted output');
+      predict(rated(seriesOhms)).margins.find(
+        ({ id, condition }) => id === 'diodeSurge' && condition === 'shortedOutput',
+      );
     const volts = predict(rated(0)).output.noLoadVolts;
     expect(margin(0)).toBeUndefined();
     // A short of under a millisecond: sqrt(10) times the rating for ten.

@@ -1,4 +1,4 @@
-import { amplitudeVolts, edgePart, hasFastEdges } from '../drive/drive';
+import { amplitudeVolts, edgeFraction, hasFastEdges } from '../drive/drive';
 import type { LoadedLadder } from '../ladder/loaded';
 
 /** How far the second pulse, into a capacitor that the first has charged, may pass the first (against integration). */
@@ -34,7 +34,7 @@ export function switchOnAmps({ network, drive }: LoadedLadder, onOhms: number): 
     const reactance = 1 / (2 * Math.PI * drive.frequencyHertz * farads);
     return Math.min(volts / reactance, (SECOND_PULSE * volts) / Math.hypot(ohms, reactance));
   }
-  const edgeSeconds = edgePart(drive) / drive.frequencyHertz;
+  const edgeSeconds = edgeFraction(drive) / drive.frequencyHertz;
   const most = Math.min(
     edgeSeconds > 0 ? (2 * volts * farads) / edgeSeconds : Infinity,
     ohms > 0 ? (2 * volts) / ohms : Infinity,

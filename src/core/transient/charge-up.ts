@@ -172,7 +172,7 @@ class Watch {
 
   constructor(private readonly stepper: Stepper) {
     this.circuit = stepper.circuit;
-    this.hasGap = this.circuit.loads.some((load) => load.kind === 'gap');
+    this.hasGap = this.circuit.loads.some(({ law }) => law.gap !== null);
     this.diodePeaks = new Float64Array(this.circuit.diodes.length);
   }
 
@@ -218,14 +218,15 @@ class Watch {
     });
     for (const amps of windingAmps) this.sourcePeak = Math.max(this.sourcePeak, Math.abs(amps));
     circuit.loads.forEach((load, index) => {
-      if (load.kind !== 'gap') return;
+      const { gap } = load.law;
+      if (!gap) return;
       const overGap = at(load.from) - at(load.to);
       if (stepper.arcs[index]) {
-        const amps = load.arcSiemens * overGap;
+        const amps = load.law.amps(overGap, true);
         this.arcPeakAmps = Math.max(this.arcPeakAmps, amps);
         this.arcCoulombs += amps * seconds;
-        if (amps < load.quenchAmps) stepper.arcs[index] = 0;
-      } else if (overGap >= load.strikeVolts) {
+        if (amps < gap.quenchAmps) stepper.arcs[index] = 0;
+      } else if (overGap >= gap.strikeVolts) {
         stepper.arcs[index] = 1;
         this.strikes += 1;
         this.strikeTimes.push(this.clock);

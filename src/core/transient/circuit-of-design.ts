@@ -1,9 +1,9 @@
 import type { Design } from '../design/design-schema';
 import type { LoadedLadder } from '../ladder/loaded';
+import type { LadderInputs } from '../operating/ladder-inputs';
+import { operatingPoint } from '../operating/operating-point';
+import { outputElements } from '../output/elements';
 import { transitOf } from '../stress/recovery';
-import { ladderParts } from '../stress/strings';
-import { strayFaradsOf } from '../operating/ladder-of-design';
-import { loadedDesign } from '../operating/operating-point';
 import { circuitOf, type Circuit, type CircuitParts } from './circuit';
 
 /** The circuit a design describes and the ladder it stands for, optionally behind another output and load. */
@@ -12,18 +12,17 @@ export function circuitOfDesign(
   output: Design['output'] = design.output,
   load: Design['load'] = design.load,
 ): { ladder: LoadedLadder; circuit: Circuit } {
-  const { ladder } = loadedDesign(design);
-  return { ladder, circuit: circuitOf(ladder.network, ladder.drive, circuitParts(design), output, load) };
+  const { ladder, inputs } = operatingPoint(design);
+  const parts = circuitParts(design, inputs);
+  return { ladder, circuit: circuitOf(ladder.network, ladder.drive, parts, outputElements(output, load)) };
 }
 
-function circuitParts(design: Design): CircuitParts {
-  const { recoverySeconds } = design.ladder.diode;
-  const { diode } = ladderParts(design.ladder);
+function circuitParts({ ladder }: Design, { parts: { diode }, strayFarads }: LadderInputs): CircuitParts {
   return {
     forwardVolts: diode.forwardVolts,
-    strayFarads: strayFaradsOf(design),
+    strayFarads,
     onOhms: diode.onOhms,
     leakSiemens: diode.peakInverseVolts === null ? 0 : diode.leakageAmps / diode.peakInverseVolts,
-    transitSeconds: transitOf(recoverySeconds),
+    transitSeconds: transitOf(ladder.diode.recoverySeconds),
   };
 }

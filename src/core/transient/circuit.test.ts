@@ -1,5 +1,6 @@
 import { sineDrive } from '../../../tests/reference/drives';
-import type { Load } from '../design/design-schema';
+import type { Load } from '../load/load-kinds';
+import { outputElements } from '../output/elements';
 import { bipolarNetwork } from '../topology/bipolar';
 import { fullWaveNetwork } from '../topology/full-wave';
 import { halfWaveNetwork } from '../topology/half-wave';
@@ -9,7 +10,7 @@ import { circuitOf } from './circuit';
 const parts = { forwardVolts: 0.5, strayFarads: 1e-12, onOhms: 1e4, leakSiemens: 1e-9, transitSeconds: 0 };
 const bare = { seriesOhms: 0, bleederOhms: null };
 const make = (network: LadderNetwork, seriesOhms: number, load: Load = { kind: 'open' }, output: object = {}) =>
-  circuitOf(network, sineDrive(1000, 1e4, seriesOhms), parts, { ...bare, ...output }, load);
+  circuitOf(network, sineDrive(1000, 1e4, seriesOhms), parts, outputElements({ ...bare, ...output }, load));
 
 it('numbers every node that is not known, the source only behind a resistance', () => {
   expect(make(halfWaveNetwork(3, 1e-9), 0).names).toHaveLength(6);
@@ -50,8 +51,7 @@ it('gives a diode without on-resistance one that changes no output, and every di
     halfWaveNetwork(2, 1e-9),
     sineDrive(1000, 1e4),
     { ...parts, onOhms: 0, leakSiemens: 0 },
-    bare,
-    { kind: 'open' },
+    outputElements(bare, { kind: 'open' }),
   );
   // f C is 1e-5 S here.
   for (const diode of diodes) {

@@ -1,7 +1,9 @@
-import type { Load } from '../design/design-schema';
+import { LOAD_KINDS, loadOhms } from '../load/load-kinds';
+import type { LoadBranch } from '../load/load-kind';
 import type { Drive } from '../drive/drive';
 import type { LadderNetwork } from '../topology/network';
 import { bandOrder } from '../numeric/ordering';
+import type { OutputElement, OutputNode } from '../output/elements';
 
 /** A node: zero or more is free, below zero is known: -1 ground, -2 and on a stiff source. */
 type NodeIndex = number;
@@ -28,16 +30,8 @@ type CircuitDiode = {
 /** The drive behind the resistance and leakage inductance of a winding, feeding a free node. */
 type CircuitWinding = { node: NodeIndex; sign: 1 | -1; ohms: number; henries: number };
 
-/**
- * What a load draws from `from` to `to` at a voltage between them: never
- * falling with voltage, so that every step has one answer. A steady current
- * cannot be drawn out of nothing: under `softVolts` it falls in proportion.
- */
-export type CircuitLoad = { from: NodeIndex; to: NodeIndex } & (
-  | { kind: 'current'; amps: number; softVolts: number }
-  | { kind: 'corona'; onsetVolts: number; ampsPerSquareVolt: number }
-  | { kind: 'gap'; strikeVolts: number; arcSiemens: number; quenchAmps: number }
-);
+/** What a load draws from `from` to `to`, by its kind's law. */
+type CircuitLoad = { from: NodeIndex; to: NodeIndex; law: LoadBranch };
 
 /** Elements between numbered nodes; `names` are the free nodes in elimination order. */
 export type Circuit = {
@@ -83,13 +77,14 @@ export function circuitOf(
   network: LadderNetwork,
   drive: Drive,
   parts: CircuitParts,
-  output: { seriesOhms: number; bleederOhms: number | null },
-  load: Load,
+  elements: readonly OutputElement[],
 ): Circuit {
   const isStiff = drive.seriesOhms === 0 && drive.seriesHenries === 0;
   const sources = new Set(network.sources.map((source) => source.node));
   const stiffAt = new Map(network.sources.map((source, index) => [source.node, -2 - index]));
-  const behindResistor = output.seriesOhms > 0 && load.kind !== 'open';
+  const loadElement = elements.find((element) => element.kind === 'load')!;
+  const behindResistor = loadElement.from === 'load';
+  const nodeOf: Record<OutputNode, string> = { terminal: network.output, load: 'load', return: network.return };
   const free = [
     ...network.nodes
       .filter((node) => node.column !== 'ground' && !(isStiff && sources.has(node.id)))
@@ -100,42 +95,24 @@ export function circuitOf(
     ...network.capacitors.map(({ lower, upper }): [string, string] => [lower, upper]),
     ...network.diodes.map(({ anode, cathode }): [string, string] => [anode, cathode]),
     [network.output, network.return],
-    ...(behindResistor
-      ? ([
-          ['load', network.output],
-          ['load', network.return],
-        ] as [string, string][])
-      : []),
+    ...elements.map(({ from, to }): [string, string] => [nodeOf[from], nodeOf[to]]),
   ];
   const { names, place } = numbered(free, joined);
   const at = (id: string): NodeIndex => place.get(id) ?? (id === 'ground' ? -1 : stiffAt.get(id)!);
+  const peakToPeakVolts = drive.positivePeakVolts + drive.negativePeakVolts;
   const resistors: CircuitResistor[] = [];
-  const resist = (from: string, to: string, ohms: number) =>
-    resistors.push({ from: at(from), to: at(to), siemens: 1 / ohms });
-  if (behindResistor) resist(network.output, 'load', output.seriesOhms);
-  if (output.bleederOhms !== null) resist(network.output, network.return, output.bleederOhms);
-  const loadNode = behindResistor ? 'load' : network.output;
   const loads: CircuitLoad[] = [];
-  const across = { from: at(loadNode), to: at(network.return) };
-  const peakVolts = drive.positivePeakVolts + drive.negativePeakVolts;
-  if (load.kind === 'resistance' || load.kind === 'meter') resist(loadNode, network.return, load.ohms);
-  if (load.kind === 'current')
-    loads.push({ ...across, kind: 'current', amps: load.amps, softVolts: CURRENT_SOFTNESS * peakVolts });
-  if (load.kind === 'corona')
-    loads.push({
-      ...across,
-      kind: 'corona',
-      onsetVolts: load.onsetVolts,
-      ampsPerSquareVolt: load.ampsPerSquareVolt,
-    });
-  if (load.kind === 'gap')
-    loads.push({
-      ...across,
-      kind: 'gap',
-      strikeVolts: load.strikeVolts,
-      arcSiemens: 1 / load.arcOhms,
-      quenchAmps: load.quenchAmps,
-    });
+  for (const element of elements) {
+    const ends = { from: at(nodeOf[element.from]), to: at(nodeOf[element.to]) };
+    const ohms = element.kind === 'resistor' ? element.ohms : loadOhms(element.load);
+    if (ohms !== null) resistors.push({ ...ends, siemens: 1 / ohms });
+    if (element.kind === 'resistor') continue;
+    const law = LOAD_KINDS[element.load.kind].branch(element.load, peakToPeakVolts);
+    if (law) loads.push({ ...ends, law });
+  }
+  const resistorOf = (id: 'bleeder' | 'series') =>
+    elements.find((element) => element.kind === 'resistor' && element.id === id) as { ohms: number } | undefined;
+  const resistiveLoad = loadOhms(loadElement.load);
   return {
     hertz: drive.frequencyHertz,
     names,
@@ -178,10 +155,10 @@ export function circuitOf(
     ladderDiodes: network.diodes.length,
     output: at(network.output),
     return: at(network.return),
-    load: at(loadNode),
-    seriesOhms: behindResistor ? output.seriesOhms : 0,
-    bleederSiemens: output.bleederOhms === null ? 0 : 1 / output.bleederOhms,
-    loadSiemens: load.kind === 'resistance' || load.kind === 'meter' ? 1 / load.ohms : 0,
+    load: at(nodeOf[loadElement.from]),
+    seriesOhms: resistorOf('series')?.ohms ?? 0,
+    bleederSiemens: 1 / (resistorOf('bleeder')?.ohms ?? Infinity),
+    loadSiemens: resistiveLoad === null ? 0 : 1 / resistiveLoad,
   };
 }
 
@@ -192,8 +169,6 @@ export const hasInductance = ({ windings }: Pick<Circuit, 'windings'>) => windin
 const STIFFEST = 5e4;
 /** Leakage of every diode, in units of f C: it makes the state without load unique. */
 const LEAKIEST = 1e-7;
-/** Part of the drive's peak-to-peak voltage under which a steady current gives way. */
-const CURRENT_SOFTNESS = 1e-3;
 
 function nearestFarads(network: LadderNetwork, ends: string[]): number {
   const near = network.capacitors.filter((part) => ends.includes(part.lower) || ends.includes(part.upper));

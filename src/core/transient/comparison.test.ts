@@ -1,13 +1,13 @@
 import { benchDesign } from '../../../tests/reference/bench-design';
 import { finish, transientOf } from './transient';
-import { compareInTime, seenInTime } from './comparison';
+import { compareWithTimeDomain, asSettled } from './comparison';
 import { predict } from '../predict/predict';
 
 const compared = (changes: Parameters<typeof benchDesign>[0]) => {
   const design = benchDesign(changes);
   const prediction = predict(design);
   const { transient } = finish(transientOf(design, 200));
-  return { prediction, transient, comparison: compareInTime(design, prediction, transient) };
+  return { prediction, transient, comparison: compareWithTimeDomain(design, prediction, transient) };
 };
 const load = { kind: 'current', amps: 0.01 };
 
@@ -39,7 +39,7 @@ it('says so when its power does not add up, and only then', () => {
   expect(comparison.doubt).toBeNull();
   const design = benchDesign({ ladder: { stages: 2 }, load });
   const lossy = { ...transient, error: { ...transient.error, powerResidue: 0.2 } };
-  expect(compareInTime(design, predict(design), lossy).doubt).toMatch(/does not add up/);
+  expect(compareWithTimeDomain(design, predict(design), lossy).doubt).toMatch(/does not add up/);
 });
 
 it('says so when ringing too fast to follow takes a part of the power, and how large a part', () => {
@@ -56,7 +56,7 @@ it('says so when ringing too fast to follow takes a part of the power, and how l
 
 it('puts the time domain’s nodes and output in the picture, and leaves the parts as predicted', () => {
   const { prediction, transient } = compared({ ladder: { stages: 4 }, load: { kind: 'current', amps: 0.3 } });
-  const seen = seenInTime(prediction, transient);
+  const seen = asSettled(prediction, transient);
   expect(seen.output.meanVolts).toBe(transient.meanVolts);
   expect(seen.nodes.find((node) => node.id === 'B4')!.meanVolts).toBe(
     transient.nodes.find((node) => node.id === 'B4')!.meanVolts,

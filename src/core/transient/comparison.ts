@@ -1,5 +1,5 @@
 import type { Design } from '../design/design-schema';
-import { sayQuantity } from '../quantity/format-quantity';
+import { formatQuantity } from '../quantity/format-quantity';
 import type { Transient } from './transient';
 import type { Prediction } from '../predict/prediction';
 
@@ -26,7 +26,7 @@ export type Comparison = {
  * One sentence on why the two differ: what the closed form leaves out or only
  * estimates, judged by what the design has of it, the largest first.
  */
-export function compareInTime(design: Design, prediction: Prediction, transient: Transient): Comparison {
+export function compareWithTimeDomain(design: Design, prediction: Prediction, transient: Transient): Comparison {
   const { meanVolts } = prediction.output;
   const differenceVolts = meanVolts === null ? null : transient.meanVolts - meanVolts;
   const differenceFraction = differenceVolts === null || !meanVolts ? null : differenceVolts / meanVolts;
@@ -39,12 +39,12 @@ export function compareInTime(design: Design, prediction: Prediction, transient:
 }
 
 function doubtOf({ source, output }: Prediction, { error, ringing, watts }: Transient): string | null {
-  if (source.level < 1 && output.meanVolts === null)
+  if (source.driveScale < 1 && output.meanVolts === null)
     return 'It takes the drive at its full peaks, which the drive cannot keep up at this load.';
   if (Math.abs(error.powerResidue ?? 0) > MOST_RESIDUE)
     return 'Its power does not add up, so do not trust power in and source current here.';
   if (ringing === 'damped' && watts.edges > MOST_RESIDUE * watts.in)
-    return `Leakage inductance rings faster than the steps follow. Taken as dying out at once, it uses up ${sayQuantity(watts.edges / watts.in, '%', 2)} of the power in; in the build its real damping decides, and the output may be higher.`;
+    return `Leakage inductance rings faster than the steps follow. Taken as dying out at once, it uses up ${formatQuantity(watts.edges / watts.in, '%', 2)} of the power in; in the build its real damping decides, and the output may be higher.`;
   return null;
 }
 
@@ -55,7 +55,7 @@ function whyTheyDiffer(
   difference: number | null,
 ): string {
   if (!transient.converged)
-    return `${transient.reason ?? 'It did not settle.'} Its figures may still be off by ${sayQuantity(transient.error.settlingVolts, 'V', 2)}.`;
+    return `${transient.reason ?? 'It did not settle.'} Its figures may still be off by ${formatQuantity(transient.error.settlingVolts, 'V', 2)}.`;
   if (design.load.kind === 'gap' && transient.gapStrikes)
     return 'Both are the state before the gap strikes; see Charge-up for what follows.';
   if (difference === null) return 'The load is past what the closed form can say; the time domain has no such limit.';
@@ -83,7 +83,7 @@ function whyTheyDiffer(
 }
 
 /** A prediction as the time domain sees it, for the picture: its nodes, its output, the rest as predicted. */
-export function seenInTime(prediction: Prediction, transient: Transient): Prediction {
+export function asSettled(prediction: Prediction, transient: Transient): Prediction {
   const found = new Map(transient.nodes.map((node) => [node.id, node]));
   const noLoadVolts = prediction.output.noLoadVolts;
   return {

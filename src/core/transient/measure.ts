@@ -159,7 +159,7 @@ export function measurePeriod(
       capacitors[index].meanSquareAmps += part * ((farads * moved) / seconds) ** 2;
     });
     const drawn = circuit.loads.reduce(
-      (sum, one, index) => sum + stepper.loadAmps(one, stepper.arcs[index] === 1, across),
+      (sum, one, index) => sum + one.law.amps(across, stepper.arcs[index] === 1),
       circuit.loadSiemens * across,
     );
     loadAmps += part * drawn;

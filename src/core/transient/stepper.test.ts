@@ -62,7 +62,7 @@ describe('one step', () => {
             for (const { from, to, siemens } of circuit.resistors)
               pass(from, to, seconds * siemens * (at(from) - at(to)));
             circuit.loads.forEach((load) =>
-              pass(load.from, load.to, seconds * stepper.loadAmps(load, false, at(load.from) - at(load.to))),
+              pass(load.from, load.to, seconds * load.law.amps(at(load.from) - at(load.to), false)),
             );
             circuit.windings.forEach(({ node }, index) =>
               pass(-1, node, seconds * stepper.windingAmps(index, seconds, flux[index], drive, state.volts)),

@@ -1,7 +1,7 @@
 import { BandedFactor } from '../numeric/banded-factor';
 import { bandwidthOf } from '../numeric/ordering';
 import { rootBetween } from '../numeric/root';
-import { hasInductance, type Circuit, type CircuitLoad } from './circuit';
+import { hasInductance, type Circuit } from './circuit';
 
 /** No step needs so many corrections: a circuit that does is refused rather than guessed. */
 const MOST_CORRECTIONS = 200;
@@ -78,7 +78,7 @@ export class Stepper {
     this.across = new Float64Array(circuit.diodes.length);
     this.acrossMove = new Float64Array(circuit.diodes.length);
     this.factor = new BandedFactor(size, this.reach);
-    this.smooth = circuit.loads.every((load) => load.kind !== 'corona');
+    this.smooth = circuit.loads.every(({ law }) => law.pieceOf !== null);
   }
 
   /** Voltage of a node: free ones from `volts`, ground 0, stiff sources after the drive. */
@@ -100,29 +100,6 @@ export class Stepper {
       const held = diode.transitSeconds * diode.onSiemens * over;
       if (diode.anode >= 0) into[diode.anode] += held;
       if (diode.cathode >= 0) into[diode.cathode] -= held;
-    }
-  }
-
-  /** Current into the load at a voltage across it, A. */
-  loadAmps(load: CircuitLoad, arc: boolean, volts: number): number {
-    switch (load.kind) {
-      case 'current':
-        return load.amps * Math.max(-1, Math.min(1, volts / load.softVolts));
-      case 'corona':
-        return volts > load.onsetVolts ? load.ampsPerSquareVolt * volts * (volts - load.onsetVolts) : 0;
-      case 'gap':
-        return arc ? load.arcSiemens * volts : 0;
-    }
-  }
-
-  private slope(load: CircuitLoad, arc: boolean, volts: number): number {
-    switch (load.kind) {
-      case 'current':
-        return Math.abs(volts) < load.softVolts ? load.amps / load.softVolts : 0;
-      case 'corona':
-        return volts > load.onsetVolts ? load.ampsPerSquareVolt * (2 * volts - load.onsetVolts) : 0;
-      case 'gap':
-        return arc ? load.arcSiemens : 0;
     }
   }
 
@@ -258,7 +235,7 @@ export class Stepper {
   private readLoads(volts: Float64Array, drive: number): void {
     this.circuit.loads.forEach((load, index) => {
       const between = this.at(load.from, volts, drive) - this.at(load.to, volts, drive);
-      this.loadSlopes[index] = this.slope(load, this.arcs[index] === 1, between);
+      this.loadSlopes[index] = load.law.slope(between, this.arcs[index] === 1);
     });
   }
 
@@ -267,10 +244,10 @@ export class Stepper {
     const { loads } = this.circuit;
     if (!this.smooth) return false;
     for (let index = 0; index < loads.length; index += 1) {
-      const { from, to } = loads[index];
+      const { from, to, law } = loads[index];
       const before = this.at(from, volts, drive) - this.at(to, volts, drive);
       const after = before + (from >= 0 ? this.move[from] : 0) - (to >= 0 ? this.move[to] : 0);
-      if (pieceOf(loads[index], before) !== pieceOf(loads[index], after)) return false;
+      if (law.pieceOf!(before) !== law.pieceOf!(after)) return false;
     }
     return true;
   }
@@ -308,7 +285,7 @@ export class Stepper {
     for (let index = 0; index < circuit.loads.length; index += 1) {
       const load = circuit.loads[index];
       const between = this.at(load.from, volts, drive) - this.at(load.to, volts, drive);
-      const drawn = g * this.loadAmps(load, this.arcs[index] === 1, between);
+      const drawn = g * load.law.amps(between, this.arcs[index] === 1);
       if (load.from >= 0) residual[load.from] += drawn;
       if (load.to >= 0) residual[load.to] -= drawn;
     }
@@ -405,7 +382,7 @@ export class Stepper {
         if (turn === 0) continue;
         const between = this.at(load.from, volts, drive) - this.at(load.to, volts, drive);
         const arc = this.arcs[index] === 1;
-        value += g * (this.loadAmps(load, arc, between + length * turn) - this.loadAmps(load, arc, between)) * turn;
+        value += g * (load.law.amps(between + length * turn, arc) - load.law.amps(between, arc)) * turn;
       }
       return value;
     };
@@ -459,12 +436,6 @@ export class Stepper {
     for (const { from, to, value } of branches) this.stamp(matrix, from, to, value);
     return matrix;
   }
-}
-
-/** Which of the straight pieces of a load's law a voltage lies on; a gap has but one. */
-function pieceOf(load: CircuitLoad, volts: number): number {
-  if (load.kind !== 'current') return 0;
-  return Math.abs(volts) < load.softVolts ? 0 : Math.sign(volts);
 }
 
 /** Whether two lists of numbers are alike. */

@@ -1,5 +1,5 @@
 import { sineDrive } from '../../../tests/reference/drives';
-import { driveAt, edgePart, meanDriveVolts } from '../drive/drive';
+import { driveAt, edgeFraction, meanDriveVolts } from '../drive/drive';
 import { timeGrid } from './time-grid';
 
 it('a sine starts at its middle, has its peaks between steps and its short steps about them', () => {
@@ -47,5 +47,5 @@ it('an edge that takes time is a slope with steps of its own, and leaves the mea
   expect(mean).toBeCloseTo(meanDriveVolts(step), 9);
   expect(driveAt(sloped, 0.05)).toBeCloseTo(3.5, 12);
   // No edge takes more than half of the shorter peak's time.
-  expect(edgePart({ ...sloped, edgeSeconds: 5 })).toBe(0.2);
+  expect(edgeFraction({ ...sloped, edgeSeconds: 5 })).toBe(0.2);
 });

@@ -1,4 +1,4 @@
-import { driveAt, edgePart, hasFastEdges, type Drive } from '../drive/drive';
+import { driveAt, edgeFraction, hasFastEdges, type Drive } from '../drive/drive';
 
 /** One period cut into steps so that peaks and edges fall between steps, with the drive at the end of each. */
 export type TimeGrid = {
@@ -43,7 +43,7 @@ export function timeGrid(drive: Drive, steps: number): TimeGrid {
       return driveAt(drive, time / period);
     });
   }
-  const edge = edgePart(drive);
+  const edge = edgeFraction(drive);
   if (edge > 0) {
     const sloped = Math.max(4, Math.round(steps * EDGE_SHARE));
     const high = Math.max(4, Math.round((steps - 2 * sloped) * drive.duty));

@@ -1,3 +1,4 @@
+import { outputElements } from '../output/elements';
 import fc from 'fast-check';
 import { benchDesign } from '../../../tests/reference/bench-design';
 import { hobbyDesign } from '../../../tests/reference/hobby-design';
@@ -91,8 +92,7 @@ it('agrees with odex on a winding whose leakage inductance rings with its own ca
     shunted,
     { ...drive, seriesOhms: winding.ohms, seriesHenries: winding.henries },
     { forwardVolts: 0, strayFarads: 0, onOhms: 2e-4, leakSiemens: 0, transitSeconds: 0 },
-    { seriesOhms: 0, bleederOhms: null },
-    { kind: 'current', amps: loadAmps },
+    outputElements({ seriesOhms: 0, bleederOhms: null }, { kind: 'current', amps: loadAmps }),
   );
   const grid = timeGrid(drive, 800);
   const state = emptyState(circuit.names.length, circuit.windings.length);

@@ -1,11 +1,11 @@
 import { changeDesign } from '../design/change-design';
 import type { Design } from '../design/design-schema';
-import { driverOfKind } from '../design/driver-of-kind';
+import { driverOfKind } from '../drive/driver-kinds';
 import { newDesign } from '../design/new-design';
 import { windingSchema } from '../design/winding-schema';
 import { driveOf } from '../operating/ladder-of-design';
 import { predict } from '../predict/predict';
-import { benchOf, reckonCore, reckonInductances, reckonSecondary, tankTable } from './bench';
+import { benchOf, calculateCore, calculateInductances, calculateSecondary, tankTable } from './bench';
 
 const plain = newDesign('Bench');
 const pushPull: Design = { ...plain, ...driverOfKind('resonant-push-pull', plain, driveOf(plain)) };
@@ -16,13 +16,13 @@ const change = (design: Design, path: string, value: unknown) => changeDesign(de
 
 const around = (design: Design) => benchOf(design, predict(design))!;
 
-const flux = (design: Design) => predict(design).source.figures.find(({ key }) => key === 'flux')!.value / 1e3;
+const flux = (design: Design) => predict(design).source.figures.fluxTesla!;
 
 it.each(['resonant-push-pull', 'flyback', 'blocking-oscillator', 'inverter'] as const)(
   '%s: the fewest turns bring the flux density just under the one chosen',
   (kind) => {
     const design: Design = { ...plain, ...driverOfKind(kind, plain, driveOf(plain)) };
-    const { leastTurns } = reckonCore(winding, around(design));
+    const { leastTurns } = calculateCore(winding, around(design));
     // Turns alone: with the linkage as it is, the density goes with one over turns.
     const { primaryTurns } = design.transformer!;
     const density = (turns: number) => (flux(design) * primaryTurns) / turns;
@@ -32,7 +32,7 @@ it.each(['resonant-push-pull', 'flyback', 'blocking-oscillator', 'inverter'] as 
 );
 
 it('a tank capacitor of the table makes the frequency that the table says', () => {
-  const reflected = predict(pushPull).source.figures.find(({ key }) => key === 'reflected')!.value;
+  const reflected = predict(pushPull).source.figures.reflectedFarads!;
   const table = tankTable(pushPull.transformer!.primaryHenries!, reflected);
   expect(table.map(({ farads }) => farads * 1e9)).toEqual(expect.arrayContaining([100, 220, 470, 680, 1000]));
   for (const { farads, hertz } of table.slice(0, 3))
@@ -41,28 +41,31 @@ it('a tank capacitor of the table makes the frequency that the table says', () =
 
 it('core: AL, the inductance by turns, and the gap that gives the one entered', () => {
   const core = { ...winding.core, pathMetres: 0.1, workingTesla: 0.35 };
-  const ungapped = reckonCore({ ...winding, core }, around(pushPull));
+  const ungapped = calculateCore({ ...winding, core }, around(pushPull));
   // mu0 2000 120 mm2 / 100 mm = 3.016 uH a turn squared, by hand.
   expect(ungapped.inductanceFactor).toBeCloseTo(3.016e-6, 9);
   expect(ungapped.primaryHenries).toBeCloseTo(301.6e-6, 7);
   expect(ungapped.findings.map(({ code }) => code)).toContain('inductances-apart');
-  const gapped = reckonCore({ ...winding, core: { ...core, gapMetres: ungapped.wantedGapMetres! } }, around(pushPull));
+  const gapped = calculateCore(
+    { ...winding, core: { ...core, gapMetres: ungapped.wantedGapMetres! } },
+    around(pushPull),
+  );
   expect(gapped.primaryHenries! / pushPull.transformer!.primaryHenries!).toBeCloseTo(1, 9);
   expect(gapped.findings).toEqual([]);
 });
 
 it('a full window and too few turns are said', () => {
   const tight = { ...winding, core: { ...winding.core, windowSquareMetres: 20e-6, workingTesla: 0.02 } };
-  const { fillWord, findings } = reckonCore(tight, around(steep));
+  const { fillWord, findings } = calculateCore(tight, around(steep));
   expect(fillWord).toBe('over');
   expect(findings.map(({ code }) => code)).toEqual(['too-few-turns', 'window-full']);
 });
 
 it('the secondary rings lower the more capacitance hangs on it, and by the ladder’s own share', () => {
-  const at = (design: Design) => reckonSecondary(winding, around(design)).rings!;
+  const at = (design: Design) => calculateSecondary(winding, around(design)).rings!;
   const before = at(steep);
   expect(before.withLadderHertz).toBeLessThan(before.openHertz);
-  const { layers } = reckonSecondary(winding, around(steep));
+  const { layers } = calculateSecondary(winding, around(steep));
   const { ladderFarads } = around(steep);
   const own = layers!.farads;
   expect(own).toBeGreaterThan(1e-12);
@@ -74,12 +77,14 @@ it('the secondary rings lower the more capacitance hangs on it, and by the ladde
 
 it('leakage that rings near the drive is said', () => {
   const loose = change(change(steep, '$.transformer.coupling', 0.6), '$.ladder.strayFarads', 200e-12);
-  expect(reckonSecondary(winding, around(loose)).findings.map(({ code }) => code)).toContain('leakage-rings-near');
-  expect(reckonSecondary(winding, around(steep)).findings.map(({ code }) => code)).not.toContain('leakage-rings-near');
+  expect(calculateSecondary(winding, around(loose)).findings.map(({ code }) => code)).toContain('leakage-rings-near');
+  expect(calculateSecondary(winding, around(steep)).findings.map(({ code }) => code)).not.toContain(
+    'leakage-rings-near',
+  );
 });
 
 it('inductances: what is missing stays unknown, a shorted reading above the open one is refused', () => {
-  const of = (inductance: object) => reckonInductances(windingSchema.parse({ inductance }));
+  const of = (inductance: object) => calculateInductances(windingSchema.parse({ inductance }));
   expect(of({})).toEqual({ ratio: null, coupling: null, shortedTooHigh: false, resonantHenries: null });
   expect(of({ primaryHenries: 30e-6, secondaryHenries: 0.3 }).ratio).toBeCloseTo(100, 9);
   expect(of({ secondaryHenries: 0.3, shortedHenries: 0.4 })).toMatchObject({ coupling: null, shortedTooHigh: true });

@@ -1,12 +1,11 @@
 import type { Design } from '../design/design-schema';
-import type { Driver, Transformer } from '../design/driver-schema';
 import type { Finding } from '../quantity/finding';
 import type { Winding } from '../design/winding-schema';
-import { VOLT_SECONDS } from '../drive/judge';
-import { leakageHenries, ratioOf, type SourceFigure } from '../drive/drive-result';
+import type { DriverKindId } from '../drive/driver-kinds';
+import type { DriveFigures } from '../drive/figures';
 import type { Prediction } from '../predict/prediction';
 import { preferredValues } from '../quantity/preferred-values';
-import { sayQuantity } from '../quantity/format-quantity';
+import { formatQuantity } from '../quantity/format-quantity';
 import {
   couplingOf,
   gapFor,
@@ -17,29 +16,27 @@ import {
   resonanceHertz,
 } from '../magnetics/inductance';
 import { EASY_FILL, MOST_FILL, secondaryLayers, windowFill, type SecondaryLayers } from './secondary-plan';
-import { primaryAmpsOf, sectionOf, skinFactor } from '../magnetics/wire';
+import { leakageHenries, ratioOf, type Transformer } from '../magnetics/transformer';
+import { sectionOf, skinFactor } from '../magnetics/wire';
 
 /** What the bench needs to know of the design around the transformer. */
 export type BenchDesign = {
   transformer: Transformer;
-  figures: readonly SourceFigure[];
-  driver: Driver['kind'];
-  /** RMS at the load; null where it is not known. */
-  secondaryAmps: number | null;
+  figures: DriveFigures;
+  driver: DriverKindId;
   hertz: number;
-  /** The greater peak at the ladder's foot, V. */
+  /** The greater peak at the ladder's input, V. */
   secondaryPeakVolts: number;
   ladderFarads: number;
 };
 
 /** The wound transformer of a design and what is around it; null where its driver has none of its own. */
-export function benchOf({ transformer, driver }: Design, { drive, source, input }: Prediction): BenchDesign | null {
+export function benchOf({ transformer, driver }: Design, { drive, source }: Prediction): BenchDesign | null {
   return (
     transformer && {
       transformer,
       figures: source.figures,
       driver: driver.kind,
-      secondaryAmps: input.amps,
       hertz: drive.frequencyHertz,
       secondaryPeakVolts: Math.max(drive.positivePeakVolts, drive.negativePeakVolts),
       ladderFarads: source.ladderFarads,
@@ -48,7 +45,7 @@ export function benchOf({ transformer, driver }: Design, { drive, source, input 
 }
 
 /** Readings of inductance that are on the sheet, and what follows; null where a reading is missing. */
-export function reckonInductances({ inductance }: Winding): {
+export function calculateInductances({ inductance }: Winding): {
   ratio: number | null;
   coupling: number | null;
   shortedTooHigh: boolean;
@@ -85,7 +82,7 @@ export function tankTable(
   }));
 }
 
-export type CoreReckoning = {
+export type CoreFigures = {
   /** Fewest turns of the whole primary under the working flux density; null where core or drive do not tell. */
   leastTurns: number | null;
   /** AL, H a turn squared, and the inductance it gives the primary; null without area and path. */
@@ -105,17 +102,17 @@ export type CoreReckoning = {
   findings: Finding[];
 };
 
-/** How far entered and reckoned inductance may lie apart before it is said: AL spreads by a quarter (common practice). */
+/** How far entered and calculated inductance may lie apart before it is said: AL spreads by a quarter (common practice). */
 const INDUCTANCE_SPREAD = 1.4;
 
 /** What core and wire make of the design's primary. */
-export function reckonCore({ core, primary, secondary }: Winding, design: BenchDesign): CoreReckoning {
+export function calculateCore({ core, primary, secondary }: Winding, design: BenchDesign): CoreFigures {
   const { transformer, hertz } = design;
   const findings: Finding[] = [];
   const say = (severity: Finding['severity'], code: string, message: string, advice: string) =>
     findings.push({ severity, code, where: '$.winding.core', message, advice });
   const { coreSquareMetres, primaryTurns, primaryHenries } = transformer;
-  const linkage = (design.figures.find(({ key }) => key === VOLT_SECONDS)?.value ?? NaN) / 1e6;
+  const linkage = design.figures.fluxLinkageVoltSeconds ?? NaN;
   const least =
     coreSquareMetres === null || Number.isNaN(linkage)
       ? null
@@ -125,7 +122,7 @@ export function reckonCore({ core, primary, secondary }: Winding, design: BenchD
       ? null
       : { ...core, squareMetres: coreSquareMetres, pathMetres: core.pathMetres };
   const factor = of && inductanceFactor(of);
-  const reckoned = factor && factor * primaryTurns ** 2;
+  const calculated = factor && factor * primaryTurns ** 2;
   if (least !== null && primaryTurns < least)
     say(
       'warn',
@@ -133,13 +130,13 @@ export function reckonCore({ core, primary, secondary }: Winding, design: BenchD
       `The primary has ${primaryTurns} turns; ${core.workingTesla * 1e3} mT asks for ${least}.`,
       'Wind more turns, or accept a higher flux density if the core’s data allow it.',
     );
-  if (reckoned && primaryHenries !== null) {
-    const apart = primaryHenries / reckoned;
+  if (calculated && primaryHenries !== null) {
+    const apart = primaryHenries / calculated;
     if (apart > INDUCTANCE_SPREAD || apart < 1 / INDUCTANCE_SPREAD)
       say(
         'note',
         'inductances-apart',
-        `The core gives the primary ${sayQuantity(reckoned, 'H', 3)}; the design counts with ${sayQuantity(primaryHenries, 'H', 3)}.`,
+        `The core gives the primary ${formatQuantity(calculated, 'H', 3)}; the design counts with ${formatQuantity(primaryHenries, 'H', 3)}.`,
         'Trust a measurement over both; the material’s permeability is seldom known better than by a quarter.',
       );
   }
@@ -159,15 +156,15 @@ export function reckonCore({ core, primary, secondary }: Winding, design: BenchD
     say(
       'stop',
       'window-full',
-      `Copper would take ${sayQuantity(fill!, '%', 2)} of the window; beside high-voltage insulation hardly more than ${sayQuantity(MOST_FILL, '%', 2)} goes in.`,
+      `Copper would take ${formatQuantity(fill!, '%', 2)} of the window; beside high-voltage insulation hardly more than ${formatQuantity(MOST_FILL, '%', 2)} goes in.`,
       'Use thinner wire, fewer turns or a larger core.',
     );
   const primarySquareMetres = wireMetres === null ? null : strands * sectionOf(wireMetres);
-  const primaryAmps = primaryAmpsOf(design.driver, design.figures, design.secondaryAmps);
+  const primaryAmps = design.figures.tankRmsAmps ?? design.figures.primaryRmsAmps ?? null;
   return {
     leastTurns: least,
     inductanceFactor: factor,
-    primaryHenries: reckoned,
+    primaryHenries: calculated,
     wantedGapMetres: of && primaryHenries !== null ? gapFor(primaryHenries / primaryTurns ** 2, of) : null,
     primarySkinFactor: wireMetres === null ? null : skinFactor(wireMetres, hertz),
     secondarySkinFactor: secondary.wireMetres === null ? null : skinFactor(secondary.wireMetres, hertz),
@@ -180,7 +177,7 @@ export function reckonCore({ core, primary, secondary }: Winding, design: BenchD
   };
 }
 
-export type SecondaryReckoning = {
+export type SecondaryFigures = {
   /** Null where the wire is not known, or one turn is wider than a pot. */
   layers: SecondaryLayers | null;
   /** Frequencies at which the secondary rings; null where the primary's inductance is not known. */
@@ -199,7 +196,7 @@ export type SecondaryReckoning = {
 const RINGING_FAR = 3;
 
 /** The secondary in layers, its capacitance, and where it rings before this ladder. */
-export function reckonSecondary({ secondary }: Winding, design: BenchDesign): SecondaryReckoning {
+export function calculateSecondary({ secondary }: Winding, design: BenchDesign): SecondaryFigures {
   const { transformer, hertz, ladderFarads } = design;
   const { wireMetres } = secondary;
   if (wireMetres === null) return { layers: null, rings: null, findings: [] };
@@ -228,7 +225,7 @@ export function reckonSecondary({ secondary }: Winding, design: BenchDesign): Se
       code: 'leakage-rings-near',
       severity: 'warn',
       where: '$.winding.secondary',
-      message: `Leakage inductance rings with winding and ladder at ${sayQuantity(rings.leakageHertz, 'Hz', 3)}, under ${RINGING_FAR} times the drive’s ${sayQuantity(hertz, 'Hz', 3)}: peaks at the foot differ from the turns ratio.`,
+      message: `Leakage inductance rings with winding and ladder at ${formatQuantity(rings.leakageHertz, 'Hz', 3)}, under ${RINGING_FAR} times the drive’s ${formatQuantity(hertz, 'Hz', 3)}: peaks at the foot differ from the turns ratio.`,
       advice: 'Couple the windings tighter, use fewer turns or smaller ladder capacitors; see the time domain.',
     });
   return { layers, rings, findings };

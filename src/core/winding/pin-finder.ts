@@ -1,5 +1,5 @@
 import type { Finding } from '../quantity/finding';
-import { sayQuantity } from '../quantity/format-quantity';
+import { formatQuantity } from '../quantity/format-quantity';
 
 /** Resistances that a primary usually has, Ω; the likeliest in the middle (common practice, no source). */
 const PRIMARY_OHMS = { least: 0.1, likeliest: 0.5, most: 1.3 };
@@ -132,7 +132,7 @@ export function findPins(readings: readonly PinReading[], lead: string, leadTest
     say(
       'note',
       'lost-in-leads',
-      `Readings under ${sayQuantity(LOST_IN_LEADS, 'Ω')} are lost in the meter’s leads: windings of a few turns, for heaters or feedback, read like this.`,
+      `Readings under ${formatQuantity(LOST_IN_LEADS, 'Ω')} are lost in the meter’s leads: windings of a few turns, for heaters or feedback, read like this.`,
       'Take the reading of the leads touched together off each.',
     );
   if (joined.length > 0 && !primary)
@@ -146,7 +146,7 @@ export function findPins(readings: readonly PinReading[], lead: string, leadTest
 }
 
 type Joined = { from: string; to: string; ohms: number };
-const words = ({ from, to, ohms }: Joined) => `${from} to ${to} (${sayQuantity(ohms, 'Ω', 3)})`;
+const words = ({ from, to, ohms }: Joined) => `${from} to ${to} (${formatQuantity(ohms, 'Ω', 3)})`;
 
 /** Threes of pins read all round, the greatest reading first, whose two smaller ones do not make up the greatest. */
 function threesThatDoNotAddUp(joined: readonly Joined[]): Joined[][] {

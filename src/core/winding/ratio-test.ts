@@ -1,5 +1,5 @@
 import type { Finding } from '../quantity/finding';
-import { sayQuantity } from '../quantity/format-quantity';
+import { formatQuantity } from '../quantity/format-quantity';
 
 /** A reading this much of its neighbours' median or less is none (common practice, no source). */
 const NO_READING = 0.05;
@@ -67,7 +67,7 @@ export function readRatioTest({ fedVolts, readings, seriesVolts }: RatioTest): R
   // Of two sections the low one cannot be told from the high one: only the low one is named as the suspect.
   if (sections.length === 2 && sections.some(({ word }) => word === 'low'))
     for (const section of sections) if (section.word === 'high') section.word = 'fits';
-  const neighbours = (at: number) => sayQuantity(neighboursOf(at), 'V', 3);
+  const neighbours = (at: number) => formatQuantity(neighboursOf(at), 'V', 3);
   sections.forEach(({ volts, word }, at) => {
     if (word === 'none')
       say(
@@ -80,14 +80,14 @@ export function readRatioTest({ fedVolts, readings, seriesVolts }: RatioTest): R
       say(
         'stop',
         'section-low',
-        `Section ${at + 1} reads ${sayQuantity(volts, 'V', 3)} beside ${neighbours(at)}: turns in it are shorted, or it has fewer.`,
+        `Section ${at + 1} reads ${formatQuantity(volts, 'V', 3)} beside ${neighbours(at)}: turns in it are shorted, or it has fewer.`,
         'If it was wound like the others, do not use it: shorted turns burn under load.',
       );
     if (word === 'high')
       say(
         'warn',
         'section-high',
-        `Section ${at + 1} reads ${sayQuantity(volts, 'V', 3)} beside ${neighbours(at)}: it has more turns, or the others are the faulty ones.`,
+        `Section ${at + 1} reads ${formatQuantity(volts, 'V', 3)} beside ${neighbours(at)}: it has more turns, or the others are the faulty ones.`,
         'Compare the resistances of all sections.',
       );
   });
@@ -104,7 +104,7 @@ export function readRatioTest({ fedVolts, readings, seriesVolts }: RatioTest): R
       say(
         'warn',
         'series-over-sum',
-        `In series ${sayQuantity(seriesVolts, 'V', 3)} are read, more than the ${sayQuantity(sumVolts, 'V', 3)} of the sections together.`,
+        `In series ${formatQuantity(seriesVolts, 'V', 3)} are read, more than the ${formatQuantity(sumVolts, 'V', 3)} of the sections together.`,
         'Read all of them again at the same feed with the same meter.',
       );
     else if (reversed.length > 0)
@@ -128,7 +128,7 @@ export function readRatioTest({ fedVolts, readings, seriesVolts }: RatioTest): R
       say(
         'stop',
         'series-falls-short',
-        `In series ${sayQuantity(seriesVolts, 'V', 3)} are read, ${sayQuantity(missing, 'V', 3)} short of the sections’ sum: a joint is poor, or a winding is earthed within.`,
+        `In series ${formatQuantity(seriesVolts, 'V', 3)} are read, ${formatQuantity(missing, 'V', 3)} short of the sections’ sum: a joint is poor, or a winding is earthed within.`,
         'With the feed off measure each joint, and each lead to the core.',
       );
   }
@@ -136,7 +136,7 @@ export function readRatioTest({ fedVolts, readings, seriesVolts }: RatioTest): R
     say(
       'note',
       'test-voltage-live',
-      `Up to ${sayQuantity(Math.max(sumVolts, seriesVolts ?? 0), 'V', 3)} RMS stand at the secondary in this test, over the usual limit of ${HAZARDOUS_VOLTS} V RMS (IEC 61010-1, from memory).`,
+      `Up to ${formatQuantity(Math.max(sumVolts, seriesVolts ?? 0), 'V', 3)} RMS stand at the secondary in this test, over the usual limit of ${HAZARDOUS_VOLTS} V RMS (IEC 61010-1, from memory).`,
       'Feed less, and take the feed off before you move a lead.',
     );
   return { ratio, sumVolts, sections, findings };

@@ -1,5 +1,5 @@
 import type { Finding } from '../quantity/finding';
-import { sayQuantity } from '../quantity/format-quantity';
+import { formatQuantity } from '../quantity/format-quantity';
 import { COPPER_OHM_METRES, enamelledMetres, sectionOf } from '../magnetics/wire';
 
 const VACUUM_PERMITTIVITY = 8.8541878128e-12;
@@ -113,7 +113,7 @@ function findingsOf(
       code: 'layer-insulation-thin',
       severity: 'warn',
       where,
-      message: `Up to ${sayQuantity(betweenLayersVolts, 'V')} peak stand between two layers; at 10 kV/mm that asks for ${millimetres(needed)} of insulation beside the enamel.`,
+      message: `Up to ${formatQuantity(betweenLayersVolts, 'V')} peak stand between two layers; at 10 kV/mm that asks for ${millimetres(needed)} of insulation beside the enamel.`,
       advice: 'Put more film between layers, or divide the winding into more pots.',
     });
   if (betweenLayersVolts > LEAST_AIR_VOLTS)

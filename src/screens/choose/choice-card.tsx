@@ -1,8 +1,8 @@
 'use client';
 
-import type { ChoiceInTime } from '@/core/choose/choice-time-domain';
+import type { ChoiceTimeDomain } from '@/core/choose/choice-time-domain';
 import type { ChoiceRow } from '@/core/choose/row';
-import { signedVolts, type Polarity } from '@/core/predict/prediction';
+import { signedVolts, type Polarity } from '@/core/quantity/polarity';
 import { buttonStyle } from '@/ui/button';
 import { FitMark } from '@/ui/fit-mark';
 import { Quantity } from '@/ui/quantity';
@@ -19,7 +19,7 @@ export function ChoiceCard({
 }: {
   row: ChoiceRow;
   /** Undefined until the engine has looked, null where it could not tell. */
-  settled: ChoiceInTime | null | undefined;
+  settled: ChoiceTimeDomain | null | undefined;
   polarity: Polarity;
   /** Design whose drive it stands on, if any. */
   intoName: string | null;
@@ -33,11 +33,11 @@ export function ChoiceCard({
       <ul className="mt-1">
         {row.taken.map((part) => (
           <li key={part.name} className="flex items-baseline gap-1.5">
-            <FitMark fit={part.lacking > 0 ? 'over' : 'fits'} />
+            <FitMark fit={part.missing > 0 ? 'over' : 'fits'} />
             <span className="figures">{part.count}</span>
             <span className="min-w-0 break-words">
               {part.name}
-              {part.lacking > 0 ? <span className="text-over">, {part.lacking} to get</span> : null}
+              {part.missing > 0 ? <span className="text-over">, {part.missing} to get</span> : null}
             </span>
           </li>
         ))}

@@ -3,8 +3,8 @@
 import { useState } from 'react';
 import { Line } from 'react-chartjs-2';
 import type { ChoiceRow } from '@/core/choose/row';
-import { signedVolts, type Polarity } from '@/core/predict/prediction';
-import { engineeringScale, sayQuantity } from '@/core/quantity/format-quantity';
+import { signedVolts, type Polarity } from '@/core/quantity/polarity';
+import { engineeringScale, formatQuantity } from '@/core/quantity/format-quantity';
 import { commonOptions, useColours } from '@/ui/chart-style';
 import { CHOICE_FIGURES, figureOf, type FigureId } from './choice-figures';
 
@@ -47,7 +47,7 @@ export function ChoicesChart({
     label: (item) => {
       const row = drawn[item.dataIndex];
       const say = (figure: typeof x) =>
-        `${figure.name}: ${sayQuantity(figure.id === 'output' ? signedVolts(figure.of(row)!, polarity) : figure.of(row)!, figure.unit)}`;
+        `${figure.name}: ${formatQuantity(figure.id === 'output' ? signedVolts(figure.of(row)!, polarity) : figure.of(row)!, figure.unit)}`;
       return [say(x), say(y)];
     },
   };

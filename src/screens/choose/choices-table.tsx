@@ -1,9 +1,9 @@
 'use client';
 
 import { useMemo } from 'react';
-import type { ChoiceInTime } from '@/core/choose/choice-time-domain';
+import type { ChoiceTimeDomain } from '@/core/choose/choice-time-domain';
 import type { ChoiceRow } from '@/core/choose/row';
-import { signedVolts, type Polarity } from '@/core/predict/prediction';
+import { signedVolts, type Polarity } from '@/core/quantity/polarity';
 import { fitOf } from '@/core/quantity/margin';
 import { FitMark } from '@/ui/fit-mark';
 import { Quantity } from '@/ui/quantity';
@@ -28,7 +28,7 @@ export function ChoicesTable({
   rows: ChoiceRow[];
   chosen: ChoiceRow | null;
   polarity: Polarity;
-  inTime: ReadonlyMap<string, ChoiceInTime | null>;
+  inTime: ReadonlyMap<string, ChoiceTimeDomain | null>;
   onChoose: (key: string) => void;
 }) {
   const columns = useMemo(
@@ -48,10 +48,10 @@ export function ChoicesTable({
               <span className="block text-[13px] text-soft">
                 {original.capacitors}; {original.diodes}
                 {original.drive === '' ? '' : `; ${original.drive}`}
-                {original.taken.map(({ name, lacking }) =>
-                  lacking > 0 ? (
+                {original.taken.map(({ name, missing }) =>
+                  missing > 0 ? (
                     <span key={name} className="text-over">
-                      ; {lacking} to get
+                      ; {missing} to get
                     </span>
                   ) : null,
                 )}

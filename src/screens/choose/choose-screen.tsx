@@ -6,21 +6,21 @@ import { useRouter } from 'next/navigation';
 import { useEffect, useMemo, useState } from 'react';
 import { toast } from 'sonner';
 import { attempt } from '@/client/attempt';
-import { useAsk } from '@/client/requirements-store';
+import { useRequirements } from '@/client/requirements-store';
 import { createDesign, fetchDesign, saveDesign } from '@/client/designs-api';
 import { baseOf } from '@/core/choose/requirements';
-import { betterIn, type Choices, type Wish } from '@/core/choose/choose';
-import { reasonsOf, sayTarget } from '@/core/choose/reasons';
+import { betterIn, type Choices, type Purchase } from '@/core/choose/choose';
+import { reasonsOf, formatTarget } from '@/core/choose/reasons';
 import { appliedTo, type ChoiceRow } from '@/core/choose/row';
 import type { SearchTask } from '@/core/choose/search';
 import { stocksFor } from '@/core/choose/stock';
 import type { Design } from '@/core/design/design-schema';
 import type { Drawer } from '@/core/drawer/parts-used';
-import { sayQuantity } from '@/core/quantity/format-quantity';
+import { formatQuantity } from '@/core/quantity/format-quantity';
 import { buttonStyle } from '@/ui/button';
 import { useCommands } from '@/ui/commands';
 import { TopBar } from '@/ui/top-bar';
-import { AskForm } from './ask-form';
+import { AskForm } from './requirements-form';
 import { ChoiceCard } from './choice-card';
 import { ChoicesTable } from './choices-table';
 import { useChoosing, type Choosing } from './use-choosing';
@@ -42,25 +42,25 @@ export function ChooseScreen({
   from: Shelved | null;
 }) {
   const router = useRouter();
-  const { ask, edit, known, wake } = useAsk();
+  const { requirements, edit, known, wake } = useRequirements();
   useEffect(() => {
     // What the browser kept is not known to the server, so it is read once the page stands.
     void wake(from && { id: from.id, target: from.design.target });
   }, [from, wake]);
   const [chosenKey, setChosenKey] = useState<string | null>(null);
   const [busy, setBusy] = useState(false);
-  const base = useMemo(() => baseOf(ask, from?.design ?? null), [ask, from]);
+  const base = useMemo(() => baseOf(requirements, from?.design ?? null), [requirements, from]);
   const task = useMemo<SearchTask>(
-    () => ({ ask, base, stocks: stocksFor(ask, base, drawer, from?.id ?? null) }),
-    [ask, base, drawer, from],
+    () => ({ requirements, base, stocks: stocksFor(requirements, base, drawer, from?.id ?? null) }),
+    [requirements, base, drawer, from],
   );
   const [looked, setLooked] = useState<ChoiceRow | null>(null);
   const { choosing, stop, restart, inTime } = useChoosing(known ? task : null, looked);
   const { choices, rows } = choosing;
-  const wished = choices?.wishes.map(({ row }) => row) ?? [];
+  const wished = choices?.purchases.map(({ row }) => row) ?? [];
   const chosen = [...rows, ...wished].find(({ key }) => key === chosenKey) ?? rows[0] ?? null;
   if (choosing.kind === 'ready' && chosen !== looked) setLooked(chosen);
-  const { polarity } = ask.target;
+  const { polarity } = requirements.target;
 
   /** Does something at the server with the buttons held meanwhile. */
   const held = async (what: string, work: () => Promise<void>) => {
@@ -70,13 +70,13 @@ export function ChooseScreen({
   };
   const make = (row: ChoiceRow, all: Choices) =>
     held('Making the design', async () => {
-      const stored = await createDesign(appliedTo(null, row, reasonsOf(row, all, ask)));
+      const stored = await createDesign(appliedTo(null, row, reasonsOf(row, all, requirements)));
       router.push(`/designs/${stored.id}`);
     });
   const putInto = (row: ChoiceRow, all: Choices, { id }: Shelved) =>
     held('Putting it into the design', async () => {
       const standing = await fetchDesign(id);
-      const changed = appliedTo(standing.design, row, reasonsOf(row, all, ask));
+      const changed = appliedTo(standing.design, row, reasonsOf(row, all, requirements));
       const { conflict } = await saveDesign(id, standing.revision, changed);
       if (conflict) toast.error('The design was changed in another tab at that very moment. Try again.');
       else router.push(`/designs/${id}`);
@@ -103,7 +103,7 @@ export function ChooseScreen({
           className="no-print border-b border-rule lg:overflow-y-auto lg:border-r lg:border-b-0"
         >
           <AskForm
-            ask={ask}
+            requirements={requirements}
             edit={edit}
             designs={designs}
             from={from}
@@ -114,7 +114,7 @@ export function ChooseScreen({
         <div className="min-w-0 px-3 py-4 sm:px-5 lg:overflow-y-auto">
           <div className="flex flex-wrap items-start gap-3">
             <h1 className="min-w-0 flex-1 text-[17px] leading-snug font-semibold tracking-tight" role="status">
-              <Told choosing={choosing} wanted={sayTarget(ask.target)} />
+              <Told choosing={choosing} wanted={formatTarget(requirements.target)} />
             </h1>
             {choosing.kind === 'working' ? (
               <button type="button" className={buttonStyle('plain')} onClick={stop}>
@@ -144,8 +144,12 @@ export function ChooseScreen({
               />
             </div>
           ) : null}
-          {choices && choices.wishes.length > 0 ? (
-            <Wishes wishes={choices.wishes} best={choices.reached ? choices.rows[0] : null} onLook={setChosenKey} />
+          {choices && choices.purchases.length > 0 ? (
+            <Wishes
+              purchases={choices.purchases}
+              best={choices.reached ? choices.rows[0] : null}
+              onLook={setChosenKey}
+            />
           ) : null}
           {rows.length > 0 ? (
             <ChoicesTable rows={rows} chosen={chosen} polarity={polarity} inTime={inTime} onChoose={setChosenKey} />
@@ -161,29 +165,32 @@ const counted = new Intl.NumberFormat('en');
 /** Where the search stands, in a sentence. */
 function Told({ choosing, wanted }: { choosing: Choosing; wanted: string }) {
   const { kind, progress, choices, milliseconds } = choosing;
-  if (kind === 'failed') return <span className="text-over">The search failed. Search again, or ask otherwise.</span>;
+  if (kind === 'failed')
+    return <span className="text-over">The search failed. Search again, or requirements otherwise.</span>;
   if (kind === 'stopped')
     return (
-      <>Stopped{progress ? ` after ${counted.format(progress.tried)} of ${counted.format(progress.of)} ways` : ''}.</>
+      <>
+        Stopped{progress ? ` after ${counted.format(progress.evaluated)} of ${counted.format(progress.of)} ways` : ''}.
+      </>
     );
   if (!choices)
     return (
       <>
         Trying ways to reach {wanted}
         {progress
-          ? `: ${counted.format(progress.tried)} of ${counted.format(progress.of)}, ${counted.format(progress.fitting)} fit`
+          ? `: ${counted.format(progress.evaluated)} of ${counted.format(progress.of)}, ${counted.format(progress.fitting)} fit`
           : '…'}
       </>
     );
-  const tried = `${counted.format(choices.tried)} ways tried in ${sayQuantity((milliseconds.all ?? 0) / 1e3, 's', 2)}`;
-  if (choices.tried === 0) return <>There is nothing to try for {wanted}.</>;
+  const evaluated = `${counted.format(choices.evaluated)} ways evaluated in ${formatQuantity((milliseconds.all ?? 0) / 1e3, 's', 2)}`;
+  if (choices.evaluated === 0) return <>There is nothing to try for {wanted}.</>;
   if (!choices.reached)
     return (
       <>
         <span className="text-over">Nothing here reaches {wanted}.</span>{' '}
         {choices.rows.length > 0
-          ? `What comes nearest stands first; ${tried}.`
-          : `${tried}; of none that can be built is there a figure.`}
+          ? `What comes nearest stands first; ${evaluated}.`
+          : `${evaluated}; of none that can be built is there a figure.`}
       </>
     );
   return (
@@ -191,7 +198,7 @@ function Told({ choosing, wanted }: { choosing: Choosing; wanted: string }) {
       <span className="text-fits">
         {counted.format(choices.fitting)} ways reach {wanted}.
       </span>{' '}
-      {choices.rows.length === 1 ? 'One beats all others' : `No other beats these ${choices.rows.length}`}; {tried}.
+      {choices.rows.length === 1 ? 'One beats all others' : `No other beats these ${choices.rows.length}`}; {evaluated}.
     </>
   );
 }
@@ -211,15 +218,15 @@ function ProgressBar({ choosing: { kind, progress } }: { choosing: Choosing }) {
 }
 
 /** What a search cannot use, and where to put that right. */
-function LeftOut({ task: { ask, stocks }, drawer }: { task: SearchTask; drawer: Drawer }) {
-  if (ask.parts === 'any') return null;
+function LeftOut({ task: { requirements, stocks }, drawer }: { task: SearchTask; drawer: Drawer }) {
+  if (requirements.parts === 'any') return null;
   const { capacitors, diodes, unrated } = stocks;
   const missing = [capacitors.length === 0 ? 'capacitors' : '', diodes.length === 0 ? 'diodes' : ''].filter(Boolean);
   if (missing.length === 0 && unrated.length === 0) return null;
   return (
     <p className="mt-2 text-[13px] text-soft">
       {missing.length > 0
-        ? `The drawer ${drawer.parts.length === 0 ? 'is empty' : `has no ${missing.join(' and no ')} with a rating`}: put some in, or ask for any value. `
+        ? `The drawer ${drawer.parts.length === 0 ? 'is empty' : `has no ${missing.join(' and no ')} with a rating`}: put some in, or requirements for any value. `
         : ''}
       {unrated.length > 0 ? `Left out, since their rated voltage is not known: ${unrated.join(', ')}. ` : ''}
       <Link href="/drawer" className="text-copper underline">
@@ -231,11 +238,11 @@ function LeftOut({ task: { ask, stocks }, drawer }: { task: SearchTask; drawer: 
 
 /** What one purchase would bring. */
 function Wishes({
-  wishes,
+  purchases,
   best,
   onLook,
 }: {
-  wishes: readonly Wish[];
+  purchases: readonly Purchase[];
   /** The best without a purchase, where something reaches the target. */
   best: ChoiceRow | null;
   onLook: (key: string) => void;
@@ -244,7 +251,7 @@ function Wishes({
     <section aria-label="One purchase" className="mt-3 border-l-[3px] border-copper pl-3 text-[13px]">
       <h2 className="font-semibold">{best ? 'What one purchase would gain' : 'One purchase would reach it'}</h2>
       <ul>
-        {wishes.map(({ part, count, price, row }) => (
+        {purchases.map(({ part, count, price, row }) => (
           <li key={part} className="flex flex-wrap items-baseline gap-x-2">
             <span>
               {count} more of {part}

@@ -2,7 +2,7 @@
 
 import { useCallback, useEffect, useRef, useState } from 'react';
 import type { Choices } from '@/core/choose/choose';
-import type { ChoiceInTime } from '@/core/choose/choice-time-domain';
+import type { ChoiceTimeDomain } from '@/core/choose/choice-time-domain';
 import type { ChoiceRow } from '@/core/choose/row';
 import type { SearchTask } from '@/core/choose/search';
 import { startChooseWorker, type ChooseClient } from '@/worker/choose-client';
@@ -32,7 +32,7 @@ const NOTHING: Choosing = {
 };
 
 /**
- * The search for what is asked, in a worker; a changed ask ends the search for
+ * The search for what is asked, in a worker; a changed requirements ends the search for
  * the one before. Then the engine settles the best and whatever row is looked at.
  */
 export function useChoosing(task: SearchTask | null, looked: ChoiceRow | null) {
@@ -114,8 +114,10 @@ function useInTime(
   choices: Choices | null,
   looked: ChoiceRow | null,
   client: () => ChooseClient,
-): ReadonlyMap<string, ChoiceInTime | null> {
-  const [settled, setSettled] = useState<{ of: Choices; found: ReadonlyMap<string, ChoiceInTime | null> } | null>(null);
+): ReadonlyMap<string, ChoiceTimeDomain | null> {
+  const [settled, setSettled] = useState<{ of: Choices; found: ReadonlyMap<string, ChoiceTimeDomain | null> } | null>(
+    null,
+  );
   const found = settled !== null && settled.of === choices ? settled.found : NONE;
   const waiting =
     choices === null
@@ -143,4 +145,4 @@ function useInTime(
   return found;
 }
 
-const NONE: ReadonlyMap<string, ChoiceInTime | null> = new Map();
+const NONE: ReadonlyMap<string, ChoiceTimeDomain | null> = new Map();

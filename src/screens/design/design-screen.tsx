@@ -10,32 +10,32 @@ import { useStore } from 'zustand';
 import { createDesign, type StoredDesign } from '@/client/designs-api';
 import { downloadDesign } from '@/client/design-file';
 import { TOPOLOGY_KINDS } from '@/core/topology/topologies';
-import { seenInTime } from '@/core/transient/comparison';
+import { asSettled } from '@/core/transient/comparison';
 import { predict } from '@/core/predict/predict';
 import { whatHelpsMost } from '@/core/predict/what-helps';
 import { buttonStyle } from '@/ui/button';
 import { useCommands, type ScreenCommand } from '@/ui/commands';
 import { TopBar } from '@/ui/top-bar';
-import { Chain, linksOf, type Link } from './chain';
-import { Climb } from './climb';
-import { ChangesDialog } from './changes-dialog';
-import { ConflictDialog } from './conflict-dialog';
-import { createEditorStore } from './editor-store';
+import { Chain, linksOf, type Link } from './chain/chain';
+import { Climb } from './climb/climb';
+import { ChangesDialog } from './verdict/changes-dialog';
+import { ConflictDialog } from './saving/conflict-dialog';
+import { createEditorStore } from './saving/editor-store';
 import { Heading } from './heading';
-import { HistoryDialog } from './history-dialog';
+import { HistoryDialog } from './saving/history-dialog';
 import { Notes } from './notes';
-import { PartPanel } from './part-panel';
-import { SaveNotice } from './save-notice';
+import { PartPanel } from './climb/part-panel';
+import { SaveNotice } from './saving/save-notice';
 import { benchPage, TransformerBench, type BenchPage } from './transformer-bench/transformer-bench';
 import { useElectrical } from './use-electrical';
 import { useTransient, WAITING } from './use-transient';
-import { useAutosave } from './use-autosave';
-import { Verdict, VerdictStrip } from './verdict';
+import { useAutosave } from './saving/use-autosave';
+import { Verdict, VerdictStrip } from './verdict/verdict';
 
 const NO_TRACES: string[] = [];
 
 /** Charts need a browser to be drawn in. */
-const Charts = dynamic(() => import('./charts').then((module) => module.Charts), { ssr: false });
+const Charts = dynamic(() => import('./charts/charts').then((module) => module.Charts), { ssr: false });
 
 /** One design: the chain, the Climb, the verdict and the charts, live on every keystroke. */
 export function DesignScreen({ stored }: { stored: StoredDesign }) {
@@ -57,7 +57,7 @@ export function DesignScreen({ stored }: { stored: StoredDesign }) {
   const [traces, setTraces] = useState<string[]>([]);
   const { timeDomain, client } = useTransient(laterDesign);
   const climbed = useMemo(
-    () => (timeDomain.kind === 'ready' ? seenInTime(laterPrediction, timeDomain.run.transient) : laterPrediction),
+    () => (timeDomain.kind === 'ready' ? asSettled(laterPrediction, timeDomain.run.transient) : laterPrediction),
     [laterPrediction, timeDomain],
   );
   const [history, setHistory] = useState(false);

@@ -5,11 +5,11 @@ import { Popover } from 'radix-ui';
 import { useState } from 'react';
 import { useStore } from 'zustand';
 import type { Design } from '@/core/design/design-schema';
-import { signedVolts } from '@/core/predict/prediction';
+import { signedVolts } from '@/core/quantity/polarity';
 import { Choice } from '@/ui/choice';
 import { Quantity } from '@/ui/quantity';
 import { QuantityField } from '@/ui/quantity-field';
-import type { EditorStore } from './editor-store';
+import type { EditorStore } from './saving/editor-store';
 
 /** The design's name and its target, both edited in place. */
 export function Heading({ store }: { store: EditorStore }) {

@@ -1,7 +1,7 @@
 'use client';
 
 import { useStore } from 'zustand';
-import type { EditorStore } from './editor-store';
+import type { EditorStore } from './saving/editor-store';
 
 /** Free words about the design, saved with it. */
 export function Notes({ store }: { store: EditorStore }) {

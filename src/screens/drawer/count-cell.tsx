@@ -2,7 +2,7 @@
 
 import { useState } from 'react';
 import { partSchema, type Part } from '@/core/parts/part-schema';
-import { sayWhatIsRight } from '@/core/schema/fields';
+import { formatWhatIsRight } from '@/core/schema/fields';
 import { readQuantity } from '@/core/quantity/read-quantity';
 
 /** A part's count or price, changed where it stands: taken on Enter or on leaving, given up with Escape. */
@@ -26,7 +26,7 @@ export function CountCell({
       draft.text.trim() === '' && field === 'price' ? { ok: true as const, value: null } : readQuantity(draft.text);
     if (!read.ok) return setDraft({ ...draft, fault: read.reason });
     const checked = partSchema.safeParse({ ...part, [field]: read.value }, { reportInput: true });
-    if (!checked.success) return setDraft({ ...draft, fault: sayWhatIsRight(checked.error.issues[0].message) });
+    if (!checked.success) return setDraft({ ...draft, fault: formatWhatIsRight(checked.error.issues[0].message) });
     setDraft(null);
     onPart(checked.data);
   };

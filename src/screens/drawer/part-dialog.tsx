@@ -2,7 +2,7 @@
 
 import { useState } from 'react';
 import { PART_FIELDS, PART_NAMES, valueOf } from '@/core/parts/part-fields';
-import { sayWhatIsRight } from '@/core/schema/fields';
+import { formatWhatIsRight } from '@/core/schema/fields';
 import { partSchema, type Part } from '@/core/parts/part-schema';
 import { quantityField, type FieldDescription } from '@/core/quantity/field-description';
 import { buttonStyle } from '@/ui/button';
@@ -33,7 +33,7 @@ export function PartDialog({
       setPart(read.data);
       return null;
     }
-    return sayWhatIsRight(read.error.issues[0].message);
+    return formatWhatIsRight(read.error.issues[0].message);
   };
   const show = (field: FieldDescription) => (
     <DescribedField

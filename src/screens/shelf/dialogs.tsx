@@ -2,7 +2,7 @@
 
 import { useState } from 'react';
 import { designSchema } from '@/core/design/design-schema';
-import type { Fault } from '@/core/design/read-design';
+import type { Fault } from '@/core/schema/faults';
 import { buttonStyle } from '@/ui/button';
 import { Panel } from '@/ui/dialog';
 

@@ -3,7 +3,7 @@
 import { formatDistanceToNow } from 'date-fns';
 import Link from 'next/link';
 import type { Design } from '@/core/design/design-schema';
-import { signedVolts } from '@/core/predict/prediction';
+import { signedVolts } from '@/core/quantity/polarity';
 import type { ShelfRow } from '@/core/predict/shelf-row';
 import { fitOf } from '@/core/quantity/margin';
 import { FitMark } from '@/ui/fit-mark';

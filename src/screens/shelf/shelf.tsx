@@ -10,7 +10,8 @@ import { createDesign, saveDesign, fetchDesign, setArchived } from '@/client/des
 import { downloadDesign } from '@/client/design-file';
 import type { Design } from '@/core/design/design-schema';
 import { newDesign } from '@/core/design/new-design';
-import { readDesignText, type Fault } from '@/core/design/read-design';
+import { readDesignText } from '@/core/design/read-design';
+import type { Fault } from '@/core/schema/faults';
 import { buttonStyle } from '@/ui/button';
 import { useCommands } from '@/ui/commands';
 import { TopBar } from '@/ui/top-bar';

@@ -1,7 +1,69 @@
-import type { Driver, Supply, Transformer } from '../../design/driver-schema';
-import { judgeTransistor, reportStrokes } from '../judge';
-import { plainDrive, ratioOf, Report, swingSeconds, type Made, type Surroundings, triangleRms } from '../drive-result';
-import { directFeed, reportFeed } from '../supply';
+import { ratioOf, usualTransformer, type Transformer } from '../../magnetics/transformer';
+import { quantityField } from '../../quantity/field-description';
+import { quantity } from '../../schema/fields';
+import * as z from '../../zod';
+import {
+  DriveCollector,
+  plainDrive,
+  swingSeconds,
+  triangleRms,
+  type DriveContext,
+  type DriveResult,
+} from '../drive-result';
+import { DIRECT, driverKind, needed } from '../driver-kind';
+import { directFeed, reportFeed } from '../feed';
+import type { Supply } from '../supply';
+import { reportStrokes } from '../transformer-checks';
+import {
+  efficiency,
+  EFFICIENCY_FIELD,
+  TRANSISTOR_FIELDS,
+  TRANSISTOR_SCHEMA,
+  transistorPlace,
+  transistorRatings,
+  unloadedSwitch,
+} from '../transistors';
+
+const schema = z.strictObject({
+  kind: z.literal('blocking-oscillator'),
+  feedbackTurns: quantity('', '6', 'above zero').default(6),
+  baseOhms: quantity('Ω', '1000', 'above zero').default(1000),
+  currentGain: quantity('', '60', 'above zero').default(60),
+  ...TRANSISTOR_SCHEMA,
+  /** As measured; estimated from the on-time and the swing back when not known. */
+  frequencyHertz: quantity('Hz', '25000', 'above zero').nullable().default(null),
+  efficiency: efficiency.default(0.5),
+});
+
+export const blockingOscillator = driverKind(schema, {
+  kind: 'blocking-oscillator',
+  name: 'Blocking oscillator',
+  needs: { supply: DIRECT, transformer: true, inductance: true },
+  fields: [
+    quantityField('feedbackTurns', 'Feedback turns', ''),
+    quantityField('baseOhms', 'Base resistor', 'Ω'),
+    quantityField('currentGain', 'Current gain', ''),
+    ...TRANSISTOR_FIELDS,
+    quantityField('frequencyHertz', 'Frequency, measured', 'Hz', {
+      optional: true,
+      hint: 'Estimated while it is not known.',
+    }),
+    EFFICIENCY_FIELD,
+  ],
+  start: ({ peakVolts, feedVolts }) => ({
+    driver: {},
+    transformer: usualTransformer(peakVolts, 8 * feedVolts, {
+      primaryTurns: 20,
+      secondaryTurns: 2 * usualTransformer(peakVolts, 8 * feedVolts).secondaryTurns,
+      primaryHenries: 200e-6,
+    }),
+  }),
+  places: [transistorPlace(() => 1, { holdsItsPulse: true })],
+  ratings: transistorRatings,
+  drive: ({ supply, driver, transformer }, context) =>
+    oscillatorDrive(needed(supply), driver, needed(transformer), context),
+  beforePower: (_driver, figures) => [unloadedSwitch(figures)],
+});
 
 const BASE_VOLTS = 0.7;
 /** Supplies high that a swing is counted which nothing known limits: a stand-in, and said to be one. */
@@ -16,13 +78,13 @@ const UNHELD_TIMES = 10;
  * C). Derived, common practice for the circuit; gain and capacitance are seldom
  * known better than by a factor of two, so a measured frequency is better.
  */
-export function blockingOscillator(
+function oscillatorDrive(
   supply: Supply,
-  driver: Extract<Driver, { kind: 'blocking-oscillator' }>,
+  driver: z.output<typeof schema>,
   transformer: Transformer,
-  { ladderFarads }: Surroundings,
-): Made {
-  const report = new Report();
+  { ladderFarads }: DriveContext,
+): DriveResult {
+  const result = new DriveCollector();
   const feed = directFeed(supply);
   const { volts } = feed;
   const ratio = ratioOf(transformer);
@@ -43,37 +105,37 @@ export function blockingOscillator(
   const watts = ((henries * peakAmps ** 2) / 2) * frequencyHertz;
   const coupled = ratio * transformer.coupling;
 
-  report.figure('driver', 'peak-amps', 'Collector at switch-off', peakAmps, 'A');
-  report.figure(
-    'driver',
-    'primary-rms',
-    'Primary current, RMS',
-    triangleRms(peakAmps, Math.min(1, onSeconds * frequencyHertz)),
-    'A',
-  );
-  report.figure('driver', 'on-time', 'On for', onSeconds, 's');
-  report.figure('driver', 'estimate', 'Frequency, estimated', estimate, 'Hz');
-  report.figure('driver', 'ceiling', 'Power ceiling, in', watts, 'W');
-  report.figure('driver', 'switch-peak', 'Transistor blocks, peak', volts + backVolts, 'V');
-  reportStrokes(report, transformer, { forwardVolts: volts, backVolts, peakAmps });
+  result.figure('switchPeakAmps', peakAmps);
+  const primaryRmsAmps = triangleRms(peakAmps, Math.min(1, onSeconds * frequencyHertz));
+  result.figure('primaryRmsAmps', primaryRmsAmps);
+  result.figure('onSeconds', onSeconds);
+  result.figure('estimatedHertz', estimate);
+  result.figure('ceilingWatts', watts);
+  result.figure('transistorPeakVolts', volts + backVolts);
+  reportStrokes(result, transformer, { forwardVolts: volts, backVolts, peakAmps });
   // A rating that holds the swing back is what the transistor breaks down at: that is a stress of its own.
-  judgeTransistor(
-    report,
-    driver.ratedVolts,
-    volts + Math.min(freeVolts, backVolts === heldVolts ? freeVolts : backVolts),
-  );
+  result.stress('transistorVoltage', 'noLoad', volts + (unheld ? backVolts : freeVolts));
+  result.stress('transistorCurrent', 'loaded', primaryRmsAmps);
+  result.stress('primaryCurrent', 'loaded', primaryRmsAmps);
+  if (freeVolts === Infinity && !unheld)
+    result.finding(
+      'stop',
+      'transistor-over-voltage',
+      '$.driver.ratedVolts',
+      'No capacitance is known that would limit the swing back: only the breakdown of the transistor does.',
+      'Enter the secondary’s capacitance, fit a clamp, or measure what the transistor blocks.',
+    );
   if (unheld)
-    report.finding(
+    result.finding(
       'warn',
       'swing-unknown',
       '$.transformer.secondaryFarads',
       `Neither capacitance nor a transistor rating is known that would limit the swing back: ${UNHELD_TIMES} times the supply stands in for it.`,
       'Enter the secondary’s capacitance or the transistor’s rating, or measure the peaks.',
     );
-  reportFeed(supply, watts, report);
-  return {
-    ...report,
-    drive: plainDrive({
+  reportFeed(result, supply, watts);
+  return result.with(
+    plainDrive({
       waveform: 'pulse',
       duty: Math.min(0.95, Math.max(0.05, 1 - onSeconds * frequencyHertz)),
       positivePeakVolts: Math.max(1e-6, backVolts * coupled),
@@ -82,8 +144,8 @@ export function blockingOscillator(
       edgeSeconds: swingSeconds(henries, farads, { forwardVolts: volts, topVolts: backVolts, freeVolts }),
       seriesOhms: transformer.secondaryOhms,
       maxWatts: watts * driver.efficiency,
-      heldWatts: ((farads * backVolts ** 2) / 2) * frequencyHertz * driver.efficiency,
-      yields: 'positive',
+      chargingLossWatts: ((farads * backVolts ** 2) / 2) * frequencyHertz * driver.efficiency,
+      collapsingPeak: 'positive',
     }),
-  };
+  );
 }

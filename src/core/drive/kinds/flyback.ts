@@ -1,8 +1,64 @@
-import type { Driver, Supply, Transformer } from '../../design/driver-schema';
-import { sayQuantity } from '../../quantity/format-quantity';
-import { judgeTransistor, reportStrokes } from '../judge';
-import { plainDrive, ratioOf, Report, sagged, swingSeconds, type Made, type Surroundings, triangleRms } from '../drive-result';
-import { directFeed, reportFeed } from '../supply';
+import { ratioOf, usualTransformer, type Transformer } from '../../magnetics/transformer';
+import { quantityField } from '../../quantity/field-description';
+import { formatQuantity } from '../../quantity/format-quantity';
+import { fraction, quantity } from '../../schema/fields';
+import * as z from '../../zod';
+import {
+  DriveCollector,
+  plainDrive,
+  sagged,
+  swingSeconds,
+  triangleRms,
+  type DriveContext,
+  type DriveResult,
+} from '../drive-result';
+import { DIRECT, driverKind, needed } from '../driver-kind';
+import { directFeed, reportFeed } from '../feed';
+import type { Supply } from '../supply';
+import { reportStrokes } from '../transformer-checks';
+import {
+  efficiency,
+  EFFICIENCY_FIELD,
+  TRANSISTOR_FIELDS,
+  TRANSISTOR_SCHEMA,
+  transistorPlace,
+  transistorRatings,
+  unloadedSwitch,
+} from '../transistors';
+
+const schema = z.strictObject({
+  kind: z.literal('flyback'),
+  frequencyHertz: quantity('Hz', '25000', 'above zero'),
+  duty: fraction('0.4').default(0.4),
+  ...TRANSISTOR_SCHEMA,
+  /** Voltage across the switch at which a clamp holds it. */
+  clampVolts: quantity('V', '150', 'above zero').nullable().default(null),
+  switchFarads: quantity('F', '200e-12', 'zero or more').default(200e-12),
+  efficiency: efficiency.default(0.75),
+});
+
+export const flyback = driverKind(schema, {
+  kind: 'flyback',
+  name: 'Flyback, one switch',
+  needs: { supply: DIRECT, transformer: true, inductance: true },
+  fields: [
+    quantityField('frequencyHertz', 'Frequency', 'Hz'),
+    quantityField('duty', 'Duty cycle', '%'),
+    ...TRANSISTOR_FIELDS,
+    quantityField('clampVolts', 'Clamp holds the switch at', 'V', { optional: true }),
+    quantityField('switchFarads', 'Switch capacitance', 'F', { more: true }),
+    EFFICIENCY_FIELD,
+  ],
+  start: ({ peakVolts, hertz, feedVolts }) => ({
+    driver: { frequencyHertz: hertz, clampVolts: 7 * feedVolts, ratedVolts: 400 },
+    transformer: usualTransformer(peakVolts, 6 * feedVolts, { primaryHenries: 100e-6 }),
+  }),
+  places: [transistorPlace(() => 1)],
+  ratings: transistorRatings,
+  drive: ({ supply, driver, transformer }, context) =>
+    flybackDrive(needed(supply), driver, needed(transformer), context),
+  beforePower: (_driver, figures) => [unloadedSwitch(figures)],
+});
 
 /**
  * A switch that charges the primary and lets it fly back, at a fixed frequency
@@ -18,13 +74,13 @@ import { directFeed, reportFeed } from '../supply';
  * until the switch closes again it adds or takes up to some ten per cent.
  * Checked by integrating switch, core and ladder as one circuit.
  */
-export function flyback(
+function flybackDrive(
   supply: Supply,
-  driver: Extract<Driver, { kind: 'flyback' }>,
+  driver: z.output<typeof schema>,
   transformer: Transformer,
-  { ladderFarads, ladderWatts, level }: Surroundings,
-): Made {
-  const report = new Report();
+  { ladderFarads, ladderWatts, driveScale }: DriveContext,
+): DriveResult {
+  const result = new DriveCollector();
   const { frequencyHertz, duty, efficiency, clampVolts } = driver;
   const feed = directFeed(supply);
   const asked = ladderWatts === null ? null : ladderWatts / efficiency;
@@ -43,49 +99,44 @@ export function flyback(
   const primaryVolts = Math.min(freeVolts, clampedVolts);
   const coupled = ratio * transformer.coupling;
 
-  report.figure('driver', 'peak-amps', 'Peak current', peakAmps, 'A');
-  report.figure('driver', 'primary-rms', 'Primary current, RMS', triangleRms(peakAmps, duty), 'A');
-  report.figure('driver', 'joules', 'Energy a cycle', joules, 'J');
-  report.figure('driver', 'ceiling', 'Power ceiling, in', joules * frequencyHertz, 'W');
-  report.figure('driver', 'switch-peak', 'Switch blocks, peak', volts + primaryVolts, 'V');
-  reportStrokes(report, transformer, { forwardVolts: volts, backVolts: primaryVolts, peakAmps });
-  judgeTransistor(report, driver.ratedVolts, volts + primaryVolts);
+  result.figure('switchPeakAmps', peakAmps);
+  result.figure('primaryRmsAmps', triangleRms(peakAmps, duty));
+  result.figure('cycleJoules', joules);
+  result.figure('ceilingWatts', joules * frequencyHertz);
+  result.figure('transistorPeakVolts', volts + primaryVolts);
+  reportStrokes(result, transformer, { forwardVolts: volts, backVolts: primaryVolts, peakAmps });
+  result.stress('transistorVoltage', 'noLoad', volts + primaryVolts);
+  result.stress('transistorCurrent', 'loaded', triangleRms(peakAmps, duty));
+  result.stress('primaryCurrent', 'loaded', triangleRms(peakAmps, duty));
   const emptied = (henries * peakAmps) / primaryVolts;
   if (primaryVolts === 0)
-    report.finding(
+    result.finding(
       'stop',
       'clamp-under-supply',
       '$.driver.clampVolts',
-      `The clamp holds the switch at ${sayQuantity(clampVolts!, 'V')}, no higher than the supply: nothing flies back.`,
+      `The clamp holds the switch at ${formatQuantity(clampVolts!, 'V')}, no higher than the supply: nothing flies back.`,
       'Use a clamp well above the supply.',
     );
   else if (emptied > (1 - duty) / frequencyHertz)
-    report.finding(
+    result.finding(
       'warn',
       'not-emptied',
       '$.driver.duty',
-      `The core is not emptied before the switch closes again: that takes ${sayQuantity(emptied, 's')} and ${sayQuantity((1 - duty) / frequencyHertz, 's')} is left. Current climbs from cycle to cycle.`,
+      `The core is not emptied before the switch closes again: that takes ${formatQuantity(emptied, 's')} and ${formatQuantity((1 - duty) / frequencyHertz, 's')} is left. Current climbs from cycle to cycle.`,
       'Lower the duty, or let the pulse climb higher.',
     );
   const pulseWatts = (joules + returned) * frequencyHertz;
   const held = primaryFarads > 0 ? ((primaryFarads * primaryVolts ** 2) / 2) * frequencyHertz : 0;
   // Either stroke's share of the ladder's power is its share of the height; the forward one's comes from the supply directly.
-  const height = primaryVolts * level + volts;
+  const height = primaryVolts * driveScale + volts;
   const forwardWatts = asked === null || height === 0 ? 0 : (asked * volts) / height;
-  if (asked !== null) report.figure('driver', 'forward-watts', 'Forward stroke gives', forwardWatts, 'W');
-  report.figure('driver', 'held', 'Rings away in the capacitance', held * level ** 2, 'W');
+  if (asked !== null) result.figure('forwardWatts', forwardWatts);
+  result.figure('ringingWatts', held * driveScale ** 2);
   if (asked !== null && freeVolts > clampedVolts)
-    report.figure(
-      'driver',
-      'clamp-watts',
-      'Clamp burns',
-      Math.max(0, pulseWatts - held * level ** 2 - (asked - forwardWatts)),
-      'W',
-    );
-  reportFeed(supply, pulseWatts + forwardWatts, report);
-  return {
-    ...report,
-    drive: plainDrive({
+    result.figure('clampWatts', Math.max(0, pulseWatts - held * driveScale ** 2 - (asked - forwardWatts)));
+  reportFeed(result, supply, pulseWatts + forwardWatts);
+  return result.with(
+    plainDrive({
       waveform: 'pulse',
       duty: 1 - duty,
       positivePeakVolts: primaryVolts * coupled,
@@ -94,8 +145,8 @@ export function flyback(
       edgeSeconds: swingSeconds(henries, primaryFarads, { forwardVolts: volts, topVolts: primaryVolts, freeVolts }),
       seriesOhms: transformer.secondaryOhms,
       maxWatts: pulseWatts * efficiency,
-      heldWatts: held * efficiency,
-      yields: 'positive',
+      chargingLossWatts: held * efficiency,
+      collapsingPeak: 'positive',
     }),
-  };
+  );
 }

@@ -1,11 +1,70 @@
-import type { Driver, Supply, Transformer } from '../../design/driver-schema';
-import { sayQuantity } from '../../quantity/format-quantity';
-import { judgeCore, judgeRectifier, judgeTransistor } from '../judge';
-import { leakageHenries, plainDrive, Report, sagged, type Made, type Surroundings } from '../drive-result';
-import { directFeed, reportFeed } from '../supply';
+import { leakageHenries, usualTransformer, type Transformer } from '../../magnetics/transformer';
+import { quantityField } from '../../quantity/field-description';
+import { formatQuantity } from '../../quantity/format-quantity';
+import { choice, quantity } from '../../schema/fields';
+import * as z from '../../zod';
+import { DriveCollector, plainDrive, sagged, type DriveContext, type DriveResult } from '../drive-result';
+import { DIRECT, driverKind, needed } from '../driver-kind';
+import { directFeed, reportFeed } from '../feed';
+import type { Supply } from '../supply';
+import { reportCore, reportRectifier } from '../transformer-checks';
+import {
+  efficiency,
+  EFFICIENCY_FIELD,
+  TRANSISTOR_FIELDS,
+  TRANSISTOR_SCHEMA,
+  transistorPlace,
+  transistorRatings,
+} from '../transistors';
 
-/** Part of the primary's voltage that a blocking capacitor may take before it shows. */
-const MOST_BLOCKING_PART = 0.1;
+const schema = z.strictObject({
+  kind: z.literal('inverter'),
+  bridge: choice(['half', 'full', 'push-pull']).default('full'),
+  frequencyHertz: quantity('Hz', '25000', 'above zero'),
+  /** Both switches off, at each change over. */
+  deadSeconds: quantity('s', '1e-6', 'zero or more').default(0),
+  transistorOhms: quantity('Ω', '0.05', 'zero or more').default(0.05),
+  ...TRANSISTOR_SCHEMA,
+  /** In series with the primary, to keep direct current out of it. */
+  blockingFarads: quantity('F', '1e-6', 'above zero').nullable().default(null),
+  efficiency: efficiency.default(0.85),
+});
+
+export const inverter = driverKind(schema, {
+  kind: 'inverter',
+  name: 'Inverter',
+  needs: { supply: DIRECT, transformer: true, inductance: false },
+  fields: [
+    {
+      as: 'choice',
+      name: 'bridge',
+      label: 'Switches',
+      options: [
+        { value: 'half', name: 'Half bridge' },
+        { value: 'full', name: 'Full bridge' },
+        { value: 'push-pull', name: 'Push-pull' },
+      ],
+    },
+    quantityField('frequencyHertz', 'Frequency', 'Hz'),
+    ...TRANSISTOR_FIELDS,
+    quantityField('deadSeconds', 'Dead time', 's', { more: true }),
+    quantityField('blockingFarads', 'Blocking capacitor', 'F', { optional: true, more: true }),
+    quantityField('transistorOhms', 'On-resistance', 'Ω', { more: true }),
+    EFFICIENCY_FIELD,
+  ],
+  start: ({ peakVolts, hertz, feedVolts }) => ({
+    driver: { frequencyHertz: hertz },
+    transformer: usualTransformer(peakVolts, feedVolts),
+  }),
+  places: [transistorPlace((read) => (read('driver.bridge') === 'full' ? 4 : 2), { known: ['transistorOhms'] })],
+  ratings: transistorRatings,
+  drive: ({ supply, driver, transformer }, context) =>
+    inverterDrive(needed(supply), driver, needed(transformer), context),
+  beforePower: () => [],
+});
+
+/** Fraction of the primary's voltage that a blocking capacitor may take before it shows. */
+const MOST_BLOCKING_FRACTION = 0.1;
 
 /**
  * A square wave from switches: half of the supply across the primary for a half
@@ -13,13 +72,13 @@ const MOST_BLOCKING_PART = 0.1;
  * push-pull. Peak flux density V / (4 f N A) of a square (handbook); a blocking
  * capacitor ripples by I / (2 f C).
  */
-export function inverter(
+function inverterDrive(
   supply: Supply,
-  driver: Extract<Driver, { kind: 'inverter' }>,
+  driver: z.output<typeof schema>,
   transformer: Transformer,
-  { ladderWatts }: Surroundings,
-): Made {
-  const report = new Report();
+  { ladderWatts, ladderRmsAmps }: DriveContext,
+): DriveResult {
+  const result = new DriveCollector();
   const { bridge, frequencyHertz, deadSeconds, efficiency, transistorOhms, blockingFarads } = driver;
   const feed = directFeed(supply);
   const watts = ladderWatts === null ? null : ladderWatts / efficiency;
@@ -31,52 +90,51 @@ export function inverter(
   const onFraction = Math.max(0, 1 - 2 * deadSeconds * frequencyHertz);
   const blocks = bridge === 'push-pull' ? 2 * volts : volts;
 
-  report.figure('driver', 'primary', 'Across the driven primary, peak', primaryVolts, 'V');
-  report.figure('driver', 'on-part', 'On, of each half period', onFraction, '%');
-  report.figure('driver', 'switch-peak', 'Switches block, peak', blocks, 'V');
-  report.figure('transformer', 'ratio', 'Turns ratio, driven part', ratio, '');
-  report.figure('transformer', 'secondary-peak', 'Secondary, peak', peakVolts, 'V');
-  judgeRectifier(report, transformer);
-  judgeCore(report, transformer, (primaryVolts * onFraction) / (4 * frequencyHertz * turns));
-  judgeTransistor(report, driver.ratedVolts, blocks);
+  result.figure('drivenPrimaryVolts', primaryVolts);
+  result.figure('onFraction', onFraction);
+  result.figure('transistorPeakVolts', blocks);
+  result.figure('turnsRatio', ratio);
+  result.figure('secondaryPeakVolts', peakVolts);
+  reportRectifier(result, transformer);
+  reportCore(result, transformer, (primaryVolts * onFraction) / (4 * frequencyHertz * turns));
+  result.stress('transistorVoltage', 'noLoad', blocks);
+  // Of what the winding carries; magnetising current apart.
+  if (ladderRmsAmps !== null) {
+    result.figure('primaryRmsAmps', ratio * ladderRmsAmps);
+    result.stress('primaryCurrent', 'loaded', ratio * ladderRmsAmps);
+  }
   if (onFraction === 0)
-    report.finding(
+    result.finding(
       'stop',
       'dead-time-too-long',
       '$.driver.deadSeconds',
-      `A dead time of ${sayQuantity(deadSeconds, 's')} leaves nothing of a half period at ${sayQuantity(frequencyHertz, 'Hz')}.`,
+      `A dead time of ${formatQuantity(deadSeconds, 's')} leaves nothing of a half period at ${formatQuantity(frequencyHertz, 'Hz')}.`,
       'Shorten the dead time or lower the frequency.',
     );
   if (watts !== null && watts > 0 && volts > 0) {
     const primaryAmps = watts / (sagged(feed, watts) * (primaryVolts / volts));
-    report.figure('driver', 'primary-amps', 'Primary current at this load', primaryAmps, 'A');
+    result.figure('primaryAmps', primaryAmps);
     // Each carries it in one half of the period.
-    report.figure('driver', 'transistor-amps', 'Each switch, RMS', primaryAmps / Math.SQRT2, 'A');
-    report.figure(
-      'driver',
-      'conduction',
-      'Switches’ conduction loss',
-      primaryAmps ** 2 * transistorOhms * (bridge === 'full' ? 2 : 1),
-      'W',
-    );
+    result.figure('transistorRmsAmps', primaryAmps / Math.SQRT2);
+    result.stress('transistorCurrent', 'loaded', primaryAmps / Math.SQRT2);
+    result.figure('conductionWatts', primaryAmps ** 2 * transistorOhms * (bridge === 'full' ? 2 : 1));
     if (blockingFarads !== null) {
       const rippleVolts = primaryAmps / (2 * frequencyHertz * blockingFarads);
-      report.figure('driver', 'blocking-ripple', 'Blocking capacitor ripples, p-p', rippleVolts, 'V');
-      if (rippleVolts > MOST_BLOCKING_PART * primaryVolts)
-        report.finding(
+      result.figure('blockingRippleVolts', rippleVolts);
+      if (rippleVolts > MOST_BLOCKING_FRACTION * primaryVolts)
+        result.finding(
           'warn',
           'blocking-capacitor-small',
           '$.driver.blockingFarads',
-          `The blocking capacitor takes ${sayQuantity(rippleVolts, 'V')} peak-to-peak of ${sayQuantity(primaryVolts, 'V')}.`,
+          `The blocking capacitor takes ${formatQuantity(rippleVolts, 'V')} peak-to-peak of ${formatQuantity(primaryVolts, 'V')}.`,
           'Use a larger blocking capacitor.',
         );
     }
   }
-  reportFeed(supply, watts, report);
+  reportFeed(result, supply, watts);
   const switches = transistorOhms * (bridge === 'full' ? 2 : 1);
-  return {
-    ...report,
-    drive: plainDrive({
+  return result.with(
+    plainDrive({
       waveform: 'square',
       positivePeakVolts: peakVolts,
       negativePeakVolts: peakVolts,
@@ -85,5 +143,5 @@ export function inverter(
       seriesHenries: leakageHenries(transformer),
       supply: { ...feed, efficiency },
     }),
-  };
+  );
 }

@@ -1,8 +1,86 @@
-import type { Driver, Supply } from '../../design/driver-schema';
-import { sayQuantity } from '../../quantity/format-quantity';
+import { quantityField } from '../../quantity/field-description';
+import { formatQuantity } from '../../quantity/format-quantity';
+import { choice, count, partId, quantity } from '../../schema/fields';
+import * as z from '../../zod';
+import { DriveCollector, plainDrive, type DriveContext, type DriveResult } from '../drive-result';
+import { driverKind, needed } from '../driver-kind';
+import { reportDimmer } from '../feed';
 import { phaseCut, phaseCutSamples } from '../phase-cut';
-import { reportDimmer } from '../supply';
-import { plainDrive, Report, type Made, type Surroundings } from '../drive-result';
+import type { Supply } from '../supply';
+
+const schema = z.strictObject({
+  kind: z.literal('mains'),
+  style: choice(['plain', 'current-limited', 'oven', 'direct']).default('plain'),
+  /** RMS without load at rated mains, one transformer. */
+  secondaryVolts: quantity('V', '2500', 'above zero'),
+  secondaryOhms: quantity('Ω', '800', 'zero or more').default(0),
+  /** Primaries in parallel, secondaries in series. */
+  count: count(8).default(1),
+  /** RMS into a short, where that is known or the transformer limits it. */
+  shortAmps: quantity('A', '0.03', 'above zero').nullable().default(null),
+  /** RMS into the primary without load. */
+  magnetisingAmps: quantity('A', '0.4', 'above zero').nullable().default(null),
+  partId,
+});
+
+export const mains = driverKind(schema, {
+  kind: 'mains',
+  name: 'Mains transformer',
+  needs: { supply: ['mains'], transformer: false, inductance: false },
+  fields: [
+    {
+      as: 'choice',
+      name: 'style',
+      label: 'Style',
+      options: [
+        { value: 'plain', name: 'Plain' },
+        { value: 'current-limited', name: 'Limited' },
+        { value: 'oven', name: 'Oven' },
+        { value: 'direct', name: 'None' },
+      ],
+      hint: 'Limited: ignition and sign types. None: straight from the line.',
+    },
+    quantityField('secondaryVolts', 'Secondary, no load, RMS', 'V'),
+    quantityField('shortAmps', 'Short-circuit current, RMS', 'A', {
+      optional: true,
+      hint: 'Or its volt-amperes over its volts.',
+    }),
+    quantityField('secondaryOhms', 'Secondary resistance', 'Ω'),
+    quantityField('count', 'How many', '', { more: true, hint: 'Primaries in parallel, secondaries in series.' }),
+    quantityField('magnetisingAmps', 'Primary, no load, RMS', 'A', { optional: true, more: true }),
+  ],
+  start: ({ peakVolts }) => ({
+    driver: { secondaryVolts: Number((peakVolts / Math.SQRT2).toPrecision(4)) },
+  }),
+  places: [
+    {
+      id: 'mains',
+      name: 'Transformer',
+      takes: 'transformer',
+      partId: 'driver.partId',
+      fields: ['secondaryVolts', 'secondaryOhms', 'shortAmps'].map((field) => `driver.${field}`),
+      count: (read) => read('driver.count') as number,
+      fit: (read, part) =>
+        part.kind !== 'transformer' || part.secondaryVolts === null || read('driver.style') === 'direct'
+          ? null
+          : {
+              words: '',
+              values: {
+                'driver.secondaryVolts': part.secondaryVolts,
+                'driver.shortAmps': part.shortAmps,
+                ...(part.secondaryOhms === null ? {} : { 'driver.secondaryOhms': part.secondaryOhms }),
+              },
+            },
+    },
+  ],
+  ratings: () => [],
+  drive: ({ supply, driver }, context) => {
+    const line = needed(supply);
+    if (line.kind !== 'mains') throw new RangeError('drive: a mains driver needs a mains supply');
+    return mainsDrive(line, driver, context);
+  },
+  beforePower: () => [],
+});
 
 /**
  * A transformer at mains frequency, or the mains itself.
@@ -13,12 +91,12 @@ import { plainDrive, Report, type Made, type Surroundings } from '../drive-resul
  * The capacitor that takes the magnetising current off the line: I / (2 pi f V)
  * (handbook), as if that current were all reactive.
  */
-export function mainsTransformer(
+function mainsDrive(
   supply: Extract<Supply, { kind: 'mains' }>,
-  driver: Extract<Driver, { kind: 'mains' }>,
-  { ladderWatts }: Surroundings,
-): Made {
-  const report = new Report();
+  driver: z.output<typeof schema>,
+  { ladderWatts }: DriveContext,
+): DriveResult {
+  const result = new DriveCollector();
   const { style, count, secondaryVolts, shortAmps, magnetisingAmps } = driver;
   const { hertz } = supply;
   const primaryVolts = supply.volts * supply.setting;
@@ -30,42 +108,23 @@ export function mainsTransformer(
   const ohms = direct ? 0 : count * driver.secondaryOhms;
   const impedance = direct || shortAmps === null ? ohms : (count * secondaryVolts) / shortAmps;
   const henries = Math.sqrt(Math.max(0, impedance ** 2 - ohms ** 2)) / (2 * Math.PI * hertz);
-  report.figure('supply', 'volts', 'Mains as set, RMS', primaryVolts, 'V');
-  report.figure(
-    'driver',
-    'open-rms',
-    'Without load, RMS',
-    dimmed ? openVolts * Math.SQRT2 * dimmed.rms : openVolts,
-    'V',
-  );
-  report.figure('driver', 'open-peak', 'Without load, peak', peakVolts, 'V');
-  if (!direct) reportDimmer(report, supply.dimmedDegrees);
-  if (dimmed) report.sampledAsSine('$.supply.dimmedDegrees');
+  result.figure('mainsVolts', primaryVolts);
+  result.figure('openRmsVolts', dimmed ? openVolts * Math.SQRT2 * dimmed.rms : openVolts);
+  result.figure('openPeakVolts', peakVolts);
+  if (!direct) reportDimmer(result, supply.dimmedDegrees);
+  if (dimmed) result.sampledAsSine('$.supply.dimmedDegrees');
   if (shortAmps !== null && !direct) {
-    report.figure('driver', 'impedance', 'Impedance, Voc / Isc', impedance, 'Ω');
-    report.figure('driver', 'reactance', 'Of it leakage reactance', 2 * Math.PI * hertz * henries, 'Ω');
-    report.figure(
-      'driver',
-      'volt-amperes',
-      'Open volts times short current, VA',
-      openVolts * shortAmps * supply.setting,
-      '',
-    );
+    result.figure('impedanceOhms', impedance);
+    result.figure('reactanceOhms', 2 * Math.PI * hertz * henries);
+    result.figure('voltAmperes', openVolts * shortAmps * supply.setting);
   }
-  if (ladderWatts !== null && primaryVolts > 0)
-    report.figure('supply', 'amps', 'Working current at this load, RMS', ladderWatts / primaryVolts, 'A');
+  if (ladderWatts !== null && primaryVolts > 0) result.figure('mainsAmps', ladderWatts / primaryVolts);
   if (magnetisingAmps !== null && !direct) {
-    report.figure('supply', 'magnetising', 'Magnetising current, RMS', count * magnetisingAmps * supply.setting, 'A');
-    report.figure(
-      'supply',
-      'power-factor',
-      'Capacitor that would cancel it',
-      (count * magnetisingAmps) / (2 * Math.PI * hertz * supply.volts),
-      'F',
-    );
+    result.figure('magnetisingAmps', count * magnetisingAmps * supply.setting);
+    result.figure('powerFactorFarads', (count * magnetisingAmps) / (2 * Math.PI * hertz * supply.volts));
   }
   if (direct || !supply.isolated)
-    report.finding(
+    result.finding(
       'stop',
       'mains-not-isolated',
       direct ? '$.driver.style' : '$.supply.isolated',
@@ -73,7 +132,7 @@ export function mainsTransformer(
       'Shown for understanding. Put an isolating transformer before it.',
     );
   if (style === 'oven')
-    report.finding(
+    result.finding(
       'stop',
       'oven-transformer',
       '$.driver.style',
@@ -81,16 +140,15 @@ export function mainsTransformer(
       'People die of these. Use a current-limited transformer or a small driver instead.',
     );
   if (style === 'current-limited' && shortAmps === null)
-    report.finding(
+    result.finding(
       'warn',
       'short-current-unknown',
       '$.driver.shortAmps',
       'A current-limited transformer is given without its short-circuit current, so it is counted as stiff.',
-      `Enter the current into a short: VA divided by ${sayQuantity(secondaryVolts, 'V')}, or as measured.`,
+      `Enter the current into a short: VA divided by ${formatQuantity(secondaryVolts, 'V')}, or as measured.`,
     );
-  return {
-    ...report,
-    drive: plainDrive({
+  return result.with(
+    plainDrive({
       waveform: samples ? 'sampled' : 'sine',
       samples,
       positivePeakVolts: peakVolts,
@@ -100,5 +158,5 @@ export function mainsTransformer(
       seriesHenries: henries,
       maxAmps: shortAmps === null || direct ? null : shortAmps * supply.setting,
     }),
-  };
+  );
 }

@@ -1,11 +1,138 @@
-import type { Driver, Supply, Transformer } from '../../design/driver-schema';
-import { preferredAtLeast } from '../../quantity/preferred-values';
-import { sayQuantity } from '../../quantity/format-quantity';
-import { judgeCore, judgeRectifier, judgeTransistor } from '../judge';
-import { leakageHenries, plainDrive, ratioOf, Report, sagged, type Made, type Surroundings } from '../drive-result';
-import { directFeed, reportFeed } from '../supply';
 import { resonanceHertz } from '../../magnetics/inductance';
+import { leakageHenries, ratioOf, usualTransformer, type Transformer } from '../../magnetics/transformer';
 import { AMPS_PER_SQUARE_METRE, awgOfSection, skinDepthMetres } from '../../magnetics/wire';
+import { bankFarads, formatBank, seriesFor } from '../../parts/bank';
+import type { Place } from '../../parts/place';
+import { quantityField } from '../../quantity/field-description';
+import { formatQuantity } from '../../quantity/format-quantity';
+import { CHOSEN_MARGIN } from '../../quantity/margin';
+import { preferredAtLeast } from '../../quantity/preferred-values';
+import { count, partId, quantity, share } from '../../schema/fields';
+import * as z from '../../zod';
+import { DriveCollector, plainDrive, sagged, type DriveContext, type DriveResult } from '../drive-result';
+import { DIRECT, driverKind, needed } from '../driver-kind';
+import { directFeed, reportFeed } from '../feed';
+import type { Supply } from '../supply';
+import { reportCore, reportRectifier } from '../transformer-checks';
+import {
+  efficiency,
+  EFFICIENCY_FIELD,
+  TRANSISTOR_FIELDS,
+  TRANSISTOR_SCHEMA,
+  transistorPlace,
+  transistorRatings,
+} from '../transistors';
+
+const MOST_TANK_SERIES = 20;
+const MOST_TANK_PARALLEL = 50;
+
+const schema = z.strictObject({
+  kind: z.literal('resonant-push-pull'),
+  /** Of each capacitor; so many in series, and so many such strings in parallel. */
+  tankFarads: quantity('F', '680e-9', 'above zero'),
+  tankSeries: count(MOST_TANK_SERIES).default(1),
+  tankParallel: count(MOST_TANK_PARALLEL).default(1),
+  /** Each one's, peak, and RMS at this frequency. */
+  tankRatedVolts: quantity('V', '400', 'above zero').nullable().default(null),
+  tankRatedAmps: quantity('A', '6', 'above zero').nullable().default(null),
+  tankPartId: partId,
+  chokeHenries: quantity('H', '100e-6', 'above zero').default(100e-6),
+  chokeSaturationAmps: quantity('A', '8', 'above zero').nullable().default(null),
+  transistorOhms: quantity('Ω', '0.03', 'zero or more').default(0.03),
+  ...TRANSISTOR_SCHEMA,
+  /** How far edges pass the peak, as a fraction of it. */
+  overshoot: share('0.1').default(0.1),
+  gateOhms: quantity('Ω', '470', 'above zero').default(470),
+  gateResistorWatts: quantity('W', '2', 'above zero').default(2),
+  zenerVolts: quantity('V', '12', 'above zero').default(12),
+  pullDownOhms: quantity('Ω', '10e3', 'above zero').default(10e3),
+  gateThresholdVolts: quantity('V', '4', 'above zero').default(4),
+  efficiency: efficiency.default(0.8),
+});
+type PushPull = z.output<typeof schema>;
+
+/** How many times another capacitance than the tank's may be offered: its frequency goes as the root. */
+const MOST_AWAY = 1.5;
+
+/**
+ * A bank for the tank: as many in series as carry its peak, and as many such
+ * strings as come nearest its capacitance and carry its current.
+ */
+const tankPlace: Place = {
+  id: 'tank',
+  name: 'Tank capacitors',
+  takes: 'capacitor',
+  partId: 'driver.tankPartId',
+  fields: ['tankFarads', 'tankRatedVolts', 'tankRatedAmps'].map((field) => `driver.${field}`),
+  count: (read) => (read('driver.tankSeries') as number) * (read('driver.tankParallel') as number),
+  fit: (read, part, { tankVolts, tankAmps }) => {
+    if (part.kind !== 'capacitor' || tankVolts === null || tankAmps === null) return null;
+    const series = seriesFor('capacitor', part, tankVolts);
+    if (series === null) return null;
+    const { tankFarads, tankSeries, tankParallel } = read('driver') as PushPull;
+    const wanted = bankFarads(tankFarads, tankSeries, tankParallel);
+    const string = part.farads / series;
+    const byAmps = part.ratedRmsAmps === null ? 1 : Math.ceil((tankAmps * (1 + CHOSEN_MARGIN)) / part.ratedRmsAmps);
+    const parallel = Math.max(1, byAmps, Math.round(wanted / string));
+    const total = string * parallel;
+    const away = Math.max(total / wanted, wanted / total);
+    if (parallel > MOST_TANK_PARALLEL || series > MOST_TANK_SERIES || away > MOST_AWAY) return null;
+    return {
+      words: `${formatBank(series, parallel) || 'one'}, ${formatQuantity(total, 'F')}`,
+      values: {
+        'driver.tankFarads': part.farads,
+        'driver.tankSeries': series,
+        'driver.tankParallel': parallel,
+        'driver.tankRatedVolts': part.ratedVolts,
+        'driver.tankRatedAmps': part.ratedRmsAmps,
+      },
+    };
+  },
+};
+
+export const resonantPushPull = driverKind(schema, {
+  kind: 'resonant-push-pull',
+  name: 'Resonant push-pull',
+  needs: { supply: DIRECT, transformer: true, inductance: true },
+  fields: [
+    quantityField('tankFarads', 'Tank capacitor, each', 'F'),
+    ...TRANSISTOR_FIELDS,
+    quantityField('chokeHenries', 'Choke', 'H'),
+    quantityField('gateOhms', 'Gate resistors, each', 'Ω'),
+    quantityField('gateResistorWatts', 'Their rating', 'W'),
+    quantityField('tankSeries', 'Tank capacitors in series', '', { more: true }),
+    quantityField('tankParallel', 'Such strings in parallel', '', { more: true }),
+    quantityField('tankRatedVolts', 'Each rated, peak', 'V', { optional: true, more: true }),
+    quantityField('tankRatedAmps', 'Each rated, RMS', 'A', { optional: true, more: true }),
+    quantityField('overshoot', 'Edges overshoot by', '%', { more: true }),
+    quantityField('chokeSaturationAmps', 'Choke saturates at', 'A', { optional: true, more: true }),
+    quantityField('transistorOhms', 'On-resistance', 'Ω', { more: true }),
+    quantityField('zenerVolts', 'Gate zener', 'V', { more: true }),
+    quantityField('pullDownOhms', 'Gate pull-down', 'Ω', { more: true }),
+    quantityField('gateThresholdVolts', 'Gate threshold', 'V', { more: true }),
+    EFFICIENCY_FIELD,
+  ],
+  start: ({ peakVolts, feedVolts }) => ({
+    driver: { tankFarads: 680e-9, ratedVolts: 200 },
+    transformer: usualTransformer(peakVolts, Math.PI * feedVolts),
+  }),
+  places: [transistorPlace(() => 2, { known: ['transistorOhms', 'gateThresholdVolts'] }), tankPlace],
+  ratings: (driver) => [
+    ...transistorRatings(driver),
+    { id: 'tankVoltage', rated: driver.tankRatedVolts },
+    { id: 'tankCurrent', rated: driver.tankRatedAmps },
+    { id: 'gatePower', rated: driver.gateResistorWatts },
+    { id: 'chokeSaturation', rated: driver.chokeSaturationAmps },
+  ],
+  drive: ({ supply, driver, transformer }, context) =>
+    pushPullDrive(needed(supply), driver, needed(transformer), context),
+  beforePower: (_driver, { supplyOpenVolts = 0 }) => [
+    {
+      code: 'push-pull-start',
+      text: `Set ${formatQuantity(supplyOpenVolts, 'V')} first, then switch on at once: wound up slowly from zero both transistors may stay on.`,
+    },
+  ],
+});
 
 /** Loaded quality factor under which the tank no longer swings cleanly (common practice, no source). */
 const LEAST_QUALITY = 2;
@@ -14,6 +141,11 @@ const AUDIBLE_HERTZ = 20e3;
 const FAST_HERTZ = 200e3;
 /** Supply over gate threshold at which both transistors no longer just conduct together (common practice, no source). */
 const STARTS_OVER_THRESHOLD = 2;
+/** Volt-seconds of the centre tap's ripple above its mean, in units of supply over angular frequency. */
+const CHOKE_VOLT_SECONDS = 0.661;
+
+/** The tank as it swings without load, which its load hardly changes. */
+type Tank = { farads: number; hertz: number; omega: number; peakVolts: number; rmsAmps: number };
 
 /**
  * Current-fed push-pull with a tank across a centre-tapped primary, switching
@@ -23,176 +155,147 @@ const STARTS_OVER_THRESHOLD = 2;
  * supply Vs, so the tank's peak across the whole primary is pi Vs; f = 1 / (2 pi
  * sqrt(L (C + (N2/N1)^2 Cs))); tank current RMS pi Vs / sqrt 2 times 2 pi f C.
  * The choke carries the centre tap's ripple: its volt-seconds above the mean are
- * 0.661 Vs / (2 pi f). Each gate resistor: half the time (Vs - Vz)^2 / R, half
- * (Vs - 0.7)^2 / R. Derived; checked by integrating the tank.
+ * 0.661 Vs / (2 pi f). Derived; checked by integrating the tank.
  */
-export function resonantPushPull(
+function pushPullDrive(
   supply: Supply,
-  driver: Extract<Driver, { kind: 'resonant-push-pull' }>,
+  driver: PushPull,
   transformer: Transformer,
-  { ladderFarads, ladderWatts }: Surroundings,
-): Made {
-  const report = new Report();
-  const { efficiency, tankSeries, tankParallel } = driver;
-  const tankFarads = (driver.tankFarads * tankParallel) / tankSeries;
+  { ladderFarads, ladderWatts }: DriveContext,
+): DriveResult {
+  const result = new DriveCollector();
   const feed = directFeed(supply);
-  const watts = ladderWatts === null ? null : ladderWatts / efficiency;
-  const volts = feed.volts;
+  const { volts } = feed;
   const ratio = ratioOf(transformer);
   const henries = transformer.primaryHenries!;
   const reflected = ratio ** 2 * (transformer.secondaryFarads + ladderFarads);
-  const frequencyHertz = resonanceHertz(henries, tankFarads + reflected);
-  const omega = 2 * Math.PI * frequencyHertz;
+  const farads = bankFarads(driver.tankFarads, driver.tankSeries, driver.tankParallel);
+  const hertz = resonanceHertz(henries, farads + reflected);
+  const omega = 2 * Math.PI * hertz;
   const tankVolts = Math.PI * volts;
+  const tank: Tank = { farads, hertz, omega, peakVolts: tankVolts, rmsAmps: (tankVolts / Math.SQRT2) * omega * farads };
   const peakVolts = tankVolts * ratio * transformer.coupling;
-  const tankAmps = (tankVolts / Math.SQRT2) * omega * tankFarads;
 
-  report.figure('driver', 'frequency', 'Frequency', frequencyHertz, 'Hz');
-  report.figure(
-    'driver',
-    'unloaded-frequency',
-    'The same without secondary and ladder',
-    resonanceHertz(henries, tankFarads),
-    'Hz',
-  );
-  report.figure('driver', 'tank-peak', 'Tank, peak (π times supply)', tankVolts, 'V');
-  report.figure('driver', 'tank-amps', 'Tank current, RMS', tankAmps, 'A');
-  const each = { volts: tankVolts / tankSeries, amps: tankAmps / tankParallel };
-  if (tankSeries * tankParallel > 1) {
-    report.figure('driver', 'tank-farads', `Bank of ${tankSeries * tankParallel} together`, tankFarads, 'F');
-    report.figure('driver', 'tank-each-volts', 'Over each, peak', each.volts, 'V');
-    report.figure('driver', 'tank-each-amps', 'Through each, RMS', each.amps, 'A');
-  }
-  report.figure('driver', 'tank-slope', 'Over each, V/µs', (each.volts * omega) / 1e6, '');
-  const section = tankAmps / AMPS_PER_SQUARE_METRE;
-  report.figure('driver', 'wire', 'Primary copper at 3 A/mm², mm²', section * 1e6, '');
-  if (section > 0) report.figure('driver', 'awg', 'The same as one wire, AWG', awgOfSection(section), '');
-  report.figure(
-    'driver',
-    'strand',
-    'Strands no thicker than two skin depths, mm',
-    2e3 * skinDepthMetres(frequencyHertz),
-    '',
-  );
+  reportTank(result, driver, tank, henries);
   const blockedVolts = tankVolts * (1 + driver.overshoot);
-  report.figure('driver', 'transistor-peak', 'Transistors block, peak with overshoot', blockedVolts, 'V');
-  report.figure(
-    'driver',
-    'choke-ripple',
-    'Choke ripple, peak-to-peak',
-    (0.661 * volts) / (omega * driver.chokeHenries),
-    'A',
-  );
-  const gateWatts =
-    (Math.max(0, volts - driver.zenerVolts) ** 2 + Math.max(0, volts - 0.7) ** 2) / (2 * driver.gateOhms);
-  report.figure('driver', 'gate-watts', 'Each gate resistor', gateWatts, 'W');
-  // Through the gate resistor against the pull-down, until the zener holds it.
-  const dividedVolts = (volts * driver.pullDownOhms) / (driver.gateOhms + driver.pullDownOhms);
-  const gateVolts = Math.min(dividedVolts, driver.zenerVolts);
-  const zenerAmps = (volts - gateVolts) / driver.gateOhms - gateVolts / driver.pullDownOhms;
-  report.figure('driver', 'gate-volts', 'Gate settles at', gateVolts, 'V');
-  if (dividedVolts > driver.zenerVolts)
-    report.figure('driver', 'zener-watts', 'Each zener, half the time', (zenerAmps * gateVolts) / 2, 'W');
-  report.figure('driver', 'least-supply', 'Starts from, about', STARTS_OVER_THRESHOLD * driver.gateThresholdVolts, 'V');
-  report.figure('transformer', 'ratio', 'Turns ratio', ratio, '');
-  report.figure('transformer', 'by-supply', 'Supply times ratio (too low)', volts * ratio, 'V');
-  report.figure(
-    'transformer',
-    'secondary-peak',
-    'Secondary, peak (π times supply times ratio, coupled)',
-    peakVolts,
-    'V',
-  );
-  report.figure('transformer', 'reflected', 'Secondary and ladder, seen by the tank', reflected, 'F');
-  judgeRectifier(report, transformer);
-  judgeCore(report, transformer, tankVolts / (omega * transformer.primaryTurns));
-  judgeTransistor(report, driver.ratedVolts, blockedVolts);
-  if (driver.tankRatedVolts !== null && each.volts > driver.tankRatedVolts)
-    report.finding(
-      'stop',
-      'tank-over-voltage',
-      '$.driver.tankRatedVolts',
-      `Each tank capacitor swings to ${sayQuantity(each.volts, 'V')} peak, over its ${sayQuantity(driver.tankRatedVolts, 'V')}, shared evenly.`,
-      'Put more in series, made for pulse current, or lower the supply.',
-    );
-  if (driver.tankRatedAmps !== null && each.amps > driver.tankRatedAmps)
-    report.finding(
-      'stop',
-      'tank-over-current',
-      '$.driver.tankRatedAmps',
-      `${sayQuantity(each.amps, 'A')} RMS circulate through each tank capacitor, rated ${sayQuantity(driver.tankRatedAmps, 'A')}: it heats and bursts.`,
-      'Put more strings side by side, each of a smaller value.',
-    );
-  if (gateWatts > driver.gateResistorWatts)
-    report.finding(
-      'stop',
-      'gate-resistor-overloaded',
-      '$.driver.gateResistorWatts',
-      `Each gate resistor takes ${sayQuantity(gateWatts, 'W')} and is rated ${sayQuantity(driver.gateResistorWatts, 'W')}.`,
-      `Feed the gates from a lower, separate supply, or use ${sayQuantity(preferredAtLeast(12, (gateWatts / driver.gateResistorWatts) * driver.gateOhms), 'Ω', 2)} or more.`,
-    );
-  if (gateVolts < STARTS_OVER_THRESHOLD * driver.gateThresholdVolts)
-    report.finding(
-      'warn',
-      'may-latch',
-      '$.supply',
-      `With ${sayQuantity(gateVolts, 'V')} at the gates both transistors may turn on and stay on, a short across the supply: they want ${sayQuantity(STARTS_OVER_THRESHOLD * driver.gateThresholdVolts, 'V')} or more.`,
-      'Switch the supply on at full voltage behind a fuse; do not wind it up from zero.',
-    );
-  if (frequencyHertz < AUDIBLE_HERTZ)
-    report.finding(
-      'warn',
-      'tank-audible',
-      '$.driver.tankFarads',
-      `It runs at ${sayQuantity(frequencyHertz, 'Hz')} and will squeal: the tank capacitor is too large for these turns.`,
-      'Use a smaller tank capacitor or fewer turns.',
-    );
-  if (frequencyHertz > FAST_HERTZ)
-    report.finding(
-      'warn',
-      'tank-fast',
-      '$.driver.tankFarads',
-      `It runs at ${sayQuantity(frequencyHertz, 'Hz')}: core and wire heat, and the tank capacitor is small for these turns.`,
-      'Use a larger tank capacitor or more turns.',
-    );
-  reportFeed(supply, watts, report);
-  if (watts !== null && watts > 0 && volts > 0) {
-    const amps = watts / sagged(feed, watts);
-    // The whole of the choke's current, half of the time.
-    report.figure('driver', 'transistor-amps', 'Each transistor, RMS', amps / Math.SQRT2, 'A');
-    report.figure('driver', 'conduction', 'Transistors’ conduction loss', amps ** 2 * driver.transistorOhms, 'W');
-    const quality = tankVolts ** 2 / (2 * watts * omega * henries);
-    report.figure('driver', 'quality', 'Tank’s loaded Q', quality, '');
-    if (quality < LEAST_QUALITY)
-      report.finding(
-        'warn',
-        'tank-too-light',
-        '$.driver.tankFarads',
-        `The load leaves the tank a Q of ${quality.toPrecision(2)}: it may stop swinging and latch.`,
-        'Use a larger tank capacitor, fewer turns or a lighter load.',
-      );
-    if (driver.chokeSaturationAmps !== null) {
-      const peakAmps = amps + (0.661 * volts) / (omega * driver.chokeHenries) / 2;
-      if (peakAmps > driver.chokeSaturationAmps)
-        report.finding(
-          'stop',
-          'choke-saturates',
-          '$.driver.chokeSaturationAmps',
-          `The choke carries up to ${sayQuantity(peakAmps, 'A')} and saturates at ${sayQuantity(driver.chokeSaturationAmps, 'A')}.`,
-          'Use a choke with a larger gap or core.',
-        );
-    }
-  }
-  return {
-    ...report,
-    drive: plainDrive({
+  result.figure('transistorPeakVolts', blockedVolts);
+  result.stress('transistorVoltage', 'noLoad', blockedVolts);
+  result.figure('chokeRippleAmps', (CHOKE_VOLT_SECONDS * volts) / (omega * driver.chokeHenries));
+  reportGates(result, driver, volts);
+  result.figure('turnsRatio', ratio);
+  result.figure('supplyTimesRatioVolts', volts * ratio);
+  result.figure('secondaryPeakVolts', peakVolts);
+  result.figure('reflectedFarads', reflected);
+  reportRectifier(result, transformer);
+  reportCore(result, transformer, tankVolts / (omega * transformer.primaryTurns));
+  const watts = ladderWatts === null ? null : ladderWatts / driver.efficiency;
+  reportFeed(result, supply, watts);
+  if (watts !== null && watts > 0 && volts > 0)
+    reportLoad(result, driver, tank, { watts, amps: watts / sagged(feed, watts), volts, henries });
+  return result.with(
+    plainDrive({
       waveform: 'sine',
       positivePeakVolts: peakVolts,
       negativePeakVolts: peakVolts,
-      frequencyHertz,
+      frequencyHertz: hertz,
       seriesOhms: transformer.secondaryOhms,
       seriesHenries: leakageHenries(transformer),
-      supply: { ...feed, efficiency },
+      supply: { ...feed, efficiency: driver.efficiency },
     }),
-  };
+  );
+}
+
+/** The tank's own figures, and what its capacitors and its wire carry. */
+function reportTank(result: DriveCollector, driver: PushPull, tank: Tank, henries: number): void {
+  const { tankSeries, tankParallel } = driver;
+  const each = { volts: tank.peakVolts / tankSeries, amps: tank.rmsAmps / tankParallel };
+  result.figure('frequencyHertz', tank.hertz);
+  result.figure('unloadedHertz', resonanceHertz(henries, tank.farads));
+  result.figure('tankPeakVolts', tank.peakVolts);
+  result.figure('tankRmsAmps', tank.rmsAmps);
+  if (tankSeries * tankParallel > 1) {
+    result.figure('bankFarads', tank.farads);
+    result.figure('tankEachVolts', each.volts);
+    result.figure('tankEachAmps', each.amps);
+  }
+  result.stress('tankVoltage', 'loaded', each.volts);
+  result.stress('tankCurrent', 'loaded', each.amps);
+  result.stress('primaryCurrent', 'loaded', tank.rmsAmps);
+  result.figure('tankVoltsPerSecond', each.volts * tank.omega);
+  const section = tank.rmsAmps / AMPS_PER_SQUARE_METRE;
+  result.figure('primarySquareMetres', section);
+  if (section > 0) result.figure('primaryAwg', awgOfSection(section));
+  result.figure('strandMetres', 2 * skinDepthMetres(tank.hertz));
+  if (tank.hertz < AUDIBLE_HERTZ)
+    result.finding(
+      'warn',
+      'tank-audible',
+      '$.driver.tankFarads',
+      `It runs at ${formatQuantity(tank.hertz, 'Hz')} and will squeal: the tank capacitor is too large for these turns.`,
+      'Use a smaller tank capacitor or fewer turns.',
+    );
+  if (tank.hertz > FAST_HERTZ)
+    result.finding(
+      'warn',
+      'tank-fast',
+      '$.driver.tankFarads',
+      `It runs at ${formatQuantity(tank.hertz, 'Hz')}: core and wire heat, and the tank capacitor is small for these turns.`,
+      'Use a larger tank capacitor or more turns.',
+    );
+}
+
+/** Each gate resistor: half the time (Vs - Vz)^2 / R, half (Vs - 0.7)^2 / R; where the gate settles, and what its zener takes (derived). */
+function reportGates(result: DriveCollector, driver: PushPull, volts: number): void {
+  const { gateOhms, pullDownOhms, zenerVolts, gateThresholdVolts, gateResistorWatts } = driver;
+  const watts = (Math.max(0, volts - zenerVolts) ** 2 + Math.max(0, volts - 0.7) ** 2) / (2 * gateOhms);
+  result.figure('gateResistorWatts', watts);
+  const enough = preferredAtLeast(12, Math.max(1, watts / gateResistorWatts) * gateOhms);
+  result.stress(
+    'gatePower',
+    'loaded',
+    watts,
+    `Feed the gates from a lower, separate supply, or use ${formatQuantity(enough, 'Ω', 2)} or more.`,
+  );
+  // Through the gate resistor against the pull-down, until the zener holds it.
+  const dividedVolts = (volts * pullDownOhms) / (gateOhms + pullDownOhms);
+  const gateVolts = Math.min(dividedVolts, zenerVolts);
+  const zenerAmps = (volts - gateVolts) / gateOhms - gateVolts / pullDownOhms;
+  result.figure('gateVolts', gateVolts);
+  if (dividedVolts > zenerVolts) result.figure('zenerWatts', (zenerAmps * gateVolts) / 2);
+  const least = STARTS_OVER_THRESHOLD * gateThresholdVolts;
+  result.figure('leastSupplyVolts', least);
+  if (gateVolts < least)
+    result.finding(
+      'warn',
+      'may-latch',
+      '$.supply',
+      `With ${formatQuantity(gateVolts, 'V')} at the gates both transistors may turn on and stay on, a short across the supply: they want ${formatQuantity(least, 'V')} or more.`,
+      'Switch the supply on at full voltage behind a fuse; do not wind it up from zero.',
+    );
+}
+
+/** What the load asks of transistors, tank and choke. */
+function reportLoad(
+  result: DriveCollector,
+  driver: PushPull,
+  { omega, peakVolts }: Tank,
+  { watts, amps, volts, henries }: { watts: number; amps: number; volts: number; henries: number },
+): void {
+  // The whole of the choke's current, half of the time.
+  result.figure('transistorRmsAmps', amps / Math.SQRT2);
+  result.stress('transistorCurrent', 'loaded', amps / Math.SQRT2);
+  result.figure('conductionWatts', amps ** 2 * driver.transistorOhms);
+  const chokePeakAmps = amps + (CHOKE_VOLT_SECONDS * volts) / (omega * driver.chokeHenries) / 2;
+  result.figure('chokePeakAmps', chokePeakAmps);
+  result.stress('chokeSaturation', 'loaded', chokePeakAmps);
+  const quality = peakVolts ** 2 / (2 * watts * omega * henries);
+  result.figure('tankQuality', quality);
+  if (quality < LEAST_QUALITY)
+    result.finding(
+      'warn',
+      'tank-too-light',
+      '$.driver.tankFarads',
+      `The load leaves the tank a Q of ${quality.toPrecision(2)}: it may stop swinging and latch.`,
+      'Use a larger tank capacitor, fewer turns or a lighter load.',
+    );
 }

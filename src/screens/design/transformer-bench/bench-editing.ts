@@ -1,6 +1,6 @@
 import type { Winding } from '@/core/design/winding-schema';
 import type { BenchDesign } from '@/core/winding/bench';
-import type { Editing } from '../editing';
+import type { Editing } from '../chain/editing';
 
 /** What every page of the bench works on. */
 export type BenchEditing = Editing & {

@@ -3,7 +3,7 @@ import type { Finding } from '@/core/quantity/finding';
 import type { Unit } from '@/core/quantity/units';
 import { Quantity } from '@/ui/quantity';
 import { DescribedField } from '@/ui/described-field';
-import { FindingItem } from '../finding-item';
+import { FindingItem } from '../verdict/finding-item';
 import type { FieldDescription } from '@/core/quantity/field-description';
 import type { BenchEditing } from './bench-editing';
 
@@ -63,7 +63,7 @@ export function Result({
     <div className="flex items-baseline justify-between gap-3 border-b border-rule py-[3.5px]">
       <span className="text-soft">{name}</span>
       <span className="flex items-baseline gap-2.5 text-right">
-        <span data-reckoned={testName}>
+        <span data-calculated={testName}>
           <Quantity value={value} unit={unit} digits={digits} />
           {after && value !== null ? <span className="text-[0.86em] text-soft"> {after}</span> : null}
         </span>

@@ -1,32 +1,26 @@
 'use client';
 
 import { metricWireAtLeast } from '@/core/quantity/preferred-values';
-import { reckonCore } from '@/core/winding/bench';
+import { calculateCore } from '@/core/winding/bench';
 import { awgOfSection, skinDepthMetres } from '@/core/magnetics/wire';
 import { FitMark } from '@/ui/fit-mark';
 import { DescribedField } from '@/ui/described-field';
-import type { FieldDescription } from '@/core/quantity/field-description';
-import { FromDrawer } from '../from-drawer';
+import { quantityField } from '@/core/quantity/field-description';
+import { FromDrawer } from '../chain/from-drawer';
 import type { BenchEditing } from './bench-editing';
 import { BenchField, BenchFindings, Empty, Heading, Result, Sheet, Take } from './bench-parts';
 
-const number = (
-  name: string,
-  label: string,
-  extra: Partial<FieldDescription> & { shownIn?: number; optional?: boolean },
-) => ({ as: 'quantity', name, label, unit: '', ...extra }) as FieldDescription;
-
 const CORE_FIELDS = [
-  number('pathMetres', 'Path of the flux, mm', { shownIn: 1e-3, optional: true }),
-  number('relativePermeability', 'Permeability, relative', {}),
-  number('gapMetres', 'Gap in all, mm', { shownIn: 1e-3 }),
-  number('workingTesla', 'To work at, mT', { shownIn: 1e-3 }),
-  number('windowSquareMetres', 'Window, mm²', { shownIn: 1e-6, optional: true }),
+  quantityField('pathMetres', 'Path of the flux', 'm', { optional: true }),
+  quantityField('relativePermeability', 'Permeability, relative', ''),
+  quantityField('gapMetres', 'Gap in all', 'm'),
+  quantityField('workingTesla', 'To work at', 'T'),
+  quantityField('windowSquareMetres', 'Window', 'm²', { optional: true }),
 ];
-const AREA = number('coreSquareMetres', 'Area, mm²', { shownIn: 1e-6, optional: true });
+const AREA = quantityField('coreSquareMetres', 'Area', 'm²', { optional: true });
 const WIRE_FIELDS = [
-  number('wireMetres', 'Wire, bare, mm', { shownIn: 1e-3, optional: true }),
-  number('strands', 'Strands side by side', {}),
+  quantityField('wireMetres', 'Wire, bare', 'm', { optional: true }),
+  quantityField('strands', 'Strands in parallel', ''),
 ];
 
 /** Turns for a core, its inductance and gap, and the primary's wire. */
@@ -35,7 +29,7 @@ export function CorePage({ bench }: { bench: BenchEditing }) {
   const { transformer } = design;
   if (!around || !transformer)
     return <Empty>This driver has no transformer of its own to wind. Ratio and pins work all the same.</Empty>;
-  const reckoned = reckonCore(winding, around);
+  const calculated = calculateCore(winding, around);
   const { wireMetres, strands } = winding.primary;
   return (
     <Sheet
@@ -60,32 +54,32 @@ export function CorePage({ bench }: { bench: BenchEditing }) {
       follows={
         <>
           <Heading>Turns</Heading>
-          {reckoned.leastTurns === null ? (
+          {calculated.leastTurns === null ? (
             <Empty>The core’s area tells how many turns it needs for this driver’s frequency and voltage.</Empty>
           ) : (
             <Result
               name={`Whole primary, at least (it has ${transformer.primaryTurns})`}
               testName="least-turns"
-              value={reckoned.leastTurns}
+              value={calculated.leastTurns}
               unit=""
             >
-              <Take onTake={() => take('$.transformer.primaryTurns', reckoned.leastTurns!, 'Primary turns')}>
+              <Take onTake={() => take('$.transformer.primaryTurns', calculated.leastTurns!, 'Primary turns')}>
                 Use it
               </Take>
             </Result>
           )}
           <Heading>Inductance</Heading>
-          {reckoned.inductanceFactor === null ? (
+          {calculated.inductanceFactor === null ? (
             <Empty>Area and path give AL and the primary’s inductance.</Empty>
           ) : (
             <>
-              <Result name="AL, a turn squared" testName="al" value={reckoned.inductanceFactor} unit="H" />
-              <Result name="Primary by it" testName="core-henries" value={reckoned.primaryHenries} unit="H">
+              <Result name="AL, a turn squared" testName="al" value={calculated.inductanceFactor} unit="H" />
+              <Result name="Primary by it" testName="core-henries" value={calculated.primaryHenries} unit="H">
                 <Take
                   onTake={() =>
                     take(
                       '$.transformer.primaryHenries',
-                      Number(reckoned.primaryHenries!.toPrecision(4)),
+                      Number(calculated.primaryHenries!.toPrecision(4)),
                       'Primary inductance',
                     )
                   }
@@ -97,56 +91,65 @@ export function CorePage({ bench }: { bench: BenchEditing }) {
                 <Result
                   name="Gap for the inductance entered"
                   testName="wanted-gap"
-                  value={reckoned.wantedGapMetres === null ? null : reckoned.wantedGapMetres * 1e3}
-                  unit=""
-                  after="mm"
+                  value={calculated.wantedGapMetres}
+                  unit="m"
                 />
               )}
             </>
           )}
           <Heading>Wire</Heading>
-          {reckoned.primarySquareMetres === null ? (
+          {calculated.primarySquareMetres === null ? (
             <Empty>The primary’s wire gives its current density, its margin and the window it fills.</Empty>
           ) : (
             <Result
               name="Primary copper in all"
-              value={reckoned.primarySquareMetres * 1e6}
-              unit=""
-              after={`mm², as one wire AWG ${awgOfSection(reckoned.primarySquareMetres)}`}
+              value={calculated.primarySquareMetres}
+              unit="m²"
+              after={`as one wire AWG ${awgOfSection(calculated.primarySquareMetres)}`}
             />
           )}
-          {reckoned.primaryAmpsPerSquareMetre === null ? null : (
-            <Result name="Current density" value={reckoned.primaryAmpsPerSquareMetre / 1e6} unit="" after="A/mm² RMS" />
+          {calculated.primaryAmpsPerSquareMetre === null ? null : (
+            <Result
+              name="Current density"
+              value={calculated.primaryAmpsPerSquareMetre / 1e6}
+              unit=""
+              after="A/mm² RMS"
+            />
           )}
-          <Result name="Skin depth at this frequency" value={skinDepthMetres(around.hertz) * 1e3} unit="" after="mm" />
-          {reckoned.primarySkinFactor === null ? null : (
+          <Result name="Skin depth at this frequency" value={skinDepthMetres(around.hertz)} unit="m" />
+          {calculated.primarySkinFactor === null ? null : (
             <Result
               name="Resistance over that for dc, primary"
               testName="skin-factor"
-              value={reckoned.primarySkinFactor}
+              value={calculated.primarySkinFactor}
               unit=""
               after="times, at least"
             />
           )}
-          {reckoned.secondarySkinFactor === null ? null : (
-            <Result name="The same, secondary" value={reckoned.secondarySkinFactor} unit="" after="times, at least" />
+          {calculated.secondarySkinFactor === null ? null : (
+            <Result
+              name="Resistance over that for dc, secondary"
+              value={calculated.secondarySkinFactor}
+              unit=""
+              after="times, at least"
+            />
           )}
           {wireMetres === null ? null : (
             <Result
               name="Nearest usual wire, bare"
-              value={metricWireAtLeast(wireMetres) * 1e3}
-              unit=""
-              after={strands > 1 ? 'mm, each strand' : 'mm'}
+              value={metricWireAtLeast(wireMetres)}
+              unit="m"
+              after={strands > 1 ? 'each strand' : ''}
             />
           )}
-          {reckoned.fill === null || reckoned.fillWord === null ? null : (
-            <Result name="Copper in the window" testName="fill" value={reckoned.fill} unit="%" digits={2}>
+          {calculated.fill === null || calculated.fillWord === null ? null : (
+            <Result name="Copper in the window" testName="fill" value={calculated.fill} unit="%" digits={2}>
               <span className="flex items-center gap-1.5 text-[13px] text-soft">
-                <FitMark fit={reckoned.fillWord} /> {reckoned.fillWord}
+                <FitMark fit={calculated.fillWord} /> {calculated.fillWord}
               </span>
             </Result>
           )}
-          <BenchFindings findings={reckoned.findings} />
+          <BenchFindings findings={calculated.findings} />
         </>
       }
     />

@@ -108,7 +108,7 @@ export function PinsPage({ bench }: { bench: BenchEditing }) {
             <div className="flex items-baseline justify-between gap-3 border-b border-rule py-[3.5px]">
               <span className="text-soft">Rectifier inside</span>
               <span className="flex items-baseline gap-2.5">
-                <span data-reckoned="rectifier">{RECTIFIER[found.rectifier]}</span>
+                <span data-calculated="rectifier">{RECTIFIER[found.rectifier]}</span>
                 {design.transformer &&
                 (found.rectifier === 'certain' || found.rectifier === 'likely') &&
                 !design.transformer.rectifierInside ? (

@@ -1,6 +1,6 @@
-import { sayQuantity } from '@/core/quantity/format-quantity';
+import { formatQuantity } from '@/core/quantity/format-quantity';
 import type { SecondaryLayers } from '@/core/winding/secondary-plan';
-import { potentialColour } from '../climb-layout';
+import { potentialColour } from '../climb/climb-layout';
 
 const WIDTH = 560;
 const HEIGHT = 92;
@@ -61,7 +61,7 @@ export function PotsDrawing({
           inside, ground end
         </text>
         <text x={WIDTH - LEFT} y={HEIGHT - 3} fontSize="11" textAnchor="end" fill="var(--soft)">
-          outside, {sayQuantity(peakVolts, 'V')} peak
+          outside, {formatQuantity(peakVolts, 'V')} peak
         </text>
       </svg>
       {pots > MOST_DRAWN || layers > MOST_DRAWN ? (

@@ -4,7 +4,7 @@ import Plus from 'lucide-react/icons/plus';
 import X from 'lucide-react/icons/x';
 import { useMeter } from '@/client/meter-store';
 import { readingDoubts } from '@/core/drive/meter-sense';
-import { reckonInductances } from '@/core/winding/bench';
+import { calculateInductances } from '@/core/winding/bench';
 import { readRatioTest, type SectionWord } from '@/core/winding/ratio-test';
 import { FitMark, type FitWord } from '@/ui/fit-mark';
 import { Quantity } from '@/ui/quantity';
@@ -24,7 +24,7 @@ export function RatioPage({ bench }: { bench: BenchEditing }) {
   const { winding, design, set, take } = bench;
   const { ratio: test } = winding;
   const reading = readRatioTest({ ...test, fedVolts: test.fedVolts ?? 0 });
-  const inductances = reckonInductances(winding);
+  const inductances = calculateInductances(winding);
   const { meter } = useMeter();
   const meterFindings =
     test.hertz === null

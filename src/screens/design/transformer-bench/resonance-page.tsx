@@ -1,7 +1,7 @@
 'use client';
 
-import type { Driver } from '@/core/design/driver-schema';
-import { reckonInductances, reckonSecondary, tankTable } from '@/core/winding/bench';
+import type { Driver } from '@/core/drive/driver-kinds';
+import { calculateInductances, calculateSecondary, tankTable } from '@/core/winding/bench';
 import { Quantity } from '@/ui/quantity';
 import type { BenchEditing } from './bench-editing';
 import { BenchField, BenchFindings, Empty, Heading, Result, Sheet, Take } from './bench-parts';
@@ -9,8 +9,8 @@ import { BenchField, BenchFindings, Empty, Heading, Result, Sheet, Take } from '
 /** Inductance from a measured resonance, tank capacitors to choose from, and where the secondary rings. */
 export function ResonancePage({ bench }: { bench: BenchEditing }) {
   const { winding, design, prediction, take, around } = bench;
-  const { resonantHenries } = reckonInductances(winding);
-  const secondary = around && reckonSecondary(winding, around);
+  const { resonantHenries } = calculateInductances(winding);
+  const secondary = around && calculateSecondary(winding, around);
   return (
     <Sheet
       entered={
@@ -96,7 +96,7 @@ function TankTable({
   driver: Extract<Driver, { kind: 'resonant-push-pull' }>;
 }) {
   const { figures } = bench.prediction.source;
-  const reflected = figures.find(({ key }) => key === 'reflected')?.value ?? 0;
+  const reflected = figures.reflectedFarads ?? 0;
   const table = tankTable(henries, reflected, { tankSeries, tankParallel });
   return (
     <>

@@ -1,28 +1,19 @@
 'use client';
 
-import { reckonSecondary } from '@/core/winding/bench';
-import type { FieldDescription } from '@/core/quantity/field-description';
+import { calculateSecondary } from '@/core/winding/bench';
+import { quantityField, type FieldDescription } from '@/core/quantity/field-description';
 import type { BenchEditing } from './bench-editing';
 import { BenchField, BenchFindings, Empty, Heading, Result, Sheet, Take } from './bench-parts';
 import { PotsDrawing } from './pots-drawing';
 
-const millimetres = (name: string, label: string, optional = false): FieldDescription => ({
-  as: 'quantity',
-  name,
-  label: `${label}, mm`,
-  unit: '',
-  shownIn: 1e-3,
-  optional,
-});
-
 const FIELDS: readonly FieldDescription[] = [
-  millimetres('wireMetres', 'Wire, bare', true),
-  millimetres('innerMetres', 'Former, diameter'),
-  { as: 'quantity', name: 'pots', label: 'Pots in series', unit: '' },
-  millimetres('widthMetres', 'Width of each pot'),
-  millimetres('heightMetres', 'Height for layers', true),
-  millimetres('insulationMetres', 'Film between layers'),
-  { as: 'quantity', name: 'relativePermittivity', label: 'Permittivity, relative', unit: '' },
+  quantityField('wireMetres', 'Wire, bare', 'm', { optional: true }),
+  quantityField('innerMetres', 'Former, diameter', 'm'),
+  quantityField('pots', 'Pots in series', ''),
+  quantityField('widthMetres', 'Width of each pot', 'm'),
+  quantityField('heightMetres', 'Height for layers', 'm', { optional: true }),
+  quantityField('insulationMetres', 'Film between layers', 'm'),
+  quantityField('relativePermittivity', 'Permittivity, relative', ''),
   {
     as: 'choice',
     name: 'turning',
@@ -39,7 +30,7 @@ export function SecondaryPage({ bench }: { bench: BenchEditing }) {
   const { winding, around, take } = bench;
   if (!around)
     return <Empty>This driver has no transformer of its own to wind. Ratio and pins work all the same.</Empty>;
-  const { layers, findings } = reckonSecondary(winding, around);
+  const { layers, findings } = calculateSecondary(winding, around);
   const { turns, volts } = { turns: around.transformer.secondaryTurns, volts: around.secondaryPeakVolts };
   return (
     <Sheet
@@ -85,8 +76,8 @@ export function SecondaryPage({ bench }: { bench: BenchEditing }) {
               value={layers.betweenLayersVolts}
               unit="V"
             />
-            <Result name="Height of all layers" value={layers.heightMetres * 1e3} unit="" after="mm" />
-            <Result name="Wire" value={layers.wireMetres} unit="" after="m" />
+            <Result name="Height of all layers" value={layers.heightMetres} unit="m" />
+            <Result name="Wire" value={layers.wireMetres} unit="m" />
             <Result name="Resistance, dc" testName="secondary-ohms" value={layers.ohms} unit="Ω">
               <Take
                 onTake={() =>

@@ -7,7 +7,7 @@ import { withField } from '@/core/design/change-design';
 import { windingSchema } from '@/core/design/winding-schema';
 import { benchOf } from '@/core/winding/bench';
 import { Panel } from '@/ui/dialog';
-import type { Editing } from '../editing';
+import type { Editing } from '../chain/editing';
 import type { BenchEditing } from './bench-editing';
 import { CorePage } from './core-page';
 import { PinsPage } from './pins-page';

@@ -1,0 +1,56 @@
+export const DESIGN_FORMAT = 'eager-ladder/design';
+/** The version that the schema describes; older documents are brought up to it step by step. */
+export const DESIGN_VERSION = 2;
+
+type Section = Record<string, unknown>;
+type Upgrader = (document: Section) => Section;
+
+const isSection = (value: unknown): value is Section =>
+  typeof value === 'object' && value !== null && !Array.isArray(value);
+
+/** A section with fields under new names; a field that has both is left as it is, for the schema to refuse. */
+export function renamed(section: unknown, names: Readonly<Record<string, string>>): unknown {
+  if (!isSection(section)) return section;
+  return Object.fromEntries(
+    Object.entries(section).map(([name, value]) => [
+      name in names && !(names[name] in section) ? names[name] : name,
+      value,
+    ]),
+  );
+}
+
+/** A document with a section put through a change, where it has that section. */
+function within(document: Section, name: string, change: (section: unknown) => unknown): Section {
+  return name in document ? { ...document, [name]: change(document[name]) } : document;
+}
+
+/** Version 1 to 2: stored names follow the words of data sheets. */
+const toVersion2: Upgrader = (document) => {
+  const ladder = (section: unknown) =>
+    isSection(section)
+      ? within(section, 'capacitor', (capacitor) => renamed(capacitor, { keptAtRating: 'dcBiasDerating' }))
+      : section;
+  const resistors = (section: unknown) =>
+    isSection(section)
+      ? Object.fromEntries(
+          Object.entries(section).map(([name, resistor]) => [name, renamed(resistor, { bodyVolts: 'ratedVolts' })]),
+        )
+      : section;
+  const driver = (section: unknown) => renamed(section, { storeFarads: 'storageFarads', storeVolts: 'storageVolts' });
+  return within(within(within(document, 'ladder', ladder), 'resistors', resistors), 'driver', driver);
+};
+
+/** One upgrader for each version there was: from it to the next. Add one when a stored field changes; change none. */
+const UPGRADERS: Readonly<Record<number, Upgrader>> = { 1: toVersion2 };
+
+/**
+ * A document of any version there was as one of the present version, where it
+ * says which it is; anything else is left for the schema to refuse.
+ */
+export function upgradeDesign(document: unknown): unknown {
+  if (!isSection(document)) return document;
+  let upgraded = document;
+  for (let version = document.version; typeof version === 'number' && version in UPGRADERS; version += 1)
+    upgraded = { ...UPGRADERS[version](upgraded), version: version + 1 };
+  return upgraded;
+}

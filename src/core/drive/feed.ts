@@ -1,0 +1,107 @@
+import { formatQuantity } from '../quantity/format-quantity';
+import type { Feed } from './drive';
+import { sagged, type DriveCollector } from './drive-result';
+import { phaseCut } from './phase-cut';
+import type { Supply } from './supply';
+
+/**
+ * The direct voltage a supply gives, V, what it sags by, Ω, and its limit, A.
+ *
+ * Smoothed mains: the winding's peak less the bridge's drops, and beside the
+ * winding's resistance 1 / (4 f C), by which half of the ripple I / (2 f C)
+ * lowers the mean (handbook). That the winding's current flows in pulses lowers
+ * it further: not counted. Mains itself is no direct supply: 0.
+ */
+export function directFeed(supply: Supply): Omit<Feed, 'efficiency'> {
+  switch (supply.kind) {
+    case 'battery':
+      return { volts: supply.cells * supply.voltsEach, seriesOhms: supply.cells * supply.ohmsEach, maxAmps: null };
+    case 'dc':
+      return { volts: supply.volts, seriesOhms: supply.seriesOhms, maxAmps: supply.maxAmps };
+    case 'smoothed-mains':
+      return {
+        volts: Math.max(0, smoothedPeakVolts(supply)),
+        seriesOhms: supply.seriesOhms + 1 / (4 * supply.hertz * supply.smoothingFarads),
+        maxAmps: supply.maxAmps,
+      };
+    case 'mains':
+      return { volts: 0, seriesOhms: 0, maxAmps: null };
+  }
+}
+
+/** The winding's peak as set and dimmed, less the bridge's drops, V; below zero where the bridge takes it all. */
+function smoothedPeakVolts(supply: Extract<Supply, { kind: 'smoothed-mains' }>): number {
+  const { secondaryVolts, setting, dimmedDegrees, bridgeVolts } = supply;
+  return secondaryVolts * setting * Math.SQRT2 * phaseCut(dimmedDegrees).peak - bridgeVolts;
+}
+
+/** A dimmer before a transformer, where there is one. */
+export function reportDimmer(result: DriveCollector, dimmedDegrees: number): void {
+  if (dimmedDegrees > 0)
+    result.finding(
+      'warn',
+      'dimmer-before-transformer',
+      '$.supply.dimmedDegrees',
+      'A dimmer feeds a transformer: half periods that differ a little drive direct current through its primary, and up to 90° the peak does not fall at all.',
+      'Use a variable transformer; few dimmers are made for such a load.',
+    );
+}
+
+/** Figures of a direct supply that gives this much power, W; of one without load where that is not known. */
+export function reportFeed(result: DriveCollector, supply: Supply, watts: number | null): void {
+  const { volts: openVolts, seriesOhms, maxAmps } = directFeed(supply);
+  result.figure('supplyOpenVolts', openVolts);
+  if (openVolts === 0)
+    result.finding(
+      'stop',
+      'supply-gives-nothing',
+      '$.supply',
+      'The supply gives no voltage: the bridge takes all of the winding’s peak.',
+      'Use a higher secondary voltage or setting.',
+    );
+  if (supply.kind === 'smoothed-mains') {
+    reportDimmer(result, supply.dimmedDegrees);
+    if (!supply.isolated)
+      result.finding(
+        'warn',
+        'supply-not-isolated',
+        '$.supply.isolated',
+        'Supply and driver hang on the mains: all before the high-voltage transformer is live to ground, and only that transformer’s insulation keeps the ladder apart from it.',
+        'Work on it behind an isolating transformer, and clip no earthed scope or meter to it.',
+      );
+  }
+  if (watts === null || openVolts === 0) return;
+  const volts = sagged({ volts: openVolts, seriesOhms }, watts);
+  const amps = watts / volts;
+  result.figure('supplyAmps', amps);
+  result.figure('supplyWatts', watts);
+  result.figure('supplyVolts', volts);
+  if (maxAmps !== null && amps > maxAmps * 1.001)
+    result.finding(
+      'warn',
+      'supply-over-current',
+      '$.supply.maxAmps',
+      `${formatQuantity(amps, 'A')} is asked of a supply that gives ${formatQuantity(maxAmps, 'A')}.`,
+      'Draw less or use a stronger supply.',
+    );
+  if (supply.kind === 'battery' && supply.ampHours !== null && amps > 0)
+    result.figure('runSeconds', (supply.ampHours / amps) * 3600);
+  if (supply.kind === 'smoothed-mains') {
+    const { hertz, smoothingFarads, seriesOhms: windingOhms } = supply;
+    const peakVolts = smoothedPeakVolts(supply);
+    const rippleVolts = amps / (2 * hertz * smoothingFarads);
+    result.figure('supplyRippleVolts', rippleVolts);
+    // The capacitor takes half a period's charge while the sine climbs over what is left of it.
+    const angle = Math.acos(Math.max(-1, 1 - rippleVolts / peakVolts));
+    if (angle > 0) result.figure('supplyPulseAmps', (amps * Math.PI * 2) / angle);
+    if (windingOhms > 0) result.figure('supplyInrushAmps', peakVolts / windingOhms);
+    if (rippleVolts > 0.2 * peakVolts)
+      result.finding(
+        'warn',
+        'smoothing-small',
+        '$.supply.smoothingFarads',
+        `The smoothing capacitor lets the supply ripple by ${formatQuantity(rippleVolts, 'V')} peak-to-peak: the output hums with it.`,
+        'Use a larger smoothing capacitor.',
+      );
+  }
+}

@@ -1,0 +1,86 @@
+import type { Place } from '../parts/place';
+import { quantityField } from '../quantity/field-description';
+import { formatQuantity } from '../quantity/format-quantity';
+import type { Rating } from '../quantity/ratings';
+import type { PowerCheck } from './driver-kind';
+import type { DriveFigures } from './figures';
+import { fraction, partId, quantity } from '../schema/fields';
+
+/** What drivers with transistors have of them in the document; ratings are each one's. */
+export const TRANSISTOR_SCHEMA = {
+  ratedVolts: quantity('V', '200', 'above zero').nullable().default(null),
+  /** Continuous. */
+  ratedAmps: quantity('A', '30', 'above zero').nullable().default(null),
+  transistorPartId: partId,
+};
+
+export const TRANSISTOR_FIELDS = [
+  quantityField('ratedVolts', 'Transistor rated', 'V', { optional: true }),
+  quantityField('ratedAmps', 'Transistor rated, continuous', 'A', { optional: true, more: true }),
+];
+
+/** Share of the supply's power that reaches the ladder's input. */
+export const efficiency = fraction('0.8');
+export const EFFICIENCY_FIELD = quantityField('efficiency', 'Efficiency, guessed', '%', {
+  more: true,
+  hint: 'Of driver and transformer together; measure it if you can.',
+});
+
+export const transistorRatings = ({
+  ratedVolts,
+  ratedAmps,
+}: {
+  ratedVolts: number | null;
+  ratedAmps: number | null;
+}): Rating[] => [
+  { id: 'transistorVoltage', rated: ratedVolts },
+  { id: 'transistorCurrent', rated: ratedAmps },
+];
+
+/** What a switch that lets its primary fly asks before power. */
+export const unloadedSwitch = ({ transistorPeakVolts = 0 }: DriveFigures): PowerCheck => ({
+  code: 'switch-unloaded',
+  text: `Without load the switch sees ${formatQuantity(transistorPeakVolts, 'V')} peak: have clamp and ladder connected before the first pulse.`,
+});
+
+/**
+ * Transistors of one type in all places of a driver.
+ *
+ * @param countOf how many a driver of this kind switches with
+ * @param holdsItsPulse whether its pulse climbs to whatever the transistor holds it at, so that any type serves
+ * @param known which fields beside the ratings the driver has of a transistor
+ */
+export function transistorPlace(
+  countOf: Place['count'],
+  {
+    holdsItsPulse = false,
+    known = [],
+  }: { holdsItsPulse?: boolean; known?: readonly ('transistorOhms' | 'gateThresholdVolts')[] } = {},
+): Place {
+  return {
+    id: 'transistor',
+    name: 'Transistors',
+    takes: 'transistor',
+    partId: 'driver.transistorPartId',
+    fields: ['ratedVolts', 'ratedAmps', 'transistorOhms', 'gateThresholdVolts'].map((field) => `driver.${field}`),
+    count: countOf,
+    fit: (read, part, { transistorVolts }) => {
+      if (part.kind !== 'transistor') return null;
+      const { ratedVolts, averageAmps, onOhms, gateThresholdVolts } = part;
+      const blocks = holdsItsPulse ? null : transistorVolts;
+      if (blocks !== null && ratedVolts < blocks) return null;
+      const count = countOf(read);
+      const values = { transistorOhms: onOhms, gateThresholdVolts };
+      return {
+        words: `${count === 1 ? 'one' : count}${blocks === null ? '' : `, ${formatQuantity(ratedVolts / blocks - 1, '%', 2)} margin`}`,
+        values: {
+          'driver.ratedVolts': ratedVolts,
+          'driver.ratedAmps': averageAmps,
+          ...Object.fromEntries(
+            known.flatMap((field) => (values[field] === null ? [] : [[`driver.${field}`, values[field]]])),
+          ),
+        },
+      };
+    },
+  };
+}

@@ -1,0 +1,119 @@
+import type { Design } from '../design/design-schema';
+import { amplitudeVolts } from '../drive/drive';
+import { closedFormAmps, type LoadedLadder } from '../ladder/loaded';
+import { idealVolts } from '../ladder/unloaded';
+import { steadyAmpsOf } from '../load/load-kinds';
+import { swingWatts } from '../operating/demand';
+import { polarityOf } from '../operating/ladder-inputs';
+import type { OperatingPoint } from '../operating/operating-point';
+import type { NodePrediction, OutputPrediction } from './prediction';
+
+/** Droop past which the closed form is called rough: a heuristic joins source and capacitors there. */
+const ROUGH_DROOP_FRACTION = 0.3;
+
+const NO_FIGURES = {
+  validity: 'beyond',
+  meanVolts: null,
+  minVolts: null,
+  maxVolts: null,
+  ripplePeakToPeakVolts: null,
+  ripplePeakToPeakFraction: null,
+  droopVolts: null,
+  droopFraction: null,
+  droopByCapacitorsVolts: null,
+  droopBySourceVolts: null,
+  droopBySeriesResistorVolts: null,
+  droopByDriveVolts: null,
+  textbookDroopVolts: null,
+  textbookRipplePeakToPeakVolts: null,
+  regulation: null,
+  amps: null,
+  bleederAmps: null,
+  watts: null,
+  terminalMeanVolts: null,
+} as const;
+
+/**
+ * The output's figures at an operating point.
+ *
+ * @param rippleVolts of the ladder's terminal, peak to peak; null where there is no point
+ */
+export function outputFigures(
+  design: Design,
+  { atFullDrive, ladder, point }: OperatingPoint,
+  nodes: readonly NodePrediction[],
+  rippleVolts: number | null,
+): OutputPrediction {
+  const noLoadVolts = atFullDrive.unloaded.outputVolts;
+  const fixed = {
+    polarity: polarityOf(design),
+    idealNoLoadVolts: idealVolts(atFullDrive.network, atFullDrive.drive, 0),
+    noLoadVolts,
+    closedFormAmps: closedFormAmps(atFullDrive),
+    chargeLimitAmps: Number.isFinite(atFullDrive.chargeLimitAmps) ? atFullDrive.chargeLimitAmps : null,
+  };
+  if (!point || rippleVolts === null) return { ...fixed, ...NO_FIGURES };
+  const charge = point.ladderAmps / ladder.drive.frequencyHertz;
+  const range = rangeAtLoad(design, ladder, point, nodes, rippleVolts);
+  const meanVolts = point.loadVolts;
+  const droopVolts = noLoadVolts - meanVolts;
+  const scaledVolts = ladder.unloaded.outputVolts;
+  const ladderDroopFraction = scaledVolts > 0 ? point.droop.totalVolts / scaledVolts : 0;
+  return {
+    ...fixed,
+    validity: ladderDroopFraction > ROUGH_DROOP_FRACTION ? 'rough' : 'good',
+    meanVolts,
+    ...range,
+    ripplePeakToPeakFraction: meanVolts > 0 ? range.ripplePeakToPeakVolts / meanVolts : null,
+    droopVolts,
+    droopFraction: noLoadVolts > 0 ? droopVolts / noLoadVolts : 0,
+    droopByCapacitorsVolts: point.droop.capacitorVolts,
+    droopBySourceVolts: point.droop.sourceVolts,
+    droopBySeriesResistorVolts: point.loadAmps * design.output.seriesOhms,
+    droopByDriveVolts: noLoadVolts - scaledVolts,
+    textbookDroopVolts: ladder.lightLoad.textbookDroop === null ? null : charge * ladder.lightLoad.textbookDroop,
+    textbookRipplePeakToPeakVolts: charge * ladder.lightLoad.ripple,
+    regulation: meanVolts > 0 ? droopVolts / meanVolts : null,
+    amps: point.loadAmps,
+    bleederAmps: point.bleederAmps,
+    watts: point.loadAmps * meanVolts + swingWatts(design, ladder).load,
+    terminalMeanVolts: point.terminalVolts,
+  };
+}
+
+/** Least, most and ripple at the load: about the mean, or the drive's own range where nothing smooths it. */
+function rangeAtLoad(
+  design: Design,
+  ladder: LoadedLadder,
+  point: NonNullable<OperatingPoint['point']>,
+  nodes: readonly NodePrediction[],
+  rippleVolts: number,
+): { minVolts: number; maxVolts: number; ripplePeakToPeakVolts: number } {
+  // A resistive load divides the ripple as it divides the mean; a steady current takes none of it.
+  const isCurrent = design.load.kind !== 'open' && steadyAmpsOf(design.load) !== null;
+  const dividing = !isCurrent && point.terminalVolts > 0 ? point.loadVolts / point.terminalVolts : 1;
+  const across = rangeAcross(ladder, nodes);
+  // An output that the drive swings as a whole is not smoothed: its range is the drive's, not a ripple about the mean.
+  const smoothed = ladder.unloaded.feedthroughPeakToPeakVolts < amplitudeVolts(ladder.drive);
+  const ripplePeakToPeakVolts =
+    dividing *
+    (smoothed ? rippleVolts + ladder.unloaded.feedthroughPeakToPeakVolts : across.maxVolts - across.minVolts);
+  return {
+    minVolts: smoothed ? point.loadVolts - ripplePeakToPeakVolts / 2 : dividing * across.minVolts,
+    maxVolts: smoothed ? point.loadVolts + ripplePeakToPeakVolts / 2 : dividing * across.maxVolts,
+    ripplePeakToPeakVolts,
+  };
+}
+
+/** Least and most between output and return, for a ladder whose nodes are known. */
+function rangeAcross(
+  { network }: LoadedLadder,
+  nodes: readonly NodePrediction[],
+): { minVolts: number; maxVolts: number } {
+  const find = (id: string) => nodes.find((node) => node.id === id)!;
+  const [output, back] = [find(network.output), find(network.return)];
+  return {
+    minVolts: (output.minVolts ?? 0) - (back.maxVolts ?? 0),
+    maxVolts: (output.maxVolts ?? 0) - (back.minVolts ?? 0),
+  };
+}

@@ -1,0 +1,44 @@
+import type { Design } from '../design/design-schema';
+
+export type Target = NonNullable<Design['target']>;
+
+/** What an output reaches of a target. */
+export type TargetOutcome = {
+  met: boolean;
+  /** Mean output over target, less one; null where there is no figure. */
+  voltsExcess: number | null;
+  voltsMet: boolean;
+  ampsMet: boolean;
+  /** Null where no ripple is asked for, or none is known. */
+  rippleMet: boolean | null;
+};
+
+/** What a target is held against: mean volts and amperes at the load, ripple peak to peak over the mean; null where not known. */
+export type Reached = { meanVolts: number | null; amps: number | null; rippleFraction: number | null };
+
+/** Half a percent is not a different load: a resistance draws a hair less than asked when the output is a hair low. */
+const SAME_LOAD = 0.005;
+
+/**
+ * Whether a target is met: decided here for prediction, draws, choices and the
+ * time domain alike.
+ *
+ * @param slack by what fraction volts may fall short and ripple be over and still count
+ */
+export function targetOutcome(
+  target: Target,
+  { meanVolts, amps, rippleFraction }: Reached,
+  slack: { volts: number; ripple: number } = { volts: 0, ripple: 0 },
+): TargetOutcome {
+  const allowed = target.ripplePeakToPeakFraction;
+  const voltsMet = meanVolts !== null && meanVolts >= target.volts * (1 - slack.volts);
+  const ampsMet = amps !== null && amps >= target.amps * (1 - SAME_LOAD);
+  const rippleMet = allowed === null || rippleFraction === null ? null : rippleFraction <= allowed * (1 + slack.ripple);
+  return {
+    met: voltsMet && ampsMet && rippleMet !== false,
+    voltsExcess: meanVolts === null ? null : meanVolts / target.volts - 1,
+    voltsMet,
+    ampsMet,
+    rippleMet,
+  };
+}

@@ -1,0 +1,219 @@
+'use client';
+
+import { useState, type ReactNode } from 'react';
+import { CHOOSABLE, type Requirements, type PART_SOURCES } from '@/core/choose/requirements';
+import type { Design } from '@/core/design/design-schema';
+import { TOPOLOGY_KINDS } from '@/core/topology/topologies';
+import { driveOf } from '@/core/operating/ladder-of-design';
+import { amplitudeVolts } from '@/core/drive/drive';
+import { CheckField } from '@/ui/check-field';
+import { Choice } from '@/ui/choice';
+import { PickField } from '@/ui/pick-field';
+import { Quantity } from '@/ui/quantity';
+import { QuantityField } from '@/ui/quantity-field';
+
+const SOURCE_NAMES: Record<(typeof PART_SOURCES)[number], string> = {
+  drawer: 'Free now',
+  'drawer-or-buy': 'All listed',
+  any: 'Any value',
+};
+
+const SOURCE_WORDS: Record<(typeof PART_SOURCES)[number], string> = {
+  drawer: 'What lies free in the drawer, and what one purchase would add.',
+  'drawer-or-buy': 'Every part the drawer lists, as many as it takes.',
+  any: 'E6 values at usual ratings; their prices are not known.',
+};
+
+/** What is wanted, what drives it, and what may vary. */
+export function AskForm({
+  requirements,
+  edit,
+  designs,
+  from,
+  onFrom,
+  base,
+}: {
+  requirements: Requirements;
+  edit: (path: string, value: unknown) => string | null;
+  designs: readonly { id: string; design: Design }[];
+  from: { id: string; design: Design } | null;
+  onFrom: (id: string) => void;
+  base: Design;
+}) {
+  const { target, drive } = requirements;
+  /** Why the last ladder cannot be taken out. */
+  const [noTopology, setNoTopology] = useState<string | null>(null);
+  const quantity = (path: string) => (value: number | null) => edit(path, value);
+  return (
+    <>
+      <Group name="Wanted">
+        <QuantityField label="Output, mean" unit="V" value={target.volts} onValue={quantity('$.target.volts')} />
+        <QuantityField
+          label="Current"
+          unit="A"
+          value={target.amps}
+          onValue={quantity('$.target.amps')}
+          hint={
+            target.amps === 0
+              ? 'With nothing drawn almost any capacitor will do: enter what the load, or the meter on it, takes.'
+              : undefined
+          }
+        />
+        <QuantityField
+          label="Ripple, p-p, at most"
+          unit="%"
+          optional
+          placeholder="any"
+          value={target.ripplePeakToPeakFraction}
+          onValue={quantity('$.target.ripplePeakToPeakFraction')}
+        />
+        <Choice
+          label="Polarity"
+          value={target.polarity}
+          options={[
+            { value: 'positive', name: 'Positive' },
+            { value: 'negative', name: 'Negative' },
+          ]}
+          onValue={(value) => edit('$.target.polarity', value)}
+        />
+      </Group>
+      <Group name="Driven by">
+        <PickField
+          label="Drive"
+          value={from?.id ?? ''}
+          options={[
+            { value: '', name: 'Entered here' },
+            ...designs.map(({ id, design }) => ({ value: id, name: `That of ${design.name}` })),
+          ]}
+          onValue={onFrom}
+        />
+        {from ? (
+          <DriveInShort design={base} />
+        ) : (
+          <>
+            <QuantityField label="Peak" unit="V" value={drive.peakVolts} onValue={quantity('$.drive.peakVolts')} />
+            <QuantityField
+              label="Frequency"
+              unit="Hz"
+              value={drive.frequencyHertz}
+              onValue={quantity('$.drive.frequencyHertz')}
+            />
+            <QuantityField
+              label="Source resistance"
+              unit="Ω"
+              value={drive.seriesOhms}
+              onValue={quantity('$.drive.seriesOhms')}
+            />
+            <QuantityField
+              label="Power limit"
+              unit="W"
+              optional
+              value={drive.maxWatts}
+              onValue={quantity('$.drive.maxWatts')}
+            />
+          </>
+        )}
+        <CheckField
+          label="May be turned down, to half"
+          checked={requirements.turnDown}
+          onChecked={(value) => edit('$.turnDown', value)}
+        />
+        <CheckField
+          label="Frequency may be halved to doubled"
+          checked={requirements.otherFrequency}
+          onChecked={(value) => edit('$.otherFrequency', value)}
+        />
+      </Group>
+      <Group name="Built from">
+        <Choice
+          label="Parts"
+          value={requirements.parts}
+          options={(Object.keys(SOURCE_NAMES) as (typeof PART_SOURCES)[number][]).map((value) => ({
+            value,
+            name: SOURCE_NAMES[value],
+          }))}
+          onValue={(value) => edit('$.parts', value)}
+        />
+        <p className="text-xs text-soft">{SOURCE_WORDS[requirements.parts]}</p>
+        <QuantityField
+          label="Margin, at least"
+          unit="%"
+          value={requirements.leastMargin}
+          onValue={quantity('$.leastMargin')}
+          hint="Of voltages with the drive at its highest, and of average current; heat and surges stand in each row. 25 % is usual, 200 % the cautious rule of three times."
+        />
+        <QuantityField
+          label="Side by side, at most"
+          unit=""
+          value={requirements.mostParallel}
+          onValue={quantity('$.mostParallel')}
+        />
+      </Group>
+      <Group name="Ladders">
+        {CHOOSABLE.map((topology) => (
+          <CheckField
+            key={topology}
+            label={TOPOLOGY_KINDS[topology].name}
+            checked={requirements.topologies.includes(topology)}
+            onChecked={(checked) =>
+              setNoTopology(
+                edit(
+                  '$.topologies',
+                  CHOOSABLE.filter((one) => (one === topology ? checked : requirements.topologies.includes(one))),
+                ),
+              )
+            }
+          />
+        ))}
+        {noTopology === null ? null : (
+          <p role="alert" className="text-xs text-over">
+            {noTopology}
+          </p>
+        )}
+        {requirements.topologies.includes('full-wave') ? (
+          <p className="text-xs text-soft">Full-wave needs a centre-tapped winding.</p>
+        ) : null}
+        {requirements.topologies.includes('bipolar') ? (
+          <p className="text-xs text-soft">A bipolar load stands across both sides, neither end at ground.</p>
+        ) : null}
+        <QuantityField
+          label="Stages, from"
+          unit=""
+          value={requirements.fewestStages}
+          onValue={quantity('$.fewestStages')}
+        />
+        <QuantityField label="to" unit="" value={requirements.mostStages} onValue={quantity('$.mostStages')} />
+        <CheckField
+          label="Larger capacitors towards the foot"
+          checked={requirements.graded}
+          onChecked={(value) => edit('$.graded', value)}
+        />
+      </Group>
+    </>
+  );
+}
+
+function Group({ name, children }: { name: string; children: ReactNode }) {
+  return (
+    <section className="border-b border-rule px-4 py-3 last:border-0">
+      <h2 className="mb-1 font-semibold">{name}</h2>
+      {children}
+    </section>
+  );
+}
+
+/** What a design's drive gives its own ladder. */
+function DriveInShort({ design }: { design: Design }) {
+  const drive = driveOf(design);
+  return (
+    <p className="py-1 text-[13px] text-soft">
+      <Quantity value={amplitudeVolts(drive)} unit="V" /> peak, <Quantity value={drive.frequencyHertz} unit="Hz" />
+      {drive.maxWatts === null ? null : (
+        <>
+          , at most <Quantity value={drive.maxWatts} unit="W" />
+        </>
+      )}
+      . Output resistors, spread and notes come from that design too.
+    </p>
+  );
+}

@@ -1,0 +1,142 @@
+'use client';
+
+import { Accordion } from 'radix-ui';
+import type { ReactNode } from 'react';
+import { useStore } from 'zustand';
+import type { Design } from '@/core/design/design-schema';
+import { DRIVER_KINDS } from '@/core/drive/driver-kinds';
+import { SUPPLY_NAMES } from '@/core/drive/supply';
+import { LOAD_KINDS } from '@/core/load/load-kinds';
+import { TOPOLOGY_KINDS } from '@/core/topology/topologies';
+import type { Prediction } from '@/core/predict/prediction';
+import type { EditorStore } from '../saving/editor-store';
+import { LadderFields, LadderLine } from './ladder-card';
+import { LoadFields, LoadLine } from './load-card';
+import { OutputFields, OutputLine } from './output-card';
+import { DriverFields, DriverLine, SupplyFields, SupplyLine, TransformerFields, TransformerLine } from './source-cards';
+import type { BenchPage } from '../transformer-bench/transformer-bench';
+
+const LINKS = ['supply', 'driver', 'transformer', 'ladder', 'output', 'load'] as const;
+export type Link = (typeof LINKS)[number];
+
+/** The links that this design has: a measured waveform stands for everything before it. */
+export function linksOf({ supply, transformer }: Design): Link[] {
+  return LINKS.filter((link) => !(link === 'supply' && !supply) && !(link === 'transformer' && !transformer));
+}
+
+/** The chain: one card a link in the order of energy, one of them open. */
+export function Chain({
+  store,
+  prediction,
+  open,
+  onOpen,
+  onBench,
+}: {
+  store: EditorStore;
+  prediction: Prediction;
+  open: Link | '';
+  onOpen: (link: Link | '') => void;
+  onBench: (page: BenchPage) => void;
+}) {
+  const design = useStore(store, (state) => state.design);
+  const editing = { store, design, prediction };
+  return (
+    <Accordion.Root
+      type="single"
+      collapsible
+      value={open}
+      onValueChange={(link) => onOpen(link as Link | '')}
+      className="relative before:absolute before:inset-y-0 before:left-[5px] before:w-px before:bg-copper/60"
+    >
+      {design.supply ? (
+        <Card
+          link="supply"
+          name="Supply"
+          kind={SUPPLY_NAMES[design.supply.kind].toLowerCase()}
+          line={<SupplyLine {...editing} />}
+          open={open}
+        >
+          <SupplyFields {...editing} />
+        </Card>
+      ) : null}
+      <Card
+        link="driver"
+        name="Driver"
+        kind={DRIVER_KINDS[design.driver.kind].name.toLowerCase()}
+        line={<DriverLine {...editing} />}
+        open={open}
+      >
+        <DriverFields {...editing} onBench={onBench} />
+      </Card>
+      {design.transformer ? (
+        <Card
+          link="transformer"
+          name="Transformer"
+          kind={`${design.transformer.primaryTurns} to ${design.transformer.secondaryTurns} turns`}
+          line={<TransformerLine {...editing} />}
+          open={open}
+        >
+          <TransformerFields {...editing} onBench={onBench} />
+        </Card>
+      ) : null}
+      <Card
+        link="ladder"
+        name="Ladder"
+        kind={TOPOLOGY_KINDS[design.ladder.topology].name.toLowerCase()}
+        line={<LadderLine {...editing} />}
+        open={open}
+      >
+        <LadderFields {...editing} />
+      </Card>
+      <Card link="output" name="Output" kind="series resistor, bleeder" line={<OutputLine {...editing} />} open={open}>
+        <OutputFields {...editing} />
+      </Card>
+      <Card
+        link="load"
+        name="Load"
+        kind={LOAD_KINDS[design.load.kind].name}
+        line={<LoadLine {...editing} />}
+        open={open}
+      >
+        <LoadFields {...editing} />
+      </Card>
+    </Accordion.Root>
+  );
+}
+
+function Card({
+  link,
+  name,
+  kind,
+  line,
+  open,
+  children,
+}: {
+  link: Link;
+  name: string;
+  kind: string;
+  line: ReactNode;
+  open: Link | '';
+  children: ReactNode;
+}) {
+  return (
+    <Accordion.Item value={link} className="relative pl-5">
+      <span
+        aria-hidden="true"
+        className={`absolute top-[15px] left-0 size-[11px] rounded-full border-[1.5px] border-copper ${open === link ? 'bg-copper' : 'bg-paper'}`}
+      />
+      <div className="border-b border-rule py-2.5">
+        <Accordion.Header>
+          <Accordion.Trigger className="block w-full rounded text-left" data-link={link}>
+            <span className="flex items-baseline justify-between gap-2">
+              <span className="font-semibold">{name}</span>
+              <span className="text-[12.5px] text-soft">{kind}</span>
+            </span>
+            <span className="block text-[13px] text-soft">{line}</span>
+          </Accordion.Trigger>
+        </Accordion.Header>
+        <Accordion.Content className="pt-2">{children}</Accordion.Content>
+      </div>
+    </Accordion.Item>
+  );
+}

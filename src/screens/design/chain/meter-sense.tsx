@@ -1,0 +1,175 @@
+'use client';
+
+import Gauge from 'lucide-react/icons/gauge';
+import { Popover } from 'radix-ui';
+import { useState } from 'react';
+import { useMeter } from '@/client/meter-store';
+import { scaledDrive, type Drive } from '@/core/drive/drive';
+import { METER_KINDS, meterReadings, meterView, timesForReading, type MeterKind } from '@/core/drive/meter-sense';
+import { More } from '@/ui/more';
+import { PickField } from '@/ui/pick-field';
+import { Quantity } from '@/ui/quantity';
+import { QuantityField } from '@/ui/quantity-field';
+import { FindingItem } from '../verdict/finding-item';
+
+const KIND_NAMES: Record<MeterKind, string> = {
+  'average-responding': 'Average-responding, ac',
+  'true-rms': 'True RMS, ac',
+  peak: 'Peak-reading',
+  dc: 'Dc range',
+};
+
+/**
+ * What one's own meter shows of a waveform, and the way back from a reading to
+ * peaks.
+ *
+ * @param drive the waveform where the reading is taken; its height is what the
+ *   reading is to tell
+ * @param onTimes takes how many times the height must be what it is
+ */
+export function MeterSense({ drive, onTimes }: { drive: Drive; onTimes: (times: number) => void }) {
+  return (
+    <Popover.Root>
+      <Popover.Trigger className="my-[3px] inline-flex items-center gap-1.5 text-[13px] text-copper hover:underline">
+        <Gauge className="size-3.5" aria-hidden="true" /> Read with a meter…
+      </Popover.Trigger>
+      <Popover.Portal>
+        <Popover.Content
+          align="start"
+          sideOffset={4}
+          collisionPadding={8}
+          aria-label="Meter"
+          className="z-[60] max-h-[80vh] w-[21rem] max-w-[calc(100vw-1rem)] overflow-y-auto rounded-md border border-rule bg-paper p-3"
+        >
+          <MeterPanel drive={drive} onTimes={onTimes} />
+        </Popover.Content>
+      </Popover.Portal>
+    </Popover.Root>
+  );
+}
+
+function MeterPanel({ drive, onTimes }: { drive: Drive; onTimes: (times: number) => void }) {
+  const { meter, change } = useMeter();
+  const [typed, setTyped] = useState<number | null>(null);
+  const view = meterView(drive, meter);
+  const times = typed === null ? null : timesForReading(drive, meter, typed);
+  // With a reading typed, what is said is of the voltage it stands for.
+  const read = times === null ? drive : scaledDrive({ ...drive, collapsingPeak: 'both' }, times);
+  const readings = meterReadings(read);
+  const { findings } = times === null ? view : meterView(read, meter);
+  return (
+    <>
+      <h2 className="mb-1 font-semibold">Your meter</h2>
+      <PickField
+        label="Kind"
+        value={meter.kind}
+        options={METER_KINDS.map((value) => ({ value, name: KIND_NAMES[value] }))}
+        onValue={(kind) => change({ kind })}
+      />
+      <QuantityField
+        label="Probe divides by"
+        unit=""
+        value={meter.probeRatio}
+        onValue={(value) => change({ probeRatio: value! })}
+      />
+      <QuantityField
+        label="Jacks marked for, RMS"
+        unit="V"
+        value={meter.limitVolts}
+        onValue={(value) => change({ limitVolts: value! })}
+      />
+      <More>
+        <QuantityField
+          label="Reads 0.71 at (−3 dB)"
+          unit="Hz"
+          optional
+          value={meter.bandHertz}
+          onValue={(value) => change({ bandHertz: value })}
+          hint="Plain hand meters: 400 Hz to some 20 kHz."
+        />
+        <QuantityField
+          label="Loads with"
+          unit="Ω"
+          value={meter.inputOhms}
+          onValue={(value) => change({ inputOhms: value! })}
+        />
+        <QuantityField
+          label="And capacitance"
+          unit="F"
+          value={meter.inputFarads}
+          onValue={(value) => change({ inputFarads: value! })}
+        />
+      </More>
+      <div className="mt-2 border-t border-rule pt-2">
+        <div className="flex items-baseline justify-between gap-2 py-[3px]">
+          <span className="text-[13.5px] text-soft">As the design stands it would show</span>
+          <span data-meter="would-show">
+            <Quantity value={view.shownVolts} unit="V" digits={4} />
+          </span>
+        </div>
+        <QuantityField
+          label="It shows"
+          unit="V"
+          optional
+          placeholder="reading"
+          value={typed}
+          onValue={(value) => {
+            if (value !== null && value <= 0) return 'Must be a reading above zero.';
+            setTyped(value);
+            return null;
+          }}
+        />
+        {times === null ? (
+          typed === null ? null : (
+            <p role="alert" className="text-xs text-over">
+              Such a meter shows nothing of this waveform. Use an ac or a peak-reading range.
+            </p>
+          )
+        ) : (
+          <div className="flex items-baseline justify-between gap-2 py-[3px]">
+            <span data-meter="peaks">
+              <span className="text-soft">Peaks then </span>
+              <Quantity value={drive.positivePeakVolts * times} unit="V" digits={4} />
+              <span className="text-soft"> and </span>−
+              <Quantity value={drive.negativePeakVolts * times} unit="V" digits={4} />
+            </span>
+            <button
+              type="button"
+              className="font-medium text-copper hover:underline"
+              onClick={() => {
+                onTimes(times);
+                setTyped(null);
+              }}
+            >
+              Use them
+            </button>
+          </div>
+        )}
+        <dl aria-label="What meters show" className="mt-1 text-[13px]">
+          {(
+            [
+              ['A true-RMS meter, fast enough', readings.trueRmsVolts],
+              ['An average-responding one', readings.averageRespondingVolts],
+              ['A peak-reading one', readings.positivePeakVolts],
+              ['A dc range', readings.meanVolts],
+            ] as const
+          ).map(([name, volts]) => (
+            <div key={name} className="flex items-baseline justify-between gap-2 py-[1.5px]">
+              <dt className="text-soft">{name}</dt>
+              <dd>
+                <Quantity value={Math.abs(volts) < 1e-6 * drive.positivePeakVolts ? 0 : volts} unit="V" digits={4} />
+              </dd>
+            </div>
+          ))}
+        </dl>
+        {findings.length === 0 ? null : (
+          <ul aria-label="What is wrong with the reading" className="mt-2 grid gap-2">
+            {findings.map((finding) => (
+              <FindingItem key={finding.code} finding={finding} />
+            ))}
+          </ul>
+        )}
+      </div>
+    </>
+  );
+}

@@ -1,0 +1,85 @@
+'use client';
+
+import { quantityField } from '@/core/quantity/field-description';
+import { DescribedField } from '@/ui/described-field';
+import { Quantity } from '@/ui/quantity';
+import { QuantityField } from '@/ui/quantity-field';
+import type { Editing } from './editing';
+import { FromDrawer } from './from-drawer';
+
+export function OutputLine({ design, prediction }: Editing) {
+  const { seriesOhms, bleederOhms } = design.output;
+  return (
+    <>
+      {seriesOhms === 0 ? (
+        'no series resistor'
+      ) : (
+        <>
+          <Quantity value={seriesOhms} unit="Ω" /> takes{' '}
+          <Quantity value={prediction.output.droopBySeriesResistorVolts} unit="V" />
+        </>
+      )}
+      {' · '}
+      {bleederOhms === null ? (
+        'no bleeder'
+      ) : (
+        <>
+          bleeder <Quantity value={prediction.output.bleederAmps} unit="A" />
+        </>
+      )}
+    </>
+  );
+}
+
+export function OutputFields({ store, design, prediction }: Editing) {
+  const { edit } = store.getState();
+  return (
+    <>
+      <QuantityField
+        label="Series resistor"
+        unit="Ω"
+        value={design.output.seriesOhms}
+        onValue={(value) => edit('$.output.seriesOhms', value)}
+        hint="Between the terminal and the load: limits the current of an arc."
+      />
+      <FromDrawer store={store} design={design} prediction={prediction} place="series" />
+      {design.output.seriesOhms > 0 ? <Ratings store={store} design={design} of="series" /> : null}
+      <QuantityField
+        label="Bleeder"
+        unit="Ω"
+        optional
+        placeholder="none"
+        value={design.output.bleederOhms}
+        onValue={(value) => edit('$.output.bleederOhms', value)}
+        hint="Across the terminal: discharges the ladder after switch-off."
+      />
+      <FromDrawer store={store} design={design} prediction={prediction} place="bleeder" />
+      {design.output.bleederOhms === null ? null : <Ratings store={store} design={design} of="bleeder" />}
+    </>
+  );
+}
+
+const RATING_FIELDS = [
+  quantityField('count', 'Made of, in series', ''),
+  quantityField('watts', 'Each rated', 'W', { optional: true }),
+  quantityField('ratedVolts', 'Voltage rating of each', 'V', { optional: true }),
+];
+const PULSE_FIELD = quantityField('pulseJoules', 'Each takes a pulse of', 'J', { optional: true });
+const NAMES = { series: 'Series resistor', bleeder: 'Bleeder' } as const;
+
+/** What a resistor is made of: a string of like ones with ratings of their own. */
+function Ratings({ store, design, of }: Pick<Editing, 'store' | 'design'> & { of: 'series' | 'bleeder' }) {
+  return (
+    <fieldset className="ml-3 border-l border-rule pl-2.5">
+      <legend className="sr-only">{NAMES[of]}</legend>
+      {(of === 'series' ? [...RATING_FIELDS, PULSE_FIELD] : RATING_FIELDS).map((field) => (
+        <DescribedField
+          key={field.name}
+          field={field}
+          value={(design.resistors[of] as Record<string, unknown>)[field.name]}
+          onEdit={(value) => store.getState().edit(`$.resistors.${of}.${field.name}`, value)}
+        />
+      ))}
+    </fieldset>
+  );
+}

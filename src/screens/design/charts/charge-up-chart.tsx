@@ -1,0 +1,185 @@
+'use client';
+
+import { useEffect, useState, type ReactNode } from 'react';
+import { Line } from 'react-chartjs-2';
+import type { Design } from '@/core/design/design-schema';
+import type { Prediction } from '@/core/predict/prediction';
+import { signedVolts } from '@/core/quantity/polarity';
+import { engineeringScale, formatQuantity } from '@/core/quantity/format-quantity';
+import type { ChargeUp } from '@/core/transient/charge-up';
+import { buttonStyle } from '@/ui/button';
+import { Quantity } from '@/ui/quantity';
+import type { TransientClient } from '@/worker/transient-client';
+import { commonOptions, type Colours } from '@/ui/chart-style';
+import { TimeDomainWaits } from './time-domain-waits';
+import type { TimeDomain } from '../use-transient';
+
+type ChargeUpProps = {
+  design: Design;
+  prediction: Prediction;
+  timeDomain: TimeDomain;
+  client: () => TransientClient;
+  colours: Colours;
+};
+
+type Run =
+  | { kind: 'running'; part: number; seconds: number }
+  | { kind: 'stopped' }
+  | { kind: 'done'; result: ChargeUp }
+  | { kind: 'failed'; reason: string };
+
+/** From dead to 95 %: how long it takes, and the surge on the way. */
+export function ChargeUpChart({ design, prediction, timeDomain, client, colours }: ChargeUpProps) {
+  const [exactFor, setExactFor] = useState<Design | null>(null);
+  const [held, setHeld] = useState<{ of: Design; exact: boolean; run: Run } | null>(null);
+  const exact = exactFor === design;
+  const settledVolts = timeDomain.kind === 'ready' ? timeDomain.run.transient.terminalMeanVolts : null;
+  useEffect(() => {
+    if (settledVolts === null) return;
+    let over = false;
+    const show = (run: Run) => {
+      if (over) return;
+      // Progress travels by a way of its own and may arrive after the result.
+      over = run.kind !== 'running';
+      setHeld({ of: design, exact, run });
+    };
+    const worker = client();
+    worker
+      .chargeUp(design, settledVolts, exact, (part, seconds) => show({ kind: 'running', part, seconds }))
+      .then((result) => show(result ? { kind: 'done', result } : { kind: 'stopped' }))
+      .catch((error: unknown) => show({ kind: 'failed', reason: String(error) }));
+    return () => {
+      over = true;
+      worker.cancel('chargeUp');
+    };
+  }, [design, settledVolts, exact, client]);
+  if (settledVolts === null) return <TimeDomainWaits timeDomain={timeDomain} />;
+  const run: Run =
+    held && held.of === design && held.exact === exact ? held.run : { kind: 'running', part: 0, seconds: 0 };
+  if (run.kind === 'failed') return <p className="px-1 py-6 text-over">Charge-up failed: {run.reason}</p>;
+  if (run.kind === 'stopped')
+    return (
+      <p className="px-1 py-6 text-soft">
+        Stopped.{' '}
+        <button type="button" className="text-copper underline" onClick={() => setExactFor(exact ? null : design)}>
+          {exact ? 'Show the envelope' : 'Run every period'}
+        </button>
+      </p>
+    );
+  if (run.kind === 'running')
+    return (
+      <div role="status" className="px-1 py-6 text-soft">
+        Charging: {Math.round(100 * Math.min(1, run.part))} % after {formatQuantity(run.seconds, 's')}{' '}
+        <progress className="mx-2 align-middle" value={Math.min(1, run.part)} max={0.95} aria-label="Charge-up" />
+        <button type="button" className={buttonStyle('quiet')} onClick={() => client().cancel('chargeUp')}>
+          Stop
+        </button>
+      </div>
+    );
+  return (
+    <Done
+      result={run.result}
+      prediction={prediction}
+      colours={colours}
+      onExact={run.result.exact ? null : () => setExactFor(design)}
+    />
+  );
+}
+
+function Done({
+  result,
+  prediction,
+  colours,
+  onExact,
+}: {
+  result: ChargeUp;
+  prediction: Prediction;
+  colours: Colours;
+  onExact: (() => void) | null;
+}) {
+  const { samples, surge, reached, gap } = result;
+  const { polarity } = prediction.output;
+  const time = engineeringScale(samples[samples.length - 1].seconds, 's');
+  const volts = engineeringScale(Math.max(...samples.map((sample) => sample.maxVolts), 1e-9), 'V');
+  const options = commonOptions(colours, `time from switch-on, ${time.name}`, `terminal, ${volts.name}`);
+  options.plugins!.tooltip!.callbacks = {
+    title: (items) => formatQuantity(items[0].parsed.x! * time.per, 's'),
+    label: (item) => formatQuantity(signedVolts(item.parsed.y! * volts.per, polarity), 'V', 4),
+  };
+  const toEnd = reached[reached.length - 1].seconds;
+  return (
+    <div className="grid h-full gap-3 overflow-y-auto sm:grid-cols-[minmax(0,1fr)_17rem] sm:overflow-visible">
+      <div className="h-40 min-h-0 min-w-0 sm:h-auto">
+        <Line
+          role="img"
+          aria-label={`Charge-up: ${toEnd === null ? (result.reason ?? 'not reached') : `95 % after ${formatQuantity(toEnd, 's')}`}`}
+          options={options}
+          data={{
+            datasets: [
+              {
+                data: samples.map((sample) => ({ x: sample.seconds / time.per, y: sample.meanVolts / volts.per })),
+                borderColor: colours.climb,
+                borderWidth: 2,
+                pointRadius: 0,
+                pointHitRadius: 8,
+              },
+            ],
+          }}
+        />
+      </div>
+      <dl className="overflow-y-auto pt-1 text-[13px]" data-charge-up={result.exact ? 'exact' : 'envelope'}>
+        {reached.map(({ part, seconds }) => (
+          <Row key={part} name={`${Math.round(part * 100)} % after`}>
+            {seconds === null ? 'not reached' : <Quantity value={seconds} unit="s" />}
+          </Row>
+        ))}
+        <Row name="Surge from the source">
+          {surge.limited ? <Quantity value={surge.sourceAmps} unit="A" /> : 'nothing limits it'}
+        </Row>
+        <Row name={`Surge in a diode (${surge.diode})`}>
+          {surge.limited ? <Quantity value={surge.diodeAmps} unit="A" /> : 'nothing limits it'}
+        </Row>
+        {gap ? (
+          <>
+            <Row name="Gap strikes">
+              {gap.strikesPerSecond === null ? (
+                `${gap.strikes}`
+              ) : (
+                <>
+                  <Quantity value={gap.strikesPerSecond} unit="Hz" />
+                </>
+              )}
+            </Row>
+            <Row name="Arc, at most">
+              <Quantity value={gap.peakAmps} unit="A" />
+            </Row>
+          </>
+        ) : null}
+        {result.leastSeconds === null ? null : (
+          <p className="mt-1 text-soft">
+            At the drive’s power the energy takes <Quantity value={result.leastSeconds} unit="s" /> at least; this run
+            does not hold it to that, nor the surge.
+          </p>
+        )}
+        {result.reason ? <p className="mt-1 text-soft">{result.reason}</p> : null}
+        <p className="mt-1 text-soft">
+          {result.exact ? 'Every period was run.' : 'Envelope: times are good to a tenth. '}
+          {onExact ? (
+            <button type="button" className="text-copper underline" onClick={onExact}>
+              Run every period
+            </button>
+          ) : null}
+        </p>
+      </dl>
+    </div>
+  );
+}
+
+function Row({ name, children }: { name: string; children: ReactNode }) {
+  return (
+    <div className="flex items-baseline justify-between gap-2 border-b border-rule py-0.5">
+      <dt className="text-soft">{name}</dt>
+      <dd>{children}</dd>
+    </div>
+  );
+}

@@ -1,0 +1,251 @@
+'use client';
+
+import { Tabs } from 'radix-ui';
+import { memo, useMemo, type ReactNode } from 'react';
+import { Line } from 'react-chartjs-2';
+import type { Design } from '@/core/design/design-schema';
+import { loadLine, stagesCurve } from '@/core/predict/curves';
+import type { Prediction } from '@/core/predict/prediction';
+import { engineeringScale, formatQuantity } from '@/core/quantity/format-quantity';
+import type { TransientClient } from '@/worker/transient-client';
+import { ChargeUpChart } from './charge-up-chart';
+import { commonOptions, FACE, useColours, withMarks, type Colours } from '@/ui/chart-style';
+import { ToleranceChart } from './tolerance-chart';
+import { useTolerance, type ToleranceRun } from './use-tolerance';
+import { DischargeChart } from './discharge-chart';
+import type { TimeDomain } from '../use-transient';
+import { WaveformChart } from './waveform-chart';
+
+/** Load line, stages and the time domain, in tabs. */
+export const Charts = memo(function Charts({
+  design,
+  prediction,
+  timeDomain,
+  client,
+  traces,
+  onTraces,
+  tab,
+  onTab,
+  onEdit,
+}: {
+  design: Design;
+  prediction: Prediction;
+  timeDomain: TimeDomain;
+  client: () => TransientClient;
+  /** Ids of the nodes and parts whose waveforms are drawn. */
+  traces: readonly string[];
+  onTraces: (traces: string[]) => void;
+  tab: string;
+  onTab: (tab: string) => void;
+  onEdit: (path: string, value: unknown) => string | null;
+}) {
+  const colours = useColours();
+  const run = useTolerance(design, client, interestAmps(design, prediction));
+  const inTime = { prediction, timeDomain };
+  return (
+    <Tabs.Root value={tab} onValueChange={onTab} className="flex h-full flex-col">
+      <Tabs.List aria-label="Charts" className="flex gap-5 overflow-x-auto px-4 pt-1.5 whitespace-nowrap">
+        <ChartTab value="load-line">Load line</ChartTab>
+        <ChartTab value="stages">Stages</ChartTab>
+        <ChartTab value="waveforms">Waveforms</ChartTab>
+        <ChartTab value="charge-up">Charge-up</ChartTab>
+        <ChartTab value="discharge">Discharge</ChartTab>
+        <ChartTab value="tolerance">Tolerance</ChartTab>
+      </Tabs.List>
+      {colours ? (
+        <>
+          <ChartPane value="load-line">
+            <LoadLineChart design={design} prediction={prediction} run={run} colours={colours} />
+          </ChartPane>
+          <ChartPane value="stages">
+            <StagesChart design={design} prediction={prediction} colours={colours} />
+          </ChartPane>
+          <ChartPane value="waveforms">
+            <WaveformChart {...inTime} traces={traces} onTraces={onTraces} colours={colours} />
+          </ChartPane>
+          <ChartPane value="charge-up">
+            <ChargeUpChart {...inTime} design={design} client={client} colours={colours} />
+          </ChartPane>
+          <ChartPane value="discharge">
+            <DischargeChart {...inTime} design={design} client={client} colours={colours} />
+          </ChartPane>
+          <ChartPane value="tolerance">
+            <ToleranceChart design={design} prediction={prediction} run={run} colours={colours} onEdit={onEdit} />
+          </ChartPane>
+        </>
+      ) : null}
+    </Tabs.Root>
+  );
+});
+
+function ChartPane({ value, children }: { value: string; children: ReactNode }) {
+  return (
+    <Tabs.Content value={value} className="min-h-0 flex-1 px-3 pb-1">
+      {children}
+    </Tabs.Content>
+  );
+}
+
+function ChartTab({ value, children }: { value: string; children: ReactNode }) {
+  return (
+    <Tabs.Trigger
+      value={value}
+      className="border-b-2 border-transparent pb-1 text-soft hover:text-ink data-[state=active]:border-copper data-[state=active]:font-medium data-[state=active]:text-ink"
+    >
+      {children}
+    </Tabs.Trigger>
+  );
+}
+
+type ChartProps = { design: Design; prediction: Prediction; colours: Colours };
+
+/** How far the load line is drawn, A: far past the working point it only gets harder to read; 0 without one. */
+function interestAmps({ target }: Design, { output }: Prediction): number {
+  return output.amps === null ? 0 : 4 * Math.max(output.amps + (output.bleederAmps ?? 0), target?.amps ?? 0);
+}
+
+function LoadLineChart({ design, prediction, run, colours }: ChartProps & { run: ToleranceRun }) {
+  const { output } = prediction;
+  const target = design.target;
+  const interest = interestAmps(design, prediction);
+  const band = run.kind === 'ready' ? (run.tolerance?.loadLine ?? []) : [];
+  const line = useMemo(() => loadLine(design, 41, interest > 0 ? interest : Infinity), [design, interest]);
+  const volts = engineeringScale(Math.max(output.noLoadVolts, target?.volts ?? 0), 'V');
+  const amps = engineeringScale(line[line.length - 1]?.amps ?? 0, 'A');
+  const working =
+    output.meanVolts === null || output.amps === null
+      ? null
+      : { x: output.amps / amps.per, y: output.meanVolts / volts.per };
+  const words = working ? `${formatQuantity(output.amps!, 'A')}, ${formatQuantity(output.meanVolts!, 'V')}` : '';
+  const options = commonOptions(
+    colours,
+    `load current, ${amps.name}`,
+    `output${output.polarity === 'negative' ? ', negative' : ''}, ${volts.name}`,
+  );
+  options.plugins!.tooltip!.callbacks = {
+    title: () => '',
+    label: (item) =>
+      `${formatQuantity(item.parsed.x! * amps.per, 'A')}: ${formatQuantity(item.parsed.y! * volts.per, 'V', 4)}`,
+  };
+  options.scales!.y!.suggestedMax = (Math.max(output.noLoadVolts, target?.volts ?? 0) / volts.per) * 1.12;
+  options.scales!.x!.max = (line[line.length - 1]?.amps ?? 0) / amps.per || undefined;
+  withMarks(options, {
+    level: target
+      ? {
+          words: 'target',
+          y: target.volts / volts.per,
+          colour: colours.copper,
+          side: 'left',
+          below: output.noLoadVolts > target.volts,
+        }
+      : null,
+    point: working ? { words, ...working, colour: colours.ink } : null,
+  });
+  return (
+    <Line
+      aria-label={`Load line: ${formatQuantity(output.noLoadVolts, 'V')} without load, falling to where the closed form ends at ${formatQuantity(output.closedFormAmps, 'A')}${words ? `; works at ${words}` : ''}`}
+      role="img"
+      options={options}
+      data={{
+        datasets: [
+          {
+            data: line.map((point) => ({ x: point.amps / amps.per, y: point.meanVolts / volts.per })),
+            borderColor: colours.climb,
+            borderWidth: 2,
+            pointRadius: 0,
+            pointHitRadius: 12,
+          },
+          {
+            data: working ? [working] : [],
+            borderColor: colours.summit,
+            backgroundColor: colours.sheet,
+            borderWidth: 2.5,
+            pointRadius: 5,
+            pointHoverRadius: 6,
+            showLine: false,
+          },
+          // Nine of ten built like this lie between these two.
+          ...(['low', 'high'] as const).map((edge) => ({
+            data: band.map((point) => ({ x: point.amps / amps.per, y: point[edge] / volts.per })),
+            borderWidth: 0,
+            backgroundColor: `${colours.climb}26`,
+            pointRadius: 0,
+            pointHitRadius: 0,
+            fill: edge === 'high' ? '-1' : false,
+          })),
+        ],
+      }}
+    />
+  );
+}
+
+function StagesChart({ design, prediction, colours }: ChartProps) {
+  const { optimumStages, output } = prediction;
+  const { stages } = design.ladder;
+  const curve = useMemo(
+    () => stagesCurve(design, [stages, ...(optimumStages === null ? [] : [optimumStages])]),
+    [design, stages, optimumStages],
+  );
+  const volts = engineeringScale(Math.max(0, ...curve.map((point) => point.noLoadVolts)), 'V');
+  const best = optimumStages === null ? null : curve[optimumStages - 1];
+  const options = commonOptions(colours, 'stages', volts.name);
+  options.scales!.x!.ticks = { ...options.scales!.x!.ticks, precision: 0, maxTicksLimit: 14 } as never;
+  options.plugins!.legend = {
+    display: true,
+    align: 'end',
+    labels: { color: colours.soft, boxWidth: 16, boxHeight: 1, font: { family: FACE, size: 11 } },
+  };
+  options.plugins!.tooltip!.callbacks = {
+    title: (items) => `${items[0].parsed.x} stages`,
+    label: (item) => `${item.dataset.label}: ${formatQuantity(item.parsed.y! * volts.per, 'V')}`,
+  };
+  const series = (
+    label: string,
+    read: (point: (typeof curve)[number]) => number | null,
+    colour: string,
+    dash: number[] = [],
+  ) => ({
+    label,
+    data: curve.map((point) => ({ x: point.stages, y: read(point) === null ? NaN : read(point)! / volts.per })),
+    borderColor: colour,
+    backgroundColor: colour,
+    borderWidth: 2,
+    borderDash: dash,
+    pointRadius: 2,
+  });
+  const target = design.target;
+  if (curve.length === 0)
+    return <p className="px-1 py-6 text-soft">This topology has one form: there are no stages to add or take away.</p>;
+  withMarks(options, {
+    level: target
+      ? { words: 'target', y: target.volts / volts.per, colour: colours.copper, side: 'right', below: true }
+      : null,
+    point:
+      best && best.meanVolts !== null
+        ? { words: `most at ${optimumStages}`, x: best.stages, y: best.meanVolts / volts.per, colour: colours.ink }
+        : null,
+  });
+  return (
+    <Line
+      role="img"
+      aria-label={`Output and droop against stage count${optimumStages === null ? '' : `; most output at ${optimumStages} stages`}`}
+      options={options}
+      data={{
+        datasets: [
+          series('output', (point) => point.meanVolts, colours.climb),
+          series('without load', (point) => point.noLoadVolts, colours.line, [3, 3]),
+          series('droop', (point) => point.droopVolts, colours.copper, [6, 3]),
+          {
+            label: 'this design',
+            data: output.meanVolts === null ? [] : [{ x: stages, y: output.meanVolts / volts.per }],
+            borderColor: colours.summit,
+            backgroundColor: colours.sheet,
+            borderWidth: 2.5,
+            pointRadius: 5,
+            showLine: false,
+          },
+        ],
+      }}
+    />
+  );
+}
