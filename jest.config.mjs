@@ -1,6 +1,8 @@
 /** @type {import('jest').Config} */
 const config = {
   testEnvironment: 'node',
+  maxWorkers: 2,
+  setupFiles: ['<rootDir>/setup/unit-database.mjs'],
   roots: ['<rootDir>/src', '<rootDir>/command-line', '<rootDir>/setup'],
   moduleNameMapper: { '^@/(.*)$': '<rootDir>/src/$1' },
   transform: {

@@ -1,14 +1,16 @@
 import { defineConfig } from '@playwright/test';
 
+/** Where the application is served, once for each worker: see setup/check.ts. */
+const stages: unknown[] = JSON.parse(process.env.STAGES ?? '[0]');
+
 export default defineConfig({
   testDir: 'tests/browser',
-  workers: 1,
+  workers: stages.length,
   retries: 0,
   timeout: 30_000,
   expect: { timeout: 7000 },
   reporter: [['list'], ['json']],
   use: {
-    baseURL: process.env.ADDRESS,
     viewport: { width: 1280, height: 800 },
     trace: 'off',
     launchOptions: {

@@ -17,7 +17,7 @@ import { integrateLadder } from '../tests/reference/smooth-diode-ladder';
 import { median, say, time, verdict } from './measure';
 
 const STEPS = 200;
-/** Part of the output within which a state counts as settled, for the engine and for plain running alike. */
+/** Fraction of the output within which a state counts as settled, for the engine and for plain running alike. */
 const SETTLED = 1e-6;
 const TOLD = '0.0001 %';
 const ODEX_PERIODS = 8;

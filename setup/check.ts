@@ -6,10 +6,11 @@ import { Client } from 'pg';
 import { buildIfStale, ROOT } from './build';
 import { startCluster, type Cluster } from './cluster';
 import { prepareDatabase } from './database';
-import { serve } from './serve';
+import { serve, type Served } from './serve';
 
 type Tally = { passed: number; failed: number };
-type Bench = { cluster: () => Promise<Cluster>; folder: string };
+/** @property only what unit and browser tests are narrowed to, in the words of their tools; all where empty */
+type Bench = { cluster: () => Promise<Cluster>; folder: string; only: string[] };
 
 /** Runs one of our tools with its output in sight; whether it succeeded. */
 function tool(name: string, words: string[], env: Record<string, string> = {}): boolean {
@@ -40,6 +41,10 @@ async function freshDatabase({ cluster }: Bench, name: string): Promise<string> 
   return fresh;
 }
 
+/** How many files of unit tests, and how many browser tests, run at once. */
+const UNIT_WORKERS = 2;
+const BROWSER_STAGES = 2;
+
 /** What the borders are held in. */
 const CRUISED = ['src', 'tests', 'setup', 'bench', 'command-line'];
 
@@ -54,9 +59,15 @@ const STEPS: Record<string, (bench: Bench) => Promise<Tally>> = {
   types: async () => check(tool('next/dist/bin/next', ['typegen']) && tool('typescript/bin/tsc', ['--noEmit'])),
   unit: async (bench) => {
     const report = path.join(bench.folder, 'unit.json');
-    const ran = tool('jest/bin/jest.js', ['--json', `--outputFile=${report}`], {
-      DATABASE_URL: await freshDatabase(bench, 'unit'),
-    });
+    // Tests clear their database, so each of Jest's workers has one: see setup/unit-database.mjs.
+    const databases: string[] = [];
+    for (let worker = 1; worker <= UNIT_WORKERS; worker += 1)
+      databases.push(await freshDatabase(bench, `unit${worker}`));
+    const ran = tool(
+      'jest/bin/jest.js',
+      ['--maxWorkers', String(UNIT_WORKERS), '--json', `--outputFile=${report}`, ...bench.only],
+      { UNIT_DATABASES: JSON.stringify(databases) },
+    );
     const { numPassedTests, numFailedTests, numFailedTestSuites } = JSON.parse(readFileSync(report, 'utf8'));
     // A file that does not even load counts as a failure, though none of its tests ran.
     return { passed: numPassedTests, failed: Math.max(numFailedTests, numFailedTestSuites, ran ? 0 : 1) };
@@ -69,33 +80,45 @@ const STEPS: Record<string, (bench: Bench) => Promise<Tally>> = {
       ),
     ),
   browser: async (bench) => {
-    const databaseUrl = await freshDatabase(bench, 'browser');
-    const served = await serve(databaseUrl, 4300);
+    // Tests clear their database, so those that run beside each other have one each, and an application on it.
+    const stages: { address: string; databaseUrl: string }[] = [];
+    const serving: Served[] = [];
     const report = path.join(bench.folder, 'browser.json');
     try {
-      const ran = tool('@playwright/test/cli.js', ['test'], {
-        ADDRESS: served.address,
-        DATABASE_URL: databaseUrl,
+      for (let stage = 0; stage < BROWSER_STAGES; stage += 1) {
+        const databaseUrl = await freshDatabase(bench, `browser${stage}`);
+        const served = await serve(databaseUrl, 4300 + stage);
+        serving.push(served);
+        stages.push({ address: served.address, databaseUrl });
+      }
+      const ran = tool('@playwright/test/cli.js', ['test', ...bench.only], {
+        STAGES: JSON.stringify(stages),
         PLAYWRIGHT_JSON_OUTPUT_NAME: report,
       });
       const { stats } = JSON.parse(readFileSync(report, 'utf8'));
       return { passed: stats.expected, failed: Math.max(stats.unexpected + stats.flaky, ran ? 0 : 1) };
     } finally {
-      await served.stop();
+      await Promise.all(serving.map((served) => served.stop()));
     }
   },
 };
 
-/** Runs the steps named, or all; each adds to the tally, and a step that throws counts as failed. */
-async function main(names: string[]): Promise<void> {
-  const unknown = names.filter((name) => !(name in STEPS));
-  if (unknown.length)
-    throw new Error(`No step called ${unknown.join(', ')}; there are ${Object.keys(STEPS).join(', ')}.`);
+/**
+ * Runs the steps named, or all; each adds to the tally, and a step that throws
+ * counts as failed. What follows the last step's name narrows its tests.
+ */
+async function main(words: string[]): Promise<void> {
+  const after = words.findIndex((word) => !(word in STEPS));
+  const names = after < 0 ? words : words.slice(0, after);
+  const only = after < 0 ? [] : words.slice(after);
+  if (only.length > 0 && !['unit', 'browser'].includes(names.at(-1) ?? ''))
+    throw new Error(`No step called ${only[0]}; there are ${Object.keys(STEPS).join(', ')}.`);
   const folder = mkdtempSync(path.join(tmpdir(), 'eager-ladder-test-'));
   chmodSync(folder, 0o755);
   const started: Promise<Cluster>[] = [];
   const bench = {
     folder,
+    only,
     cluster: () => {
       if (started.length === 0) started.push(startCluster(path.join(folder, 'postgres')));
       return started[0];

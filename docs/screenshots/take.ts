@@ -50,7 +50,7 @@ const SHOTS: Shot[] = [
     show: async (page) => {
       await open('teaching tripler')(page);
       await page.locator('[data-link=driver]').click();
-      await page.locator('[data-figure=droopByCapacitors]').click();
+      await page.locator('[data-figure=droopByCapacitorsVolts]').click();
     },
   },
   {
@@ -83,7 +83,7 @@ const SHOTS: Shot[] = [
       const href = await page.getByRole('link', { name: 'Flocking applicator' }).getAttribute('href');
       await page.goto(`${address}/choose?design=${href!.split('/').pop()}`);
       await page.getByRole('radio', { name: 'All listed' }).click();
-      await page.getByText(/ways tried in/).waitFor();
+      await page.getByText(/candidates evaluated in/).waitFor();
       await page.waitForTimeout(6000);
     },
   },

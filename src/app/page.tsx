@@ -1,6 +1,6 @@
 import { shelfRow } from '@/core/predict/shelf-row';
 import { Shelf } from '@/screens/shelf/shelf';
-import { listDesigns } from '@/server/designs';
+import { isDamaged, listDesigns } from '@/server/designs';
 
 export const dynamic = 'force-dynamic';
 
@@ -8,13 +8,12 @@ export default async function ShelfPage() {
   const designs = await listDesigns();
   return (
     <Shelf
-      designs={designs.map(({ id, design, savedAt, archivedAt }) => ({
-        id,
-        design,
-        savedAt,
-        archived: archivedAt !== null,
-        ...shelfRow(design),
-      }))}
+      designs={designs.map((found) => {
+        const row = { id: found.id, savedAt: found.savedAt, archived: found.archivedAt !== null };
+        return isDamaged(found)
+          ? { ...row, damaged: true, name: found.name, faults: found.faults }
+          : { ...row, damaged: false, design: found.design, ...shelfRow(found.design) };
+      })}
     />
   );
 }

@@ -1,4 +1,5 @@
-import { formatFaults, type Fault } from '@/core/schema/faults';
+import { faultSchema, formatFaults, type Fault } from '@/core/schema/faults';
+import * as z from '@/core/zod';
 
 /** The server refused; `faults` say why. */
 export class Refusal extends Error {
@@ -7,12 +8,31 @@ export class Refusal extends Error {
   }
 }
 
+const refusalSchema = z.object({ faults: z.array(faultSchema).min(1) });
+
 export async function call(path: string, init?: RequestInit): Promise<Response> {
   return fetch(path, { ...init, headers: { 'content-type': 'application/json' } });
 }
 
-export async function answer<T>(response: Response): Promise<T> {
-  if (response.ok) return (await response.json()) as T;
-  const body = (await response.json().catch(() => null)) as { faults?: Fault[] } | null;
-  throw new Refusal(body?.faults ?? [{ path: '$', message: `the server answered ${response.status}` }]);
+/**
+ * What the server answered, as the schema for it reads it.
+ *
+ * @param also a status besides success that carries the same kind of answer
+ * @throws Refusal with the server's faults, or with what is wrong with its answer
+ */
+export async function answer<T extends z.ZodType>(
+  response: Response,
+  schema: T,
+  also: number | null = null,
+): Promise<z.output<T>> {
+  const body: unknown = await response.json().catch(() => null);
+  if (response.ok || response.status === also) {
+    const read = schema.safeParse(body);
+    if (read.success) return read.data;
+    throw new Refusal([{ path: '$', message: 'the server’s answer cannot be read; reload the page' }]);
+  }
+  const refused = refusalSchema.safeParse(body);
+  throw new Refusal(
+    refused.success ? refused.data.faults : [{ path: '$', message: `the server answered ${response.status}` }],
+  );
 }

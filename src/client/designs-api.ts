@@ -1,24 +1,35 @@
+import {
+  archiveAnswerSchema,
+  revisionsSchema,
+  storedDesignSchema,
+  type Revision,
+  type StoredDesign,
+} from '@/core/design/design-messages';
 import type { Design } from '@/core/design/design-schema';
 import { answer, call } from './answers';
 
-/** A design as the server stores it. */
-export type StoredDesign = { id: string; design: Design; revision: number; savedAt: string; archivedAt: string | null };
-export type SavedRevision = { revision: number; savedAt: string; design: Design };
-
 export async function createDesign(design: Design): Promise<StoredDesign> {
-  return answer(await call('/api/designs', { method: 'POST', body: JSON.stringify(design) }));
+  return answer(await call('/api/designs', { method: 'POST', body: JSON.stringify(design) }), storedDesignSchema);
 }
 
 export async function fetchDesign(id: string): Promise<StoredDesign> {
-  return answer(await call(`/api/designs/${id}`));
+  return answer(await call(`/api/designs/${id}`), storedDesignSchema);
 }
 
-export async function fetchRevisions(id: string): Promise<SavedRevision[]> {
-  return answer(await call(`/api/designs/${id}/revisions`));
+export async function fetchRevisions(id: string): Promise<Revision[]> {
+  return answer(await call(`/api/designs/${id}/revisions`), revisionsSchema);
 }
 
-export async function setArchived(id: string, archived: boolean): Promise<StoredDesign> {
-  return answer(await call(`/api/designs/${id}`, { method: 'PATCH', body: JSON.stringify({ archived }) }));
+export async function setArchived(id: string, archived: boolean): Promise<void> {
+  await answer(
+    await call(`/api/designs/${id}`, { method: 'PATCH', body: JSON.stringify({ archived }) }),
+    archiveAnswerSchema,
+  );
+}
+
+/** Where the document of a design, or of one of its revisions, is handed out just as it is stored. */
+export function rawDocumentHref(id: string, revision?: number): string {
+  return `/api/designs/${id}/document${revision === undefined ? '' : `?revision=${revision}`}`;
 }
 
 /**
@@ -38,6 +49,6 @@ export async function saveDesign(
     body: JSON.stringify({ baseRevision, design }),
     keepalive,
   });
-  if (response.status === 409) return { conflict: true, stored: (await response.json()) as StoredDesign };
-  return { conflict: false, stored: await answer<StoredDesign>(response) };
+  const stored = await answer(response, storedDesignSchema, 409);
+  return { conflict: response.status === 409, stored };
 }

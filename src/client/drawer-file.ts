@@ -5,7 +5,7 @@ import { downloadText } from './design-file';
 
 const MOST_BYTES = 5e6;
 
-/** What a CSV file would do to the drawer, or why it cannot be looked at. */
+/** What a CSV file would do to the drawer, or why it cannot be read. */
 export async function planDrawerFile(
   file: File,
   standing: readonly Part[],

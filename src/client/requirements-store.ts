@@ -4,7 +4,7 @@ import { requirementsSchema, type Requirements } from '@/core/choose/requirement
 import { withField } from '@/core/design/change-design';
 import { formatWhatIsRight } from '@/core/schema/fields';
 
-type AskState = {
+type RequirementsState = {
   requirements: Requirements;
   /** Sets one field; answers what is wrong with it, or null. */
   edit: (path: string, value: unknown) => string | null;
@@ -18,8 +18,8 @@ type AskState = {
 
 const FIRST = requirementsSchema.parse({ target: { volts: 10_000, amps: 20e-6 } });
 
-/** What is asked of a ladder: kept in this browser, so that nothing is lost on the way to the drawer and back. */
-export const useRequirements = create<AskState>()(
+/** Requirements of a ladder: kept in this browser, so that nothing is lost on the way to the drawer and back. */
+export const useRequirements = create<RequirementsState>()(
   persist(
     (set, get) => ({
       requirements: FIRST,

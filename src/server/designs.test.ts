@@ -4,12 +4,39 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { newDesign } from '@/core/design/new-design';
 import { loadDemoData } from './demo-data';
-import { createDesign, findDesign, listDesigns, listRevisions, saveDesign, setArchived } from './designs';
+import {
+  createDesign,
+  findDesign,
+  isDamaged,
+  listDesigns,
+  listDesignsInUse,
+  listRevisions,
+  rawDocument,
+  saveDesign,
+  setArchived,
+  type Shelved,
+} from './designs';
 import { pool } from './pool';
 
 // Against the real throw-away database that ./test starts and migrates.
 beforeEach(() => pool().query('TRUNCATE designs, design_revisions, facts'));
 afterAll(() => pool().end());
+
+/** The design that a row holds. */
+const sound = (shelved: Shelved | null) => {
+  if (shelved === null || isDamaged(shelved)) throw new Error(`not a sound design: ${JSON.stringify(shelved)}`);
+  return shelved;
+};
+
+/** Spoils the stage count of a stored document, and of its last revision. */
+const spoil = async (id: string) => {
+  const spoilt = `document = jsonb_set(document, '{ladder,stages}', '"four"')`;
+  await pool().query(`UPDATE designs SET ${spoilt} WHERE id = $1`, [id]);
+  await pool().query(
+    `UPDATE design_revisions SET ${spoilt} WHERE (design_id, revision) IN (SELECT id, revision FROM designs WHERE id = $1)`,
+    [id],
+  );
+};
 
 const withStages = (stages: number) => {
   const design = newDesign('kept');
@@ -18,7 +45,7 @@ const withStages = (stages: number) => {
 
 it('keeps a design and gives it back as it was', async () => {
   const { id } = await createDesign(withStages(5));
-  expect((await findDesign(id))!.design).toEqual(withStages(5));
+  expect(sound(await findDesign(id)).design).toEqual(withStages(5));
   expect(await findDesign(randomUUID())).toBeNull();
 });
 
@@ -26,10 +53,10 @@ it('keeps every saved state', async () => {
   const { id } = await createDesign(withStages(1));
   await saveDesign(id, 1, withStages(2));
   await saveDesign(id, 2, withStages(3));
-  expect((await listRevisions(id)).map(({ revision, design }) => [revision, design.ladder.stages])).toEqual([
-    [3, 3],
-    [2, 2],
-    [1, 1],
+  expect(await listRevisions(id)).toMatchObject([
+    { revision: 3, design: { ladder: { stages: 3 } } },
+    { revision: 2, design: { ladder: { stages: 2 } } },
+    { revision: 1, design: { ladder: { stages: 1 } } },
   ]);
 });
 
@@ -37,9 +64,9 @@ it('tells the later of two saves of the same revision, and overwrites nothing', 
   const { id } = await createDesign(withStages(1));
   const outcomes = await Promise.all([saveDesign(id, 1, withStages(2)), saveDesign(id, 1, withStages(3))]);
   expect(outcomes.map((outcome) => outcome.kind).sort()).toEqual(['conflict', 'saved']);
-  const standing = (await findDesign(id))!;
+  const standing = sound(await findDesign(id));
   for (const outcome of outcomes)
-    if (outcome.kind !== 'missing') expect(outcome.stored.design).toEqual(standing.design);
+    if (outcome.kind !== 'missing') expect(sound(outcome.stored).design).toEqual(standing.design);
   expect(standing.revision).toBe(2);
   expect(await saveDesign(randomUUID(), 1, withStages(1))).toEqual({ kind: 'missing' });
 });
@@ -47,17 +74,60 @@ it('tells the later of two saves of the same revision, and overwrites nothing', 
 it('archives and restores without touching the document', async () => {
   const { id } = await createDesign(withStages(4));
   expect((await setArchived(id, true))!.archivedAt).not.toBeNull();
-  const restored = (await setArchived(id, false))!;
+  const restored = sound(await setArchived(id, false));
   expect([restored.archivedAt, restored.revision, restored.design.ladder.stages]).toEqual([null, 1, 4]);
   expect(await setArchived(randomUUID(), true)).toBeNull();
 });
 
-it('will not hand out a document that the schema refuses', async () => {
+describe('a document that the schema refuses', () => {
+  it('stands as a damaged row with its fault, beside the sound ones', async () => {
+    const { id } = await createDesign(withStages(4));
+    await createDesign(withStages(5));
+    await spoil(id);
+    const damaged = { id, name: 'kept', faults: [{ path: '$.ladder.stages' }] };
+    expect(await findDesign(id)).toMatchObject(damaged);
+    const listed = await listDesigns();
+    expect(listed).toHaveLength(2);
+    expect(listed.filter(isDamaged)).toMatchObject([damaged]);
+    const { designs, damaged: count } = await listDesignsInUse();
+    expect([designs.map(({ design }) => design.ladder.stages), count]).toEqual([[5], 1]);
+  });
+  it('is handed out just as it is stored, can be archived, and is no conflict that cannot be read', async () => {
+    const { id } = await createDesign(withStages(4));
+    await spoil(id);
+    expect(await rawDocument(id, null)).toMatchObject({ ladder: { stages: 'four' } });
+    expect(await rawDocument(id, 1)).toMatchObject({ ladder: { stages: 'four' } });
+    expect(await rawDocument(id, 2)).toBeUndefined();
+    expect(isDamaged((await setArchived(id, true))!)).toBe(true);
+    const outcome = await saveDesign(id, 7, withStages(2));
+    expect(outcome.kind === 'conflict' && isDamaged(outcome.stored)).toBe(true);
+  });
+  it('comes back from an earlier revision, and its history says which state cannot be read', async () => {
+    const { id } = await createDesign(withStages(4));
+    await saveDesign(id, 1, withStages(5));
+    await spoil(id);
+    expect(await listRevisions(id)).toMatchObject([
+      { revision: 2, faults: [{ path: '$.ladder.stages' }] },
+      { revision: 1, design: { ladder: { stages: 4 } } },
+    ]);
+    expect((await saveDesign(id, 2, withStages(4))).kind).toBe('saved');
+    expect(sound(await findDesign(id)).design.ladder.stages).toBe(4);
+  });
+});
+
+it('brings a stored document of version 1 up to the present one', async () => {
   const { id } = await createDesign(withStages(4));
-  await pool().query(`UPDATE designs SET document = jsonb_set(document, '{ladder,stages}', '"four"') WHERE id = $1`, [
-    id,
-  ]);
-  await expect(findDesign(id)).rejects.toThrow(/\$\.ladder\.stages/);
+  await pool().query(
+    `UPDATE designs SET document = jsonb_set(document, '{version}', '1')
+       #- '{ladder,capacitor,dcBiasDerating}' || '{}' WHERE id = $1`,
+    [id],
+  );
+  await pool().query(
+    `UPDATE designs SET document = jsonb_set(document, '{ladder,capacitor,keptAtRating}', '0.4') WHERE id = $1`,
+    [id],
+  );
+  const { design } = sound(await findDesign(id));
+  expect([design.version, design.ladder.capacitor.dcBiasDerating]).toEqual([2, 0.4]);
 });
 
 describe('demo data', () => {

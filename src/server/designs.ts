@@ -1,42 +1,47 @@
 import type { PoolClient } from 'pg';
+import type { DamagedDesign, Revision, StoredDesign } from '@/core/design/design-messages';
 import type { Design } from '@/core/design/design-schema';
 import { readDesign } from '@/core/design/read-design';
 import { pool, transaction } from './pool';
 
-export type StoredDesign = {
-  id: string;
-  design: Design;
-  revision: number;
-  savedAt: string;
-  archivedAt: string | null;
-};
-
-export type SavedRevision = { revision: number; savedAt: string; design: Design };
+/** A design of the shelf, or what is known of one that cannot be read. */
+export type Shelved = StoredDesign | DamagedDesign;
 
 /** What came of a save: done, refused because a later revision stands, or no such design. */
 export type SaveOutcome =
-  { kind: 'saved'; stored: StoredDesign } | { kind: 'conflict'; stored: StoredDesign } | { kind: 'missing' };
+  { kind: 'saved'; stored: StoredDesign } | { kind: 'conflict'; stored: Shelved } | { kind: 'missing' };
 
 type Row = { id: string; document: unknown; revision: number; saved_at: Date; archived_at: Date | null };
 
 const COLUMNS = 'id, document, revision, saved_at, archived_at';
 
-/** A document from the database, checked like any other input: what a later schema refuses must not reach a screen unseen. */
-function designFrom(document: unknown, what: string): Design {
-  const reading = readDesign(document);
-  if (!reading.ok)
-    throw new Error(`${what}: ${reading.faults.map((fault) => `${fault.path} ${fault.message}`).join('; ')}`);
-  return reading.design;
+export const isDamaged = (shelved: Shelved): shelved is DamagedDesign => 'faults' in shelved;
+
+/** What a document that cannot be read calls itself. */
+function nameIn(document: unknown): string {
+  const name = typeof document === 'object' && document !== null && 'name' in document ? document.name : null;
+  return typeof name === 'string' && name.trim() !== '' ? name : 'Design without a name';
 }
 
-function stored(row: Row): StoredDesign {
-  return {
+/** A row with its document checked like any other input: one that the schema refuses stands with its faults. */
+function shelved(row: Row): Shelved {
+  const reading = readDesign(row.document);
+  const common = {
     id: row.id,
-    design: designFrom(row.document, `design ${row.id}`),
     revision: row.revision,
     savedAt: row.saved_at.toISOString(),
     archivedAt: row.archived_at?.toISOString() ?? null,
   };
+  return reading.ok
+    ? { ...common, design: reading.design }
+    : { ...common, name: nameIn(row.document), faults: reading.faults };
+}
+
+/** A row that was written from a design just now. */
+function written(row: Row): StoredDesign {
+  const found = shelved(row);
+  if (isDamaged(found)) throw new Error(`design ${row.id} came back other than it was written`);
+  return found;
 }
 
 async function noteRevision(client: PoolClient, row: Row): Promise<void> {
@@ -48,15 +53,33 @@ async function noteRevision(client: PoolClient, row: Row): Promise<void> {
   ]);
 }
 
-/** All designs, newest saved first, archived ones among them. */
-export async function listDesigns(): Promise<StoredDesign[]> {
+/** All designs, newest saved first, archived and damaged ones among them. */
+export async function listDesigns(): Promise<Shelved[]> {
   const { rows } = await pool().query<Row>(`SELECT ${COLUMNS} FROM designs ORDER BY saved_at DESC, id`);
-  return rows.map(stored);
+  return rows.map(shelved);
 }
 
-export async function findDesign(id: string): Promise<StoredDesign | null> {
+/** Those in use and sound: neither archived nor damaged. */
+export async function listDesignsInUse(): Promise<{ designs: StoredDesign[]; damaged: number }> {
+  const inUse = (await listDesigns()).filter(({ archivedAt }) => archivedAt === null);
+  const designs = inUse.filter((one): one is StoredDesign => !isDamaged(one));
+  return { designs, damaged: inUse.length - designs.length };
+}
+
+export async function findDesign(id: string): Promise<Shelved | null> {
   const { rows } = await pool().query<Row>(`SELECT ${COLUMNS} FROM designs WHERE id = $1`, [id]);
-  return rows.length ? stored(rows[0]) : null;
+  return rows.length ? shelved(rows[0]) : null;
+}
+
+/** A design's document, or that of one of its revisions, just as the database holds it; undefined where there is none. */
+export async function rawDocument(id: string, revision: number | null): Promise<unknown> {
+  const { rows } = await (revision === null
+    ? pool().query<{ document: unknown }>('SELECT document FROM designs WHERE id = $1', [id])
+    : pool().query<{ document: unknown }>(
+        'SELECT document FROM design_revisions WHERE design_id = $1 AND revision = $2',
+        [id, revision],
+      ));
+  return rows.length ? rows[0].document : undefined;
 }
 
 export async function createDesign(design: Design): Promise<StoredDesign> {
@@ -68,7 +91,7 @@ export async function insertDesign(client: PoolClient, design: Design): Promise<
     JSON.stringify(design),
   ]);
   await noteRevision(client, rows[0]);
-  return stored(rows[0]);
+  return written(rows[0]);
 }
 
 /**
@@ -86,31 +109,31 @@ export async function saveDesign(id: string, baseRevision: number, design: Desig
     );
     if (rows.length) {
       await noteRevision(client, rows[0]);
-      return { kind: 'saved', stored: stored(rows[0]) };
+      return { kind: 'saved', stored: written(rows[0]) };
     }
     const standing = await client.query<Row>(`SELECT ${COLUMNS} FROM designs WHERE id = $1`, [id]);
-    return standing.rows.length ? { kind: 'conflict', stored: stored(standing.rows[0]) } : { kind: 'missing' };
+    return standing.rows.length ? { kind: 'conflict', stored: shelved(standing.rows[0]) } : { kind: 'missing' };
   });
 }
 
 /** Puts a design away or back on the shelf; nothing is ever deleted. */
-export async function setArchived(id: string, archived: boolean): Promise<StoredDesign | null> {
+export async function setArchived(id: string, archived: boolean): Promise<Shelved | null> {
   const { rows } = await pool().query<Row>(
     `UPDATE designs SET archived_at = CASE WHEN $2 THEN coalesce(archived_at, now()) END WHERE id = $1 RETURNING ${COLUMNS}`,
     [id, archived],
   );
-  return rows.length ? stored(rows[0]) : null;
+  return rows.length ? shelved(rows[0]) : null;
 }
 
 /** Every saved state of a design, newest first. */
-export async function listRevisions(id: string): Promise<SavedRevision[]> {
+export async function listRevisions(id: string): Promise<Revision[]> {
   const { rows } = await pool().query<{ revision: number; document: unknown; saved_at: Date }>(
     'SELECT revision, document, saved_at FROM design_revisions WHERE design_id = $1 ORDER BY revision DESC',
     [id],
   );
-  return rows.map((row) => ({
-    revision: row.revision,
-    savedAt: row.saved_at.toISOString(),
-    design: designFrom(row.document, `design ${id} revision ${row.revision}`),
-  }));
+  return rows.map(({ revision, document, saved_at }) => {
+    const reading = readDesign(document);
+    const state = { revision, savedAt: saved_at.toISOString() };
+    return reading.ok ? { ...state, design: reading.design } : { ...state, faults: reading.faults };
+  });
 }

@@ -6,6 +6,7 @@ import { placeOf } from '@/core/drawer/places/places-of';
 import { predict } from '@/core/predict/predict';
 import { createDesign, setArchived } from './designs';
 import { changeDrawer, readDrawer } from './drawer';
+import type { DrawerChange } from '@/core/drawer/drawer-messages';
 import { pool } from './pool';
 
 // Against the real throw-away database that ./test starts and migrates.
@@ -17,24 +18,61 @@ const part = (line: string, digit: string): Part => {
   if (!read.ok) throw new Error(read.reason);
   return read.part;
 };
+/** Makes a change from the drawer as it stands. */
+const change = async (wanted: Partial<DrawerChange>) =>
+  changeDrawer({ put: [], remove: [], ...wanted, baseRevision: (await readDrawer()).revision });
+
 const disc = part('560p 15kV cer disc x18 @0.55', '1');
 const stick = part('diode 12kV 5mA 100ns stick x10', '2');
 
 it('keeps parts as they were, replaces by id, takes out', async () => {
-  expect((await changeDrawer({ put: [stick, disc], remove: [] })).parts).toEqual([disc, stick]);
+  expect((await change({ put: [stick, disc] })).drawer.parts).toEqual([disc, stick]);
   const counted = { ...disc, count: 3, price: null };
-  expect((await changeDrawer({ put: [counted], remove: [stick.id] })).parts).toEqual([counted]);
+  expect((await change({ put: [counted], remove: [stick.id] })).drawer.parts).toEqual([counted]);
 });
 
 it('does all of a change or none of it', async () => {
-  await changeDrawer({ put: [disc], remove: [] });
+  await change({ put: [disc] });
+  const { revision } = await readDrawer();
   const bad = { ...stick, count: -1 };
-  await expect(changeDrawer({ put: [{ ...disc, count: 1 }, bad], remove: [] })).rejects.toThrow(/count/);
-  expect((await readDrawer()).parts).toEqual([disc]);
+  await expect(change({ put: [{ ...disc, count: 1 }, bad] })).rejects.toThrow(/count/);
+  expect(await readDrawer()).toMatchObject({ revision, parts: [disc] });
+});
+
+it('lets one of two changes from the same state through, and tells the other what stands', async () => {
+  const { revision } = await readDrawer();
+  const outcomes = await Promise.all([
+    changeDrawer({ put: [disc], remove: [], baseRevision: revision }),
+    changeDrawer({ put: [stick], remove: [], baseRevision: revision }),
+  ]);
+  expect(outcomes.map(({ kind }) => kind).sort()).toEqual(['changed', 'conflict']);
+  const { parts, revision: after } = await readDrawer();
+  expect(after).toBe(revision + 1);
+  expect(parts).toHaveLength(1);
+  for (const { drawer } of outcomes) expect(drawer.parts).toEqual(parts);
+});
+
+it('reads parts stored under the names that fields had before, and shows one it cannot read with its fault', async () => {
+  await change({ put: [disc, stick] });
+  await pool().query(`UPDATE parts SET fields = fields - 'dcBiasDerating' || '{"keptAtRating": 0.5}' WHERE id = $1`, [
+    disc.id,
+  ]);
+  await pool().query(`UPDATE parts SET fields = fields || '{"peakInverseVolts": "high"}' WHERE id = $1`, [stick.id]);
+  const { parts, damaged } = await readDrawer();
+  expect(parts).toEqual([{ ...disc, dcBiasDerating: 0.5 }]);
+  expect(damaged).toMatchObject([
+    { id: stick.id, name: stick.name, faults: [{ path: '$.peakInverseVolts' }], row: { kind: 'diode' } },
+  ]);
+});
+
+it('counts designs that cannot be read beside those that say what they take', async () => {
+  const { id } = await createDesign(newDesign('Spoilt'));
+  await pool().query(`UPDATE designs SET document = '{}' WHERE id = $1`, [id]);
+  expect(await readDrawer()).toMatchObject({ uses: [], unreadDesigns: 1 });
 });
 
 it('says which designs take what, but for archived ones', async () => {
-  await changeDrawer({ put: [disc], remove: [] });
+  await change({ put: [disc] });
   const four = newDesign('Takes four');
   const { id } = await createDesign(placed(four, placeOf(four, 'capacitor')!, disc, predict(four))!.design);
   expect((await readDrawer()).uses).toEqual([{ designId: id, designName: 'Takes four', partId: disc.id, count: 4 }]);

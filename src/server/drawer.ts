@@ -1,8 +1,10 @@
 import type { PoolClient } from 'pg';
-import { faultsOf, formatFaults } from '@/core/schema/faults';
-import { partSchema, type DrawerChange, type Part } from '@/core/parts/part-schema';
-import { partsUsed, type Drawer } from '@/core/drawer/parts-used';
-import { listDesigns } from './designs';
+import type { Drawer, DrawerChange, DrawerRequest } from '@/core/drawer/drawer-messages';
+import { partsUsed } from '@/core/drawer/parts-used';
+import { OLD_PART_FIELDS, partSchema } from '@/core/parts/part-schema';
+import { renamed } from '@/core/schema/renamed';
+import { faultsOf } from '@/core/schema/faults';
+import { listDesignsInUse } from './designs';
 import { pool, transaction } from './pool';
 
 type Row = {
@@ -15,43 +17,74 @@ type Row = {
   fields: object;
 };
 
+/** What came of a change: done, or refused because the drawer has changed since; the drawer as it stands either way. */
+export type DrawerOutcome = { kind: 'changed' | 'conflict'; drawer: Drawer };
+
 /** A part from the database, checked like any other input. */
-function partFrom({ id, kind, name, count, price, note, fields }: Row): Part {
-  const read = partSchema.safeParse(
-    { id, kind, name, count, price: price === null ? null : Number(price), note, ...fields },
-    { reportInput: true },
-  );
-  if (read.success) return read.data;
-  throw new Error(`part ${id}: ${formatFaults(faultsOf(read.error))}`);
+function readPart({ id, kind, name, count, price, note, fields }: Row) {
+  const common = { id, kind, name, count, price: price === null ? null : Number(price), note };
+  return partSchema.safeParse({ ...common, ...(renamed(fields, OLD_PART_FIELDS) as object) }, { reportInput: true });
 }
 
 /** Everything in the drawer, and what designs on the shelf take of it; archived designs take nothing. */
 export async function readDrawer(): Promise<Drawer> {
-  const [{ rows }, designs] = await Promise.all([
+  // The revision first: parts that are newer than it make a change from them a conflict, never the other way round.
+  const state = await pool().query<{ revision: number }>('SELECT revision FROM drawer_state');
+  const [{ rows }, inUse] = await Promise.all([
     pool().query<Row>('SELECT id, kind, name, count, price, note, fields FROM parts ORDER BY kind, name, id'),
-    listDesigns(),
+    listDesignsInUse(),
   ]);
-  const uses = designs
-    .filter((stored) => stored.archivedAt === null)
-    .flatMap(({ id, design }) =>
+  const drawer: Drawer = {
+    revision: state.rows[0].revision,
+    parts: [],
+    damaged: [],
+    uses: inUse.designs.flatMap(({ id, design }) =>
       [...partsUsed(design)].map(([partId, count]) => ({ designId: id, designName: design.name, partId, count })),
-    );
-  return { parts: rows.map(partFrom), uses };
+    ),
+    unreadDesigns: inUse.damaged,
+  };
+  for (const row of rows) {
+    const read = readPart(row);
+    if (read.success) drawer.parts.push(read.data);
+    else drawer.damaged.push({ id: row.id, name: row.name, faults: faultsOf(read.error), row });
+  }
+  return drawer;
 }
 
-/** Puts parts in, replaces those of the same id, takes others out: all of it or nothing. */
-export async function changeDrawer(change: DrawerChange): Promise<Drawer> {
-  await transaction((client) => applyChange(client, change));
-  return readDrawer();
+/**
+ * Puts parts in, replaces those of the same id, takes others out: all of it or
+ * nothing. Changes wait for each other.
+ *
+ * @param baseRevision the revision that the change was made from; when another
+ *   stands, nothing is written and that is the conflict
+ */
+export async function changeDrawer({ baseRevision, ...change }: DrawerRequest): Promise<DrawerOutcome> {
+  const changed = await transaction(async (client) => {
+    const { rowCount } = await client.query('UPDATE drawer_state SET revision = revision + 1 WHERE revision = $1', [
+      baseRevision,
+    ]);
+    if (rowCount === 0) return false;
+    await applyChange(client, change);
+    return true;
+  });
+  return { kind: changed ? 'changed' : 'conflict', drawer: await readDrawer() };
 }
 
 export async function applyChange(client: PoolClient, { put, remove }: DrawerChange): Promise<void> {
   if (remove.length > 0) await client.query('DELETE FROM parts WHERE id = ANY($1::uuid[])', [remove]);
-  for (const { id, kind, name, count, price, note, ...fields } of put)
-    await client.query(
-      `INSERT INTO parts (id, kind, name, count, price, note, fields) VALUES ($1, $2, $3, $4, $5, $6, $7)
-       ON CONFLICT (id) DO UPDATE SET kind = excluded.kind, name = excluded.name, count = excluded.count,
-         price = excluded.price, note = excluded.note, fields = excluded.fields, changed_at = now()`,
-      [id, kind, name, count, price, note, JSON.stringify(fields)],
-    );
+  // One statement, thousands of parts or one; of two with one id the later counts.
+  const rows = new Map(
+    put.map(({ id, kind, name, count, price, note, ...fields }) => [
+      id,
+      { id, kind, name, count, price, note, fields },
+    ]),
+  );
+  await client.query(
+    `INSERT INTO parts (id, kind, name, count, price, note, fields)
+     SELECT id, kind, name, count, price, note, fields FROM jsonb_to_recordset($1::jsonb)
+       AS row (id uuid, kind text, name text, count integer, price numeric, note text, fields jsonb)
+     ON CONFLICT (id) DO UPDATE SET kind = excluded.kind, name = excluded.name, count = excluded.count,
+       price = excluded.price, note = excluded.note, fields = excluded.fields, changed_at = now()`,
+    [JSON.stringify([...rows.values()])],
+  );
 }

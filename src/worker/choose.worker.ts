@@ -12,7 +12,7 @@ export type ChoosingReport = Omit<ChoosingState, 'soFar'> & { rows: ChoiceRow[] 
 /** How often what has been found so far is made ready to be shown, ms: that takes from the search. */
 const ROWS_EVERY_MILLISECONDS = 300;
 
-const KINDS = ['choose', 'inTime'] as const;
+const KINDS = ['choose', 'settle'] as const;
 const slices = slicer(KINDS);
 
 const work = {
@@ -24,8 +24,8 @@ const work = {
       report({ ...state, rows: due ? soFar() : null });
     });
   },
-  inTime(design: Design): Promise<ChoiceTimeDomain | null> {
-    return slices.run('inTime', settleChoice(design), () => undefined);
+  settle(design: Design): Promise<ChoiceTimeDomain | null> {
+    return slices.run('settle', settleChoice(design), () => undefined);
   },
   cancel(kind: (typeof KINDS)[number]): void {
     slices.cancel(kind);

@@ -1,40 +1,51 @@
-import { proxy, wrap } from 'comlink';
+import { proxy } from 'comlink';
 import type { Design } from '@/core/design/design-schema';
 import type { RankedChange } from '@/core/predict/rank-changes';
 import type { Tolerance } from '@/core/predict/tolerance';
 import type { ChargeUp } from '@/core/transient/charge-up';
 import type { Discharge, DischargeOptions } from '@/core/transient/discharge';
 import type { TransientRun } from '@/core/transient/transient';
+import { lazyWorker } from './lazy-worker';
 import type { TransientWork } from './transient.worker';
 
-/** The time-domain engine in a worker of its own. A later request of a kind ends the one before, which then gives null. */
+/** Kinds of work, each with a worker of its own so that none waits for another. */
+const KINDS = ['settle', 'chargeUp', 'discharge', 'rank', 'tolerance'] as const;
+type Kind = (typeof KINDS)[number];
+
+/** The long computations of a design, in workers. A later request of a kind ends the one before, which then gives null. */
 export type TransientClient = {
   settle: (design: Design, report: (periods: number) => void) => Promise<TransientRun | null>;
   chargeUp: (
     design: Design,
     settledVolts: number,
     exact: boolean,
-    report: (part: number, seconds: number) => void,
+    report: (fraction: number, seconds: number) => void,
   ) => Promise<ChargeUp | null>;
   discharge: (design: Design, volts: ReadonlyMap<string, number>, options: DischargeOptions) => Promise<Discharge>;
   /** What single changes would do, ranked. */
   rank: (design: Design) => Promise<RankedChange[] | null>;
   /** What tolerances make of the output, and its band over the load's current up to a limit. */
   tolerance: (design: Design, mostAmps: number) => Promise<Tolerance | null>;
-  cancel: (kind: 'settle' | 'chargeUp' | 'rank' | 'tolerance') => void;
+  cancel: (kind: Exclude<Kind, 'discharge'>) => void;
   end: () => void;
 };
 
-export function startTransientWorker(): TransientClient {
-  const worker = new Worker(new URL('./transient.worker.ts', import.meta.url), { type: 'module' });
-  const work = wrap<TransientWork>(worker);
+/** Starts nothing yet: each worker begins with the first request to it. */
+export function transientClient(): TransientClient {
+  const start = () => new Worker(new URL('./transient.worker.ts', import.meta.url), { type: 'module' });
+  const workers = Object.fromEntries(KINDS.map((kind) => [kind, lazyWorker<TransientWork>(start)])) as Record<
+    Kind,
+    ReturnType<typeof lazyWorker<TransientWork>>
+  >;
+  const of = (kind: Kind) => workers[kind].work();
   return {
-    settle: (design, report) => work.settle(design, proxy(report)),
-    chargeUp: (design, settledVolts, exact, report) => work.chargeUp(design, settledVolts, exact, proxy(report)),
-    discharge: (design, volts, options) => work.discharge(design, volts, options),
-    rank: (design) => work.rank(design),
-    tolerance: (design, mostAmps) => work.tolerance(design, mostAmps),
-    cancel: (kind) => void work.cancel(kind),
-    end: () => worker.terminate(),
+    settle: (design, report) => of('settle').settle(design, proxy(report)),
+    chargeUp: (design, settledVolts, exact, report) =>
+      of('chargeUp').chargeUp(design, settledVolts, exact, proxy(report)),
+    discharge: (design, volts, options) => of('discharge').discharge(design, volts, options),
+    rank: (design) => of('rank').rank(design),
+    tolerance: (design, mostAmps) => of('tolerance').tolerance(design, mostAmps),
+    cancel: (kind) => void workers[kind].ifStarted()?.cancel(kind),
+    end: () => KINDS.forEach((kind) => workers[kind].end()),
   };
 }

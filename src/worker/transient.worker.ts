@@ -21,10 +21,10 @@ const work = {
     design: Design,
     settledVolts: number,
     exact: boolean,
-    report: (part: number, seconds: number) => void,
+    report: (fraction: number, seconds: number) => void,
   ): Promise<ChargeUp | null> {
-    return slices.run('chargeUp', chargeUpOf(design, settledVolts, exact), ({ part, seconds }) =>
-      report(part, seconds),
+    return slices.run('chargeUp', chargeUpOf(design, settledVolts, exact), ({ fraction, seconds }) =>
+      report(fraction, seconds),
     );
   },
   discharge(design: Design, volts: ReadonlyMap<string, number>, options: DischargeOptions): Discharge {

@@ -40,15 +40,15 @@ test('from an empty shelf to a met target by typing, and found again after a rel
   expect(design.driver).toMatchObject({ positivePeakVolts: expect.closeTo(1400 * Math.SQRT2, 9) });
   const { output, target, energy, optimumStages, input } = predict(design);
   expect(target?.met).toBe(true);
-  expect(await figure(page, 'noLoad')).toBe(say(output.noLoadVolts, 'V'));
-  expect(await figure(page, 'mean')).toBe(say(output.meanVolts!, 'V', 4));
-  expect(await figure(page, 'droop')).toBe(`${say(output.droopVolts!, 'V')} · ${say(output.droopFraction!, '%')}`);
-  expect(await figure(page, 'ripple')).toBe(say(output.ripplePeakToPeakVolts!, 'V'));
-  expect(await figure(page, 'power')).toBe(
+  expect(await figure(page, 'noLoadVolts')).toBe(say(output.noLoadVolts, 'V'));
+  expect(await figure(page, 'outputMeanVolts')).toBe(say(output.meanVolts!, 'V', 4));
+  expect(await figure(page, 'droopVolts')).toBe(`${say(output.droopVolts!, 'V')} · ${say(output.droopFraction!, '%')}`);
+  expect(await figure(page, 'rippleVolts')).toBe(say(output.ripplePeakToPeakVolts!, 'V'));
+  expect(await figure(page, 'outputWatts')).toBe(
     `${say(output.watts!, 'W')} / ${say(input.watts!, 'W')} · ${say(input.efficiency!, '%', 2)}`,
   );
-  expect(await figure(page, 'energy')).toBe(say(energy.joules, 'J'));
-  expect(await figure(page, 'optimum')).toBe(`${optimumStages} stages`);
+  expect(await figure(page, 'storedJoules')).toBe(say(energy.joules, 'J'));
+  expect(await figure(page, 'optimumStages')).toBe(`${optimumStages} stages`);
 
   await page.reload();
   expect(await exported(page)).toEqual(design);
@@ -66,7 +66,7 @@ test('what does not read stays in the field with its reason, and the last good v
   request,
 }) => {
   await page.goto(`/designs/${await shelve(request)}`);
-  const before = await figure(page, 'mean');
+  const before = await figure(page, 'outputMeanVolts');
   const field = page.getByLabel('Each capacitor');
   await field.fill('4n7k');
   await expect(page.getByRole('alert').filter({ hasText: 'Two prefixes' })).toBeVisible();
@@ -74,7 +74,7 @@ test('what does not read stays in the field with its reason, and the last good v
   await stagesField(page).fill('2.3');
   await expect(page.getByText('Must be a whole or half number from 0.5 to 50.')).toBeVisible();
   await expect(field).toHaveValue('4n7k');
-  expect(await figure(page, 'mean')).toBe(before);
+  expect(await figure(page, 'outputMeanVolts')).toBe(before);
   await field.fill('4n7');
   await expect(field).toHaveAttribute('aria-invalid', 'false');
   await field.blur();

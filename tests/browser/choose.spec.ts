@@ -37,11 +37,13 @@ test('from a drawer file with bad lines to a rated design on the shelf, its stoc
   await page.getByRole('link', { name: 'Choose' }).click();
   await expect(page).toHaveURL('/choose');
   await askFor(page, { 'Output, mean': '16k', Current: '50u', 'Ripple, p-p, at most': '2' });
-  await expect(page.getByRole('status').first()).toContainText('ways reach 16.0 kV at 50.0 µA, ripple up to 2.0 %');
+  await expect(page.getByRole('status').first()).toContainText(
+    'candidates meet the target of 16.0 kV at 50.0 µA, ripple up to 2.0 %',
+  );
   await searched(page);
   const first = page.locator('[data-choice]').first();
   await expect(first).toHaveAttribute('aria-pressed', 'true');
-  await expect(first).toContainText('Least to spare');
+  await expect(first).toContainText('Limiting factor');
   const card = page.getByRole('region', { name: 'This choice' });
   // The engine looks at the best by itself.
   await expect(card.getByText('it still reaches the target')).toBeVisible({ timeout: 15_000 });
@@ -53,9 +55,9 @@ test('from a drawer file with bad lines to a rated design on the shelf, its stoc
   expect(design.ladder.capacitor).toMatchObject({ farads: 1e-9, ratedVolts: 10e3 });
   expect(whole.target!.met).toBe(true);
   expect(whole.findings.filter(({ severity }) => severity === 'stop')).toEqual([]);
-  expect(await figure(page, 'mean')).toContain(say(whole.output.meanVolts!, 'V', 4));
+  expect(await figure(page, 'outputMeanVolts')).toContain(say(whole.output.meanVolts!, 'V', 4));
   expect(design.notes).toContain(form);
-  expect(design.notes).toContain('Least to spare');
+  expect(design.notes).toContain('Limiting factor');
   await page.getByRole('link', { name: 'Shelf' }).click();
   await expect(page.getByRole('link', { name: design.name })).toBeVisible();
   await page.getByRole('link', { name: 'Drawer' }).click();
@@ -99,15 +101,15 @@ test('what the drawer cannot reach is said, with the nearest and the one purchas
   await page.goto('/choose');
   await askFor(page, { 'Output, mean': '70k', Current: '20u' });
   await searched(page);
-  await expect(page.getByRole('status').first()).toContainText('Nothing here reaches 70.0 kV');
+  await expect(page.getByRole('status').first()).toContainText('Nothing here meets the target of 70.0 kV');
   await expect(page.locator('[data-choice]').first()).toContainText('short of the target');
   await askFor(page, { 'Output, mean': '16k', Current: '3m' });
   await page.getByLabel('Peak', { exact: true }).fill('3k');
   await searched(page);
   const purchase = page.getByRole('region', { name: 'One purchase' });
   await expect(purchase).toContainText(/\d+ more of blue disc/);
-  await purchase.getByRole('button', { name: 'Look at it' }).first().click();
-  await expect(page.getByRole('region', { name: 'This choice' })).toContainText('to get');
+  await purchase.getByRole('button', { name: 'Select it' }).first().click();
+  await expect(page.getByRole('region', { name: 'This choice' })).toContainText('to buy');
 });
 
 test('a field that does not read keeps its text and its reason; the search goes on with the last good value', async ({
@@ -138,15 +140,15 @@ test('a long search is stopped and begun again', async ({ page }) => {
   await page.getByLabel('May be turned down').check();
   await page.getByLabel('Frequency may be').check();
   await page.getByLabel('Full-wave').check();
-  await page.getByLabel('Side by side, at most').fill('12');
+  await page.getByLabel('In parallel, at most').fill('12');
   await expect(page.getByRole('progressbar')).toBeVisible();
   await page.getByRole('button', { name: 'Stop', exact: true }).click();
   await expect(page.getByRole('status').first()).toContainText('Stopped');
-  await page.getByLabel('Side by side, at most').fill('1');
+  await page.getByLabel('In parallel, at most').fill('1');
   await page.getByLabel('May be turned down').uncheck();
   await page.getByLabel('Frequency may be').uncheck();
   await searched(page);
-  await expect(page.getByRole('status').first()).toContainText('ways tried');
+  await expect(page.getByRole('status').first()).toContainText('candidates evaluated');
 });
 
 test('what is chosen for the demo flocking applicator is what the core chooses', async ({ page, request }) => {

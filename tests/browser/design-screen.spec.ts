@@ -166,13 +166,13 @@ test('past the hard limit there is no figure, and the reason stands beside', asy
   );
   await expect(page.getByRole('heading', { name: /The time domain gives/ })).toBeVisible();
   await expect(page.locator('[data-finding=current-out-of-reach]')).toContainText('can never give 1.00 A');
-  expect(await figure(page, 'mean')).toBe('–');
+  expect(await figure(page, 'outputMeanVolts')).toBe('–');
 });
 
 test('what would help most does what it says', async ({ page, request }) => {
   await page.goto(`/designs/${await shelve(request, demoDesign('dust-plate-precipitator'))}`);
   const before = predict(await exported(page)).output.meanVolts!;
-  const promise = page.getByText('Would lift the output most').locator('..');
+  const promise = page.getByText('Largest gain').locator('..');
   const words = (await promise.innerText()).replace(/\s+/g, ' ');
   await promise.getByRole('button', { name: 'Apply' }).click();
   await saved(page, 2);
@@ -188,7 +188,7 @@ test('a resistive load is solved for its own current', async ({ page, request })
   await saved(page, 2);
   const { output } = predict(await exported(page));
   expect(output.amps! * 10e6).toBeCloseTo(output.meanVolts!, 3);
-  expect(await figure(page, 'mean')).toBe(say(output.meanVolts!, 'V', 4));
+  expect(await figure(page, 'outputMeanVolts')).toBe(say(output.meanVolts!, 'V', 4));
 });
 
 test('history brings back an earlier state as an edit', async ({ page, request }) => {
@@ -295,7 +295,7 @@ test('single changes are ranked by what they do, and one click applies one', asy
   await expect(stage).not.toContainText(`+${say(gain, 'V')}`);
   await dialog.getByRole('button', { name: 'Dismiss' }).click();
   await expect(stagesField(page)).toHaveValue('3');
-  expect(await figure(page, 'mean')).toBe(say(predict(more).output.meanVolts!, 'V', 4));
+  expect(await figure(page, 'outputMeanVolts')).toBe(say(predict(more).output.meanVolts!, 'V', 4));
   await page.keyboard.press('Control+z');
   await expect(stagesField(page)).toHaveValue('2');
 });
@@ -312,12 +312,12 @@ test('tolerances are drawn: the band and the chance the core says, anew when the
   const drawn = (of: Design) => finish(toleranceOf(of))!;
   await page.goto(`/designs/${await shelve(request, design)}`);
   await page.getByRole('tab', { name: 'Tolerance' }).click();
-  const output = page.locator('[data-tolerance=Output]');
+  const output = page.locator('[data-tolerance=outputMeanVolts]');
   const { meanVolts, chance } = drawn(design);
   await expect(output).toContainText(say(meanVolts.low, 'V'));
   await expect(output).toContainText(say(meanVolts.high, 'V'));
   await expect(page.locator('[data-tolerance=chance]')).toContainText(say(chance!, '%', 3));
-  await page.getByRole('button', { name: 'How far off' }).click();
+  await page.getByRole('button', { name: 'Tolerances' }).click();
   await page.getByLabel('Drive’s peaks, ±').fill('20');
   const wider = drawn({ ...design, spread: { ...design.spread, peaks: 0.2 } });
   await expect(output).toContainText(say(wider.meanVolts.low, 'V'));

@@ -28,7 +28,9 @@ test('parts are typed in one line, counted in place, found, sorted, and every st
   await count.press('Enter');
   await expect(row(page, 'disc').getByRole('alert')).toBeVisible();
   await count.fill('28');
+  const kept = page.waitForResponse('**/api/drawer');
   await count.press('Enter');
+  await kept;
   await expect(row(page, 'disc').getByRole('alert')).toHaveCount(0);
   await page.reload();
   await expect(page.getByLabel('How many of disc')).toHaveValue('28');
@@ -63,9 +65,9 @@ test('all fields of a part are changed in one place; a wrong one says so at the 
   await add(page, '100p 15kV cer disc x30');
   await row(page, 'disc').getByRole('button', { name: 'disc', exact: true }).click();
   const dialog = page.getByRole('dialog');
-  await dialog.getByLabel('Kept at rated voltage').fill('140');
+  await dialog.getByLabel('DC-bias derating').fill('140');
   await expect(dialog.getByRole('alert')).toContainText('between 0 and 1');
-  await dialog.getByLabel('Kept at rated voltage').fill('55');
+  await dialog.getByLabel('DC-bias derating').fill('55');
   await dialog.getByLabel('Dielectric').selectOption('Ceramic, class 1');
   await dialog.getByLabel('Rated, dc').fill('20k');
   await dialog.getByRole('button', { name: 'Save' }).click();
@@ -197,7 +199,7 @@ test('a driver takes its transistors and tank from the drawer, and its primaryâ€
   const design = await exported(page);
   expect(design.driver).toMatchObject({ tankFarads: 100e-9, tankParallel: 7, tankRatedAmps: 3, ratedVolts: 200 });
   const { margins } = predict(design);
-  const wire = margins.find(({ part }) => part === 'Primary wire')!;
+  const wire = margins.find(({ id }) => id === 'primaryCurrent')!;
   expect(wire.margin).toBeGreaterThanOrEqual(0);
   await page.getByRole('button', { name: /case by case/ }).click();
   await expect(page.locator('[data-margin=primaryCurrent]')).toContainText(say(wire.stress, 'A', 3));

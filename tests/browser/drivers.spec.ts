@@ -78,7 +78,7 @@ test('where power runs out the verdict says by how much the drive falls', async 
   await expect(page.locator('[data-finding=drive-over-power]')).toBeVisible();
   const { output, source } = predict(await exported(page));
   expect(source.driveScale).toBeLessThan(0.98);
-  await expect(page.locator('[data-figure=droopByDrive]')).toContainText(
+  await expect(page.locator('[data-figure=droopByDriveVolts]')).toContainText(
     say(output.droopByDriveVolts!, 'V').split(' ')[0],
   );
 });

@@ -39,7 +39,7 @@ for (const colorScheme of ['light', 'dark'] as const) {
     expect(await seriousFaults(page)).toEqual([]);
     await page.goto(`/choose?design=${id}`);
     await page.getByRole('radio', { name: 'Any value' }).click();
-    await page.getByLabel('Side by side, at most').fill('none');
+    await page.getByLabel('In parallel, at most').fill('none');
     await expect(page.locator('[data-choice]').first()).toBeVisible();
     expect(await seriousFaults(page)).toEqual([]);
   });

@@ -11,13 +11,18 @@ export { expect };
 /** What Chromium itself says when a test cuts the network or asks for what is not there. */
 const EXPECTED_NOISE = /Failed to load resource/;
 
+/** Where the application is served for each worker, and the database it is on. */
+const stages: { address: string; databaseUrl: string }[] = JSON.parse(process.env.STAGES ?? '[]');
+
 /** Every test starts with an empty shelf, the cautions read, and fails on any console error or policy violation. */
-export const test = base.extend<{ cleanSlate: void; firstVisit: boolean }>({
+export const test = base.extend<{ cleanSlate: void; firstVisit: boolean; databaseUrl: string }>({
+  baseURL: async ({}, run, { parallelIndex }) => run(stages[parallelIndex]?.address),
+  databaseUrl: async ({}, run, { parallelIndex }) => run(stages[parallelIndex]?.databaseUrl),
   firstVisit: [false, { option: true }],
   cleanSlate: [
-    async ({ page, firstVisit }, run) => {
-      if (!process.env.ADDRESS) throw new Error('Run "npm run browser", which serves the application for its tests.');
-      const client = new Client({ connectionString: process.env.DATABASE_URL });
+    async ({ page, firstVisit, databaseUrl }, run) => {
+      if (stages.length === 0) throw new Error('Run "npm run browser", which serves the application for its tests.');
+      const client = new Client({ connectionString: databaseUrl });
       await client.connect();
       await client.query('TRUNCATE designs, design_revisions, parts');
       await client.end();

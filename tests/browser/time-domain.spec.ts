@@ -9,7 +9,10 @@ import { demoDesign, expect, exported, openLink, say, shelve, test } from './fix
 
 const plain = (text: string) => text.replace(/\s+/g, ' ').trim();
 
-test('where the two ways lie far apart the verdict says so, target and all', async ({ page, request }) => {
+test('where closed form and time domain lie far apart the verdict says so, target and all', async ({
+  page,
+  request,
+}) => {
   // 10 kV and 23 mA into a short: reactance and ladder capacitance ring together, which the closed form leaves out.
   const base = newDesign('Limited');
   const limited: Design = {
@@ -36,11 +39,11 @@ test('the time domain stands beside the closed form as the core computes it, and
   const design = demoDesign('flocking-applicator');
   await page.goto(`/designs/${await shelve(request, design)}`);
   const { transient } = finish(transientOf(design));
-  const cell = (name: string) => page.locator(`[data-in-time=${name}]`);
-  await expect(cell('mean')).toBeVisible();
-  expect(plain(await cell('mean').innerText())).toBe(say(transient.meanVolts, 'V', 4));
-  expect(plain(await cell('ripple').innerText())).toBe(say(transient.ripplePeakToPeakVolts, 'V', 4));
-  expect(plain(await cell('watts').innerText())).toBe(say(transient.watts.in, 'W', 4));
+  const cell = (name: string) => page.locator(`[data-time-domain=${name}]`);
+  await expect(cell('outputMeanVolts')).toBeVisible();
+  expect(plain(await cell('outputMeanVolts').innerText())).toBe(say(transient.meanVolts, 'V', 4));
+  expect(plain(await cell('rippleVolts').innerText())).toBe(say(transient.ripplePeakToPeakVolts, 'V', 4));
+  expect(plain(await cell('inputWatts').innerText())).toBe(say(transient.watts.in, 'W', 4));
   await expect(cell('why')).toContainText('Settled within');
   await expect(page.locator('[data-climb-from=time-domain]')).toBeVisible();
   await page.locator('[data-part=D3]').click();
@@ -61,9 +64,11 @@ test('every topology is chosen, drawn, predicted and settled', async ({ page, re
     const design = await exported(page);
     expect(design.ladder.topology).toBe(topology);
     const { output } = predict(design);
-    await expect(page.locator('[data-figure=noLoad]')).toContainText(say(output.noLoadVolts, 'V').split(' ')[0]);
+    await expect(page.locator('[data-figure=noLoadVolts]')).toContainText(say(output.noLoadVolts, 'V').split(' ')[0]);
     const { transient } = finish(transientOf(design));
-    await expect(page.locator('[data-in-time=mean]')).toContainText(say(transient.meanVolts, 'V', 4).split(' ')[0]);
+    await expect(page.locator('[data-time-domain=outputMeanVolts]')).toContainText(
+      say(transient.meanVolts, 'V', 4).split(' ')[0],
+    );
   }
 });
 
@@ -141,7 +146,7 @@ test('charge-up shows time and surge, every period on request; discharge says wh
   await page.getByRole('tab', { name: 'Discharge' }).click();
   await expect(page.locator('[data-discharge=left]')).toContainText('Measure the terminal and every capacitor.');
   const before = await page.locator('[data-discharge=left]').innerText();
-  await page.getByRole('textbox', { name: 'Through' }).fill('100k');
+  await page.getByRole('textbox', { name: 'Discharge resistor' }).fill('100k');
   await expect(page.locator('[data-discharge=left]')).not.toHaveText(before);
 });
 
@@ -153,7 +158,7 @@ test('a stiff supply without anything to limit it says so, and a gap that fires 
   const gap = { kind: 'gap' as const, strikeVolts: 3000, arcOhms: 1000, quenchAmps: 0.5 };
   const stiff = { ...base, driver: { ...base.driver, seriesOhms: 0 }, load: gap };
   await page.goto(`/designs/${await shelve(request, stiff)}`);
-  await expect(page.locator('[data-in-time=why]')).toContainText('before the gap strikes');
+  await expect(page.locator('[data-time-domain=why]')).toContainText('before the gap strikes');
   await page.keyboard.press('c');
   const found = page.locator('[data-charge-up=exact]');
   await expect(found).toContainText('nothing limits it');
@@ -181,9 +186,9 @@ test('a keystroke ends the work on the design before it, and only the last oneâ€
   await page.goto(`/designs/${await shelve(request, demoDesign('flocking-applicator'))}`);
   const field = page.getByLabel('Each capacitor');
   for (const farads of ['600p', '700p', '800p']) await field.fill(farads);
-  await expect(page.locator('[data-in-time=mean]')).toBeVisible();
+  await expect(page.locator('[data-time-domain=outputMeanVolts]')).toBeVisible();
   const { transient } = finish(transientOf(await exported(page)));
-  await expect(page.locator('[data-in-time=mean]')).toHaveText(
+  await expect(page.locator('[data-time-domain=outputMeanVolts]')).toHaveText(
     new RegExp(say(transient.meanVolts, 'V', 4).replace(' ', '\\s*')),
   );
 });

@@ -1,3 +1,4 @@
+import { recorded } from './recorded';
 import type { LadderNetwork } from '../../src/core/topology/network';
 import { fromKnownNodes } from './smooth-diode-ladder';
 import { Solver } from './odex';
@@ -15,7 +16,7 @@ export type FlybackRun = { meanVolts: number; ceilingWatts: number; loadWatts: n
  * @param start capacitor voltages to start from, V
  * @returns over the last `measured` periods; `peakVolts` at the secondary
  */
-export function integrateFlyback(
+function integrateFlyback(
   network: LadderNetwork,
   parts: {
     forwardVolts: number;
@@ -124,3 +125,6 @@ export function integrateFlyback(
     peakVolts,
   };
 }
+
+/** The same from what was written down of it. */
+export const integratedFlyback = recorded('flyback-ladder', integrateFlyback);

@@ -1,5 +1,6 @@
 import type { LadderNetwork } from '../../src/core/topology/network';
 import { Solver } from './odex';
+import { recorded } from './recorded';
 
 export type ReferenceRun = {
   meanVolts: number;
@@ -142,6 +143,9 @@ export function integrateLadder(
     diodeRmsAmps: network.diodes.map((_, part) => Math.sqrt(state[squares + count + part] / period)),
   };
 }
+
+/** The same from what was written down of it. */
+export const integratedLadder = recorded('smooth-diode-ladder', integrateLadder);
 
 /** Every capacitor from the end that is nearer a known node outwards, `sign` -1 where its lower plate is the farther one. */
 export function fromKnownNodes(network: LadderNetwork, known: readonly string[]) {

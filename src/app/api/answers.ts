@@ -1,11 +1,12 @@
 import { faultsOf, type Fault } from '@/core/schema/faults';
 import type * as z from '@/core/zod';
 
-const MOST_BYTES = 1_000_000;
+/** Enough for any design: a few hundred capacitances and a drawn waveform. */
+const MOST_CHARACTERS = 1_000_000;
 const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/i;
 
 /** Refuses a request with the faults found in it. */
-function refuse(status: number, faults: Fault[]): Response {
+export function refuse(status: number, faults: Fault[]): Response {
   return Response.json({ faults }, { status });
 }
 
@@ -23,10 +24,11 @@ export function isId(id: string): boolean {
 export async function readBody<T extends z.ZodType>(
   request: Request,
   schema: T,
+  mostCharacters = MOST_CHARACTERS,
 ): Promise<{ ok: true; body: z.output<T> } | { ok: false; response: Response }> {
   const text = await request.text();
-  if (text.length > MOST_BYTES) {
-    const message = `is longer than ${MOST_BYTES} characters; must be shorter`;
+  if (text.length > mostCharacters) {
+    const message = `is longer than ${mostCharacters} characters; must be shorter`;
     return { ok: false, response: refuse(413, [{ path: '$', message }]) };
   }
   let document: unknown;

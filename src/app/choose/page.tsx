@@ -1,6 +1,6 @@
 import type { Metadata } from 'next';
 import { ChooseScreen } from '@/screens/choose/choose-screen';
-import { listDesigns } from '@/server/designs';
+import { listDesignsInUse } from '@/server/designs';
 import { readDrawer } from '@/server/drawer';
 
 export const dynamic = 'force-dynamic';
@@ -10,8 +10,8 @@ type Props = { searchParams: Promise<{ design?: string | string[] }> };
 
 export default async function ChoosePage({ searchParams }: Props) {
   const { design } = await searchParams;
-  const [designs, drawer] = await Promise.all([listDesigns(), readDrawer()]);
-  const standing = designs.filter(({ archivedAt }) => archivedAt === null).map(({ id, design }) => ({ id, design }));
+  const [{ designs }, drawer] = await Promise.all([listDesignsInUse(), readDrawer()]);
+  const standing = designs.map(({ id, design }) => ({ id, design }));
   const from = standing.find(({ id }) => id === design) ?? null;
   return <ChooseScreen key={from?.id ?? ''} designs={standing} drawer={drawer} from={from} />;
 }

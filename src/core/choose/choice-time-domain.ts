@@ -1,11 +1,12 @@
 import type { Design } from '../design/design-schema';
+import { targetOutcome } from '../predict/target';
 import { transientOf } from '../transient/transient';
 
 /** What the time domain says of a chosen ladder. */
 export type ChoiceTimeDomain = { meanVolts: number; rippleFraction: number; settled: boolean; met: boolean };
 
-/** The current that a load of the target draws is met by being set; half a percent is not a different output. */
-const AS_GOOD_AS = 0.995;
+/** Closed form and engine differ by that much where both are right: half a percent is not a different output. */
+const SLACK = { volts: 0.005, ripple: 0.005 };
 
 /** A choice settled by the engine: whether it still reaches the target there. */
 export function* settleChoice(design: Design): Generator<unknown, ChoiceTimeDomain> {
@@ -16,17 +17,14 @@ export function* settleChoice(design: Design): Generator<unknown, ChoiceTimeDoma
       yield step.value;
       continue;
     }
-    const { meanVolts, ripplePeakToPeakVolts, converged } = step.value.transient;
+    const { meanVolts, amps, ripplePeakToPeakVolts, converged } = step.value.transient;
     const rippleFraction = ripplePeakToPeakVolts / meanVolts;
     const { target } = design;
     return {
       meanVolts,
       rippleFraction,
       settled: converged,
-      met:
-        target !== null &&
-        meanVolts >= AS_GOOD_AS * target.volts &&
-        rippleFraction <= (target.ripplePeakToPeakFraction ?? Infinity) / AS_GOOD_AS,
+      met: target !== null && targetOutcome(target, { meanVolts, amps, rippleFraction }, SLACK).met,
     };
   }
 }

@@ -18,8 +18,8 @@ export type Choices = {
 };
 
 export type ChoosingState = {
-  /** Part that is done of the search and of looking closely at what it found. */
-  part: number;
+  /** Fraction that is done of the search and of looking closely at what it found. */
+  fraction: number;
   evaluated: number;
   of: number;
   fitting: number;
@@ -31,7 +31,7 @@ const MOST_ROWS = 60;
 /** Rows shown while the search goes on. */
 const ROWS_SO_FAR = 8;
 /** Of the whole, what the search itself takes; the rest looks closely at what it found. */
-const PART_OF_SEARCH = 0.8;
+const SEARCH_FRACTION = 0.8;
 const MOST_JUDGED = 400;
 const PURCHASES_JUDGED = 6;
 const MOST_PURCHASES = 4;
@@ -52,9 +52,9 @@ export function* choose(task: SearchTask, most = MOST_ROWS): Generator<ChoosingS
     state = step.value;
     if (step.done) break;
     const { evaluated, of, fitting, kept } = state;
-    const part = (PART_OF_SEARCH * evaluated) / Math.max(1, of);
+    const fraction = (SEARCH_FRACTION * evaluated) / Math.max(1, of);
     yield {
-      part,
+      fraction,
       evaluated,
       of,
       fitting,
@@ -63,8 +63,8 @@ export function* choose(task: SearchTask, most = MOST_ROWS): Generator<ChoosingS
   }
   const { evaluated, of, fitting } = state;
   const rows: ChoiceRow[] = [];
-  const progress = (part: number): ChoosingState => ({
-    part: PART_OF_SEARCH + (1 - PART_OF_SEARCH) * part,
+  const progress = (fraction: number): ChoosingState => ({
+    fraction: SEARCH_FRACTION + (1 - SEARCH_FRACTION) * fraction,
     evaluated,
     of,
     fitting,
@@ -121,13 +121,13 @@ function worthGetting(purchases: readonly Purchase[], rows: readonly ChoiceRow[]
     .map(({ purchase }) => purchase);
 }
 
-/** Part by which a figure must differ to be named. */
+/** Fraction by which a figure must differ to be named. */
 const WORTH_NAMING = 0.05;
 
 /** What a choice is clearly better in than another, in words: "28 parts instead of 32". */
 export function betterIn(row: ChoiceRow, other: ChoiceRow): string[] {
   const less = (mine: number, theirs: number) => mine < (1 - WORTH_NAMING) * theirs;
-  const percent = (part: number | null) => formatQuantity(part ?? 0, '%', 2);
+  const percent = (fraction: number | null) => formatQuantity(fraction ?? 0, '%', 2);
   const [mine, theirs] = [1 + (row.margin ?? 0), 1 + (other.margin ?? 0)];
   return [
     less(row.parts, other.parts) ? `${row.parts} parts instead of ${other.parts}` : '',

@@ -17,7 +17,7 @@ export type QuickEvaluation = {
   watts: number;
   efficiency: number | null;
   diodeAmps: number;
-  /** Part of the drive's peaks that its power leaves. */
+  /** Fraction of the drive's peaks that its power leaves. */
   driveScale: number;
 };
 

@@ -21,10 +21,10 @@ export function reasonsOf(
   const lines = [
     `Chosen for ${formatTarget(requirements.target)}: ${row.form}; ${row.capacitors}; ${row.diodes}${row.drive === '' ? '' : `; ${row.drive}`}.`,
     `Predicted ${formatQuantity(row.meanVolts, 'V')} mean, ripple ${formatQuantity(row.rippleFraction, '%', 2)}, ${row.parts} parts, ${formatQuantity(row.joules, 'J')} stored${row.margin === null ? '' : `, smallest margin ${formatQuantity(row.margin, '%', 2)}`}.`,
-    `Least to spare: ${row.limit}.`,
+    `Limiting factor: ${row.limit}.`,
     reached
-      ? `Of ${evaluated} ways evaluated, ${fitting} reach the target.`
-      : `None of ${evaluated} ways evaluated reaches the target; this is one that comes near.`,
+      ? `Of ${evaluated} candidates evaluated, ${fitting} meet the target.`
+      : `None of ${evaluated} candidates evaluated meets the target; this is one that comes near.`,
   ];
   const built = ({ design: { ladder }, capacitors }: ChoiceRow) => `${ladder.topology} ${ladder.stages} ${capacitors}`;
   const other = rows.find((one) => built(one) !== built(row));

@@ -17,7 +17,7 @@ const yes = z.boolean({ error: saying('true or false') });
 export const requirementsSchema = z
   .strictObject({
     target: targetSchema,
-    /** The drive at the ladder's foot, where it does not come from a design. */
+    /** The drive at the ladder's input, where it does not come from a design. */
     drive: z
       .strictObject({
         peakVolts: quantity('V', '5200', 'above zero').default(5000),
@@ -37,9 +37,9 @@ export const requirementsSchema = z
     mostStages: stages.default(16),
     /** Whether capacitors may differ along the ladder. */
     graded: yes.default(true),
-    /** Capacitors side by side in one place, at most. */
+    /** Capacitors in parallel in one place, at most. */
     mostParallel: count(12).default(3),
-    /** Of a ladder part's voltage, with the drive at its highest, and of its average current, as a part of the stress. */
+    /** Of a ladder part's voltage, with the drive at its highest, and of its average current, as a fraction of the stress. */
     leastMargin: quantity('', '0.25', 'zero or more').default(CHOSEN_MARGIN),
     parts: choice(PART_SOURCES).default('drawer'),
     /** Whether the drive may be turned down to half. */
@@ -60,7 +60,7 @@ export type Requirements = z.output<typeof requirementsSchema>;
 
 /**
  * The design that every candidate is a variant of: the drive of a given design,
- * or the asked one measured at the ladder's foot, at the target's load.
+ * or the asked one measured at the ladder's input, at the target's load.
  */
 export function baseOf(requirements: Requirements, design: Design | null): Design {
   const { amps } = requirements.target;

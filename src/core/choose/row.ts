@@ -32,7 +32,7 @@ export type ChoiceRow = {
   /** Of what is missing. */
   toBuyPrice: number | null;
   meanVolts: number;
-  /** Over the target, as a part of it. */
+  /** Over the target, as a fraction of it. */
   excess: number;
   rippleFraction: number;
   joules: number;

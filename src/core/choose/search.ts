@@ -9,6 +9,7 @@ import { idealVolts } from '../ladder/unloaded';
 import { onLadder } from '../operating/ladder-of-design';
 import { atHighest } from '../quantity/margin';
 import { seriesFor, stringRating } from '../parts/bank';
+import { targetOutcome } from '../predict/target';
 import type { Requirements } from './requirements';
 import { driveVariants, type DriveVariant } from './drive-variants';
 import { shapesOf, type LadderShape } from './ladder-shapes';
@@ -51,8 +52,7 @@ export type SearchState = {
 };
 
 /** What the quick evaluation may be off by before a candidate is dropped; what is left is predicted whole. */
-const VOLTS_SLACK = 0.02;
-const RIPPLE_SLACK = 0.1;
+const SLACK = { volts: 0.02, ripple: 0.1 };
 /** Candidates up to which nothing is dropped for being nearly beaten, and how nearly past that. */
 const ROOMY = 400;
 const NEARLY = 0.03;
@@ -61,14 +61,14 @@ const MOST_NEAREST = 40;
 /** Without load this many times the lowest that reaches the target asks for a droop that nobody wants. */
 const FAR_ABOVE = 4;
 const LOOKS_A_STEP = 100;
-/** Drives are reckoned anew for capacitances at the foot that differ by more than this part. */
+/** Drives are calculated anew for capacitances at the input that differ by more than this fraction. */
 const FOOT_STEP = 0.04;
 
 /** The same ladder on whatever drive. */
 export const candidateFamily: FamilyOf<Candidate> = ({ shape, capacitor, parallel, diode }) =>
   `${shape.topology} ${shape.stages} ${shape.grading} ${shape.units} ${capacitor.id} ${parallel} ${diode.id}`;
 
-/** Stage counts that a topology takes within the limits asked. */
+/** Stage counts that a topology takes within the limits required. */
 function stageCounts(topology: Topology, { fewestStages, mostStages }: Requirements): number[] {
   const kind = TOPOLOGY_KINDS[topology].stages;
   if (kind === 'fixed') return [1];
@@ -82,11 +82,11 @@ function stageCounts(topology: Topology, { fewestStages, mostStages }: Requireme
  * Every way to build a ladder that the task leaves open, by the closed form:
  * topologies, stage counts, gradings, drives, capacitors in strings and banks,
  * diodes in strings. Strings are the shortest that carry the stress with the
- * asked margin. Kept is what no other beats.
+ * required margin. Kept is what no other beats.
  *
  * @yields after every hundred candidates the same state, further on; those that
  *   cannot reach the target even without droop are passed over in one go, and
- *   looked at last, only if nothing else does
+ *   evaluated last, only if nothing else does
  */
 export function* search(task: SearchTask): Generator<SearchState, SearchState> {
   const { requirements, base, stocks } = task;
@@ -185,18 +185,18 @@ function* evaluations(
           Math.max(0, wanted - count),
           Math.max(0, diode.wanted - diode.count),
         ];
-        // One purchase may be wished for, not two.
+        // One purchase may be named, not two.
         if (requirements.parts === 'drawer' && capacitorsMissing > 0 && diodesMissing > 0) continue;
         const strayFarads = base.ladder.strayFarads + diode.part.junctionFarads / diode.series;
         const response = table.at(strayFarads / farads);
         if (!response) continue;
-        const foot = response.inputFarads.reduce((sum, input) => sum + input * farads, 0);
-        const drive = onLadder(base, returnOf(shape.topology), drives.at(variant, foot));
+        const inputFarads = response.inputFarads.reduce((sum, input) => sum + input * farads, 0);
+        const drive = onLadder(base, returnOf(shape.topology), drives.at(variant, inputFarads));
         const drop = diode.part.forwardVolts * diode.series;
-        // What cannot reach it is not looked at closer, once something does.
+        // What cannot reach it is not evaluated closer, once something does.
         if (
           state.fitting > 0 &&
-          bestVolts(response, farads, drive, drop, target.amps) < target.volts * (1 - VOLTS_SLACK)
+          bestVolts(response, farads, drive, drop, target.amps) < target.volts * (1 - SLACK.volts)
         )
           continue;
         const evaluation = evaluateQuickly(shape, response, farads, drive, drop, target.amps, base.output);
@@ -233,11 +233,9 @@ function keep(state: SearchState, { target, parts }: Requirements, candidate: Ca
   const { evaluation, capacitor, diode, capacitorsMissing, diodesMissing } = candidate;
   const missing =
     parts !== 'drawer' ? null : capacitorsMissing > 0 ? capacitor.id : diodesMissing > 0 ? diode.id : null;
-  const rippleAllowed = target.ripplePeakToPeakFraction ?? Infinity;
-  const reaches =
-    evaluation.meanVolts >= target.volts * (1 - VOLTS_SLACK) &&
-    evaluation.ripplePeakToPeakVolts <= rippleAllowed * evaluation.meanVolts * (1 + RIPPLE_SLACK);
-  if (!reaches) {
+  const { meanVolts, ripplePeakToPeakVolts } = evaluation;
+  const reached = { meanVolts, amps: target.amps, rippleFraction: ripplePeakToPeakVolts / meanVolts };
+  if (!targetOutcome(target, reached, SLACK).met) {
     if (missing === null && state.fitting === 0) addNearest(state.nearest, target, candidate);
     return;
   }
@@ -251,7 +249,7 @@ function keep(state: SearchState, { target, parts }: Requirements, candidate: Ca
   purchase.add(candidate);
 }
 
-/** By how much a evaluation falls short of the target: the greater of volts and ripple, as a logarithm; zero or less where it does not. */
+/** By how much an evaluation falls short of the target: the greater of volts and ripple, as a logarithm; zero or less where it does not. */
 function shortfall({ volts, ripplePeakToPeakFraction }: Requirements['target'], evaluation: QuickEvaluation): number {
   const byVolts = Math.log(volts / Math.max(evaluation.meanVolts, 1e-9));
   if (ripplePeakToPeakFraction === null) return byVolts;
@@ -327,7 +325,7 @@ function scaledToOne(drive: Drive): Drive {
   };
 }
 
-/** The drives of a search by variant and by capacitance at the ladder's foot, each reckoned once for much the same. */
+/** The drives of a search by variant and by capacitance at the ladder's input, each calculated once for much the same. */
 class DrivesAtTheFoot {
   private readonly known = new Map<DriveVariant, Map<number, Drive>>();
 

@@ -144,8 +144,8 @@ const SINGLE = [
 ] as const satisfies readonly (keyof ShapeResponse)[];
 
 /** Every figure between two knots: along the power that joins them, or straight where a sign changes. */
-function between(one: ShapeResponse, other: ShapeResponse, part: number): ShapeResponse {
-  const mix = (a: number, b: number) => (a > 0 && b > 0 ? a * (b / a) ** part : a + (b - a) * part);
+function between(one: ShapeResponse, other: ShapeResponse, fraction: number): ShapeResponse {
+  const mix = (a: number, b: number) => (a > 0 && b > 0 ? a * (b / a) ** fraction : a + (b - a) * fraction);
   const mixed = { ...one };
   for (const name of SINGLE) mixed[name] = mix(one[name], other[name]);
   mixed.inputFarads = one.inputFarads.map((farads, at) => mix(farads, other.inputFarads[at]));

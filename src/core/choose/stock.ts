@@ -3,7 +3,8 @@ import { amplitudeVolts } from '../drive/drive';
 import { unloadedContext } from '../drive/drive-result';
 import { makeDrive } from '../drive/driver-kinds';
 import type { Part } from '../parts/part-schema';
-import { stockOf, type Drawer } from '../drawer/parts-used';
+import { stockOf } from '../drawer/parts-used';
+import type { Drawer } from '../drawer/drawer-messages';
 import { preferredValues } from '../quantity/preferred-values';
 import { formatQuantity } from '../quantity/format-quantity';
 import { atHighest } from '../quantity/margin';
@@ -11,6 +12,9 @@ import type { Requirements } from './requirements';
 
 export type CapacitorPart = Extract<Part, { kind: 'capacitor' }>;
 export type DiodePart = Extract<Part, { kind: 'diode' }>;
+
+/** What the search needs of a drawer. */
+type Contents = Pick<Drawer, 'parts' | 'uses'>;
 
 /** A part and how many of it may be taken. */
 type Stock<P extends Part> = { part: P; free: number };
@@ -28,7 +32,7 @@ export type Stocks = {
  *
  * @param forDesign whose own parts count as free
  */
-function stocksOf({ parts, uses }: Drawer, forDesign: string | null): Stocks {
+function stocksOf({ parts, uses }: Contents, forDesign: string | null): Stocks {
   const others = uses.filter((use) => use.designId !== forDesign);
   const free = (part: Part) => Math.max(0, stockOf(part, others).free);
   const capacitors = parts.filter((part) => part.kind === 'capacitor');
@@ -39,8 +43,13 @@ function stocksOf({ parts, uses }: Drawer, forDesign: string | null): Stocks {
   };
 }
 
-/** What an requirements may be built from: the drawer, or values as they are sold. */
-export function stocksFor(requirements: Requirements, base: Design, drawer: Drawer, forDesign: string | null): Stocks {
+/** What a ladder may be built from: the drawer, or values as they are sold. */
+export function stocksFor(
+  requirements: Requirements,
+  base: Design,
+  drawer: Contents,
+  forDesign: string | null,
+): Stocks {
   if (requirements.parts !== 'any') return stocksOf(drawer, forDesign);
   const { drive } = makeDrive(base, { ...unloadedContext(0), driveOnly: true });
   // Twice the peak stands across every place but the first.

@@ -9,7 +9,7 @@ const CHOSEN_BY = ['parts', 'price', 'energy', 'size', 'ripple', 'margin', 'outp
  */
 export type Costs = readonly number[];
 
-/** More in hand than this is no better: of the parts, of the output, and ripple under this part of what is allowed. */
+/** A margin above this is no better: of the parts, of the output, and ripple under this fraction of what is allowed. */
 const MARGIN_ENOUGH = 1;
 const OUTPUT_ENOUGH = 0.15;
 const RIPPLE_ENOUGH = 0.25;

@@ -1,23 +1,11 @@
+import { isSection, renamed } from '../schema/renamed';
+
 export const DESIGN_FORMAT = 'eager-ladder/design';
 /** The version that the schema describes; older documents are brought up to it step by step. */
 export const DESIGN_VERSION = 2;
 
 type Section = Record<string, unknown>;
 type Upgrader = (document: Section) => Section;
-
-const isSection = (value: unknown): value is Section =>
-  typeof value === 'object' && value !== null && !Array.isArray(value);
-
-/** A section with fields under new names; a field that has both is left as it is, for the schema to refuse. */
-export function renamed(section: unknown, names: Readonly<Record<string, string>>): unknown {
-  if (!isSection(section)) return section;
-  return Object.fromEntries(
-    Object.entries(section).map(([name, value]) => [
-      name in names && !(names[name] in section) ? names[name] : name,
-      value,
-    ]),
-  );
-}
 
 /** A document with a section put through a change, where it has that section. */
 function within(document: Section, name: string, change: (section: unknown) => unknown): Section {

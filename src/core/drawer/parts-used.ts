@@ -1,6 +1,7 @@
 import type { Design } from '../design/design-schema';
 import type { Part } from '../parts/part-schema';
 import { readingOf } from '../parts/place';
+import type { PartUse } from './drawer-messages';
 import { partIdAt, placesOf } from './places/places-of';
 
 /** Parts of the drawer that a design names, and how many of each it takes. */
@@ -14,12 +15,6 @@ export function partsUsed(design: Design): ReadonlyMap<string, number> {
   }
   return used;
 }
-
-/** How many of a part a design takes. */
-export type PartUse = { designId: string; designName: string; partId: string; count: number };
-
-/** Everything in the drawer, and what designs on the shelf take of it. */
-export type Drawer = { parts: Part[]; uses: PartUse[] };
 
 /** What is left of a part: how many designs take, and how many are free; below zero, how many are short. */
 export function stockOf(part: Part, uses: readonly PartUse[]): { reserved: number; free: number } {

@@ -1,11 +1,11 @@
-/** What a ladder sees at its foot, whatever made it. */
+/** What a ladder sees at its input, whatever made it. */
 export type Drive = {
   waveform: 'sine' | 'square' | 'pulse' | 'sampled';
   /** A waveform as it was recorded, evenly over one period, V; its peaks stand beside it. */
   samples: readonly number[] | null;
   positivePeakVolts: number;
   negativePeakVolts: number;
-  /** Part of the period that a square or pulse stands at its positive peak, 0..1; one half for a sine. */
+  /** Fraction of the period that a square or pulse stands at its positive peak, 0..1; one half for a sine. */
   duty: number;
   /** Time that a square or pulse takes from one peak to the other, s; 0 for steps. Duty counts from start to start. */
   edgeSeconds: number;
@@ -25,7 +25,7 @@ export type Drive = {
   collapsingPeak: 'both' | 'positive' | 'negative';
 };
 
-/** Direct voltage that a driver runs from, and the part of its power that reaches the ladder's foot. */
+/** Direct voltage that a driver runs from, and the part of its power that reaches the ladder's input. */
 export type Feed = { volts: number; seriesOhms: number; maxAmps: number | null; efficiency: number };
 
 /** The same drive when power has run out and what gives way stands at this part of its full peak, 0..1. */
@@ -98,7 +98,7 @@ export function hasFastEdges(drive: Pick<Drive, 'waveform'>): boolean {
 /** Most of a peak's time that its edge may take. */
 const MOST_EDGE = 0.5;
 
-/** Part of the period that an edge of a square or pulse takes, at most half of the shorter peak's. */
+/** Fraction of the period that an edge of a square or pulse takes, at most half of the shorter peak's. */
 export function edgeFraction({ edgeSeconds, frequencyHertz, duty }: Drive): number {
   return Math.min(edgeSeconds * frequencyHertz, MOST_EDGE * Math.min(duty, 1 - duty));
 }

@@ -59,7 +59,7 @@ export function driverKind<S extends z.ZodType<{ kind: string }>>(
   return { ...kind, schema };
 }
 
-/** A kind whose schema is not told here. */
+/** A kind whatever its schema. */
 export type AnyDriverKind = DriverKind<z.ZodType<{ kind: string }>>;
 
 /** Supplies of direct voltage. */
@@ -71,6 +71,3 @@ export function needed<T>(section: T | null): T {
     throw new RangeError('drive: a supply or transformer that this kind of driver needs is missing');
   return section;
 }
-
-/** Two digits are as much as a starting point is worth. */
-const rough = (value: number) => Number(value.toPrecision(2));

@@ -1,7 +1,7 @@
 import type { Unit } from '../quantity/units';
 
-/** Where in the chain a figure is shown; `foot`: at whatever link stands last before the ladder. */
-export type DriveLink = 'supply' | 'driver' | 'transformer' | 'foot';
+/** Where in the chain a figure is shown; `input`: at whatever link stands last before the ladder. */
+export type DriveLink = 'supply' | 'driver' | 'transformer' | 'input';
 
 type DriveFigure = { link: DriveLink; label: string; unit: Unit };
 
@@ -81,8 +81,8 @@ export const DRIVE_FIGURES = {
   fluxLinkageVoltSeconds: { link: 'transformer', label: 'Flux linkage of the whole primary, peak', unit: 'V·s' },
   fluxTesla: { link: 'transformer', label: 'Flux density, peak', unit: 'T' },
 
-  mostWatts: { link: 'foot', label: 'Power for the ladder, at most', unit: 'W' },
-  mostAmps: { link: 'foot', label: 'RMS current, at most', unit: 'A' },
+  mostWatts: { link: 'input', label: 'Power for the ladder, at most', unit: 'W' },
+  mostAmps: { link: 'input', label: 'RMS current, at most', unit: 'A' },
 } as const satisfies Record<string, DriveFigure>;
 
 export type DriveFigureId = keyof typeof DRIVE_FIGURES;

@@ -1,4 +1,4 @@
-import { integrateFlyback } from '../../../tests/reference/flyback-ladder';
+import { integratedFlyback } from '../../../tests/reference/flyback-ladder';
 import type { Design } from '../design/design-schema';
 import { driverSchema } from './driver-kinds';
 import { supplySchema } from './supply';
@@ -32,7 +32,7 @@ const flybackInto = (ohms: number, frequencyHertz: number): Design => ({
 });
 
 const integrated = (design: Design, ohms: number, frequencyHertz: number, ringOhms: number) =>
-  integrateFlyback(ladderOfDesign(design).network, {
+  integratedFlyback(ladderOfDesign(design).network, {
     forwardVolts: CIRCUIT.volts * CIRCUIT.ratio,
     secondaryHenries: CIRCUIT.henries * CIRCUIT.ratio ** 2,
     secondaryFarads: CIRCUIT.farads,

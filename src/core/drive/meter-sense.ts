@@ -141,7 +141,7 @@ export function meterView(drive: Drive, meter: Meter): MeterView {
   return { shownVolts, trueness, findings };
 }
 
-/** Part of a drive's voltage that is left with the meter across it, behind the drive's resistance and inductance. */
+/** Fraction of a drive's voltage that is left with the meter across it, behind the drive's resistance and inductance. */
 function loadingOf({ seriesOhms, seriesHenries }: Drive, { inputOhms, inputFarads }: Meter, omega: number): number {
   // 1 / |1 + Zs Ym|
   const real = 1 + seriesOhms / inputOhms - omega ** 2 * seriesHenries * inputFarads;

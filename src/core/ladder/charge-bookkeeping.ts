@@ -103,8 +103,8 @@ export function lightLoadBookkeeping(
         ...[...place].map(([id, at]): [string, number] => [id, values[at] / scale]),
       ]),
   );
-  const less = (from: Map<string, number>, part: number) =>
-    new Map([...from].map(([id, volts]) => [id, volts - part * discharge.get(id)!]));
+  const less = (from: Map<string, number>, fraction: number) =>
+    new Map([...from].map(([id, volts]) => [id, volts - fraction * discharge.get(id)!]));
   const instants: Instants = hasFastEdges(drive)
     ? {
         afterPositive: states[0],

@@ -1,6 +1,6 @@
 import { lightLoadOf, sineDrive } from '../../../tests/reference/drives';
 import { DROOPS_BEHIND_RESISTANCE } from '../../../tests/reference/source-resistance';
-import { integrateLadder } from '../../../tests/reference/smooth-diode-ladder';
+import { integratedLadder } from '../../../tests/reference/smooth-diode-ladder';
 import { halfWaveNetwork } from '../topology/half-wave';
 import { closedFormAmps, droopAt, loadedLadder, rippleAt } from './loaded';
 import { unloadedLadder } from './unloaded';
@@ -87,7 +87,7 @@ describe('against odex on the same circuit with smooth diodes', () => {
     const start = ladder.unloaded.capacitorVolts.map(
       (volts, index) => volts - (droop.totalVolts / ladder.lightLoad.droop) * ladder.lightLoad.capacitorDroops[index],
     );
-    const run = integrateLadder(network, {
+    const run = integratedLadder(network, {
       peakVolts: 1,
       frequencyHertz: 1,
       loadAmps,
@@ -108,7 +108,7 @@ it('odex: an offset of the drive lands on the first capacitors, and on an odd la
     const offset = { ...sineDrive(1), positivePeakVolts: 1.4, negativePeakVolts: 0.6 };
     const ladder = loadedLadder(network, offset, ideal);
     const loadAmps = 0.002;
-    const run = integrateLadder(network, {
+    const run = integratedLadder(network, {
       peakVolts: 1,
       offsetVolts: 0.4,
       frequencyHertz: 1,

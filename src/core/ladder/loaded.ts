@@ -47,7 +47,7 @@ export type LoadedLadder = {
   stepVolts: number;
   /** Steps of one peak that make up the output without load. */
   steps: number;
-  /** Part of the ideal no-load output that strays leave, 0..1. */
+  /** Fraction of the ideal no-load output that strays leave, 0..1. */
   strayFactor: number;
   /** Capacitance each winding sees between the pulses: what strays leave it to carry, F. */
   inputFarads: number[];
@@ -57,7 +57,7 @@ export type LoadedLadder = {
   chargeLimitAmps: number;
 };
 
-/** What droop is reckoned from. */
+/** What droop is calculated from. */
 export type DroopInputs = Pick<
   LoadedLadder,
   'drive' | 'stepVolts' | 'steps' | 'strayFactor' | 'hardLimitAmps' | 'inputFarads'
@@ -67,12 +67,12 @@ export type DroopInputs = Pick<
   unloaded: Pick<UnloadedLadder, 'outputVolts'>;
 };
 
-/** What ripple is reckoned from. */
+/** What ripple is calculated from. */
 export type RippleInputs = Pick<LoadedLadder, 'drive' | 'feeding' | 'outputElastance'> & {
   lightLoad: Pick<LightLoad, 'ripple'>;
 };
 
-/** Part of the no-load output that may droop before the closed form is no longer trusted. */
+/** Fraction of the no-load output that may droop before the closed form is no longer trusted. */
 const TRUSTED_DROOP_FRACTION = 2 / 3;
 
 /**

@@ -61,8 +61,8 @@ export function noLoadLadder(
   const amplitude = amplitudeVolts(drive);
   const { swings } = response;
   const { level, across } = levelsOf(network, drive, swings, forwardVolts);
-  const lean = meanDriveVolts(drive) - centreVolts(drive);
-  const nodeVolts = new Map([...level].map(([id, volts]) => [id, volts + lean * swings.get(id)!]));
+  const offset = meanDriveVolts(drive) - centreVolts(drive);
+  const nodeVolts = new Map([...level].map(([id, volts]) => [id, volts + offset * swings.get(id)!]));
   return {
     outputVolts: nodeVolts.get(network.output)! - nodeVolts.get(network.return)!,
     feedthroughPeakToPeakVolts: 2 * amplitude * Math.abs(swings.get(network.output)! - swings.get(network.return)!),
@@ -112,7 +112,7 @@ export function idealVolts(network: LadderNetwork, drive: Drive, forwardVolts: n
     else swings.set(lower, swings.get(upper)!);
   }
   const { level } = levelsOf(network, drive, swings, forwardVolts);
-  const lean =
+  const offset =
     (meanDriveVolts(drive) - centreVolts(drive)) * (swings.get(network.output)! - swings.get(network.return)!);
-  return level.get(network.output)! - level.get(network.return)! + lean;
+  return level.get(network.output)! - level.get(network.return)! + offset;
 }

@@ -41,7 +41,7 @@ export function loadKind<S extends z.ZodType<{ kind: string }>>(
   return { ...kind, schema };
 }
 
-/** A kind whose schema is not told here. */
+/** A kind whatever its schema. */
 export type AnyLoadKind = LoadKind<z.ZodType<{ kind: string }>>;
 
 /** Three digits are as much as a starting point is worth. */

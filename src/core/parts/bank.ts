@@ -9,7 +9,7 @@ const JUNCTION_SPREAD = 0.2;
  * end, since charge is the same in all (handbook).
  *
  * @param count in series, 1 or more
- * @param tolerance of each, as a part of it, 0 to under 1
+ * @param tolerance of each, as a fraction of it, 0 to under 1
  * @returns 1 / count for equal ones, towards 1 the further they lie apart
  */
 export function worstShare(count: number, tolerance: number): number {

@@ -133,16 +133,3 @@ export const partSchema = z.discriminatedUnion('kind', [
 
 export type Part = z.output<typeof partSchema>;
 export type PartKind = Part['kind'];
-
-/** A change of the drawer, all of it or nothing: parts put in or replaced by their id, ids taken out. */
-export const drawerChangeSchema = z.strictObject({
-  put: z
-    .array(partSchema)
-    .max(5000, { error: () => 'has more than 5000 parts; must have fewer' })
-    .default([]),
-  remove: z
-    .array(z.uuid())
-    .max(5000, { error: () => 'has more than 5000 ids; must have fewer' })
-    .default([]),
-});
-export type DrawerChange = z.output<typeof drawerChangeSchema>;

@@ -6,7 +6,7 @@ import { MOST_STAGES, type MeasuredDesign } from '../design/design-schema';
 import { newDesign } from '../design/new-design';
 import { readDesign } from '../design/read-design';
 import { loadLine, stagesCurve } from './curves';
-import { explain, FIGURES } from './explain';
+import { explain, EXPLAINED_FIGURES } from './explain';
 import { DRIVER_KIND_IDS, driverOfKind } from '../drive/driver-kinds';
 import { driveOf } from '../operating/ladder-of-design';
 import { predict } from './predict';
@@ -108,7 +108,7 @@ describe('any design that the schema lets through', () => {
         expect(notFinite(prediction)).toEqual([]);
         expect(JSON.stringify(prediction.findings)).not.toMatch(/NaN|undefined|Infinity|–/);
         expect(notFinite(shelfRow(design))).toEqual([]);
-        for (const figure of FIGURES)
+        for (const figure of EXPLAINED_FIGURES)
           expect(JSON.stringify(explain(figure, design, prediction))).not.toMatch(/NaN|undefined/);
       }),
       { numRuns: 300 },
@@ -174,7 +174,7 @@ describe('any driver before any ladder', () => {
         expect(notFinite(prediction)).toEqual([]);
         expect(JSON.stringify(prediction.findings)).not.toMatch(/NaN|undefined|Infinity|–/);
         expect(notFinite(loadLine(found.design, 5))).toEqual([]);
-        for (const figure of FIGURES)
+        for (const figure of EXPLAINED_FIGURES)
           expect(JSON.stringify(explain(figure, found.design, prediction))).not.toMatch(/NaN|undefined/);
       }),
       { numRuns: 40, seed: 11 },

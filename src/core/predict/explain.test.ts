@@ -5,7 +5,7 @@ import { formatQuantity } from '../quantity/format-quantity';
 import { GRADINGS } from '../topology/grading';
 import { TOPOLOGIES } from '../topology/network';
 import { droopFormula } from './droop-formula';
-import { explain, FIGURES } from './explain';
+import { explain, EXPLAINED_FIGURES } from './explain';
 import { ladderOfDesign } from '../operating/ladder-of-design';
 import { predict } from './predict';
 
@@ -16,7 +16,7 @@ const design = {
 };
 const prediction = predict(design);
 
-it.each(FIGURES)('%s names equation, numbers, source, range and doubt', (figure) => {
+it.each(EXPLAINED_FIGURES)('%s names equation, numbers, source, range and doubt', (figure) => {
   const explanation = explain(figure, design, prediction);
   for (const part of ['equation', 'withNumbers', 'source', 'validRange', 'uncertain'] as const)
     expect(explanation[part].length).toBeGreaterThan(5);
@@ -24,13 +24,13 @@ it.each(FIGURES)('%s names equation, numbers, source, range and doubt', (figure)
 });
 
 it('puts in the numbers that the prediction holds', () => {
-  expect(explain('noLoad', design, prediction).withNumbers).toContain(
+  expect(explain('noLoadVolts', design, prediction).withNumbers).toContain(
     formatQuantity(prediction.output.noLoadVolts, 'V', 4),
   );
-  expect(explain('mean', design, prediction).withNumbers).toContain(
+  expect(explain('outputMeanVolts', design, prediction).withNumbers).toContain(
     formatQuantity(prediction.output.meanVolts!, 'V', 4),
   );
-  expect(explain('droopByCapacitors', design, prediction).besides[0].value).toBe(
+  expect(explain('droopByCapacitorsVolts', design, prediction).besides[0].value).toBe(
     formatQuantity(prediction.output.textbookDroopVolts!, 'V', 4),
   );
 });
@@ -46,7 +46,7 @@ it('speaks of every topology, waveform and grading without gaps, and quotes the 
           load: { kind: 'resistance', ohms: 5e8 },
         };
         const found = predict(one);
-        const words = FIGURES.map((figure) => explain(figure, one, found));
+        const words = EXPLAINED_FIGURES.map((figure) => explain(figure, one, found));
         expect(JSON.stringify(words)).not.toMatch(/NaN|undefined|Infinity/);
       }
 });
@@ -77,14 +77,14 @@ it('the short formula is what bookkeeping gives', () => {
 
 it('shows the continuum law beside the exact sum, a little above it', () => {
   // tanh(a)/a with a = 2 n sqrt(Cs/C) for two stages of 1 nF with 1 pF across each diode: 0.99468.
-  const { besides } = explain('noLoad', design, prediction);
+  const { besides } = explain('noLoadVolts', design, prediction);
   const law = besides.find(({ name }) => name.startsWith('Continuum law'))!;
   expect(law.value).toBe(formatQuantity(4000 * 0.99468, 'V', 4));
   const clamp: Design = { ...design, ladder: { ...design.ladder, topology: 'clamp' } };
-  expect(explain('noLoad', clamp, predict(clamp)).besides).toHaveLength(1);
+  expect(explain('noLoadVolts', clamp, predict(clamp)).besides).toHaveLength(1);
 });
 
 it('says so where there is no figure', () => {
   const beyond = { ...design, load: { kind: 'current' as const, amps: 1 } };
-  expect(explain('mean', beyond, predict(beyond)).withNumbers).toContain('no figure');
+  expect(explain('outputMeanVolts', beyond, predict(beyond)).withNumbers).toContain('no figure');
 });

@@ -3,23 +3,8 @@ import { amplitudeVolts, hasFastEdges } from '../drive/drive';
 import { formatQuantity } from '../quantity/format-quantity';
 import type { Unit } from '../quantity/units';
 import { droopFormula } from './droop-formula';
+import type { FigureId } from './figures';
 import type { Prediction } from './prediction';
-
-/** The figures of the verdict that can be opened. */
-export const FIGURES = [
-  'noLoad',
-  'mean',
-  'droop',
-  'droopByCapacitors',
-  'droopBySource',
-  'droopByDrive',
-  'ripple',
-  'power',
-  'energy',
-  'bleed',
-  'optimum',
-] as const;
-export type Figure = (typeof FIGURES)[number];
 
 /** How a figure comes about: the equation, the same with numbers, where it is from, where it holds, what is uncertain. */
 export type Explanation = {
@@ -35,199 +20,218 @@ export type Explanation = {
 const say = (value: number | null, unit: Unit, digits = 4) =>
   value === null ? 'no figure' : formatQuantity(value, unit, digits);
 
-/** The explanation of one figure of a prediction, in the symbols of docs/physics.md. */
-export function explain(figure: Figure, design: Design, prediction: Prediction): Explanation {
+/** What explanations are made from: the design, its prediction, and what several of them name. */
+function termsOf(design: Design, prediction: Prediction) {
   const { output, drive, energy, input, coefficients } = prediction;
-  const diodeCount = prediction.diodes.length;
   const { capacitor, diode } = prediction.places;
-  const { farads } = capacitor;
-  const forward = diode.forwardVolts;
   const ladderAmps = (output.amps ?? 0) + (output.bleederAmps ?? 0);
-  const charge = ladderAmps / drive.frequencyHertz;
-  const unitDroop = charge / farads;
-  const strayFarads = design.ladder.strayFarads + diode.junctionFarads;
-  const peak = say(amplitudeVolts(drive), 'V');
-  const sags = prediction.source.driveScale < 1;
-  const current = say(ladderAmps, 'A');
-  const formula = droopFormula(design, drive);
-  const edged = hasFastEdges(drive);
-  const { steps, pulses } = coefficients;
-  const wave = { sine: 'Sine', square: 'Square', pulse: 'Pulse', sampled: 'Sine for the recorded' }[drive.waveform];
+  return {
+    design,
+    prediction,
+    output,
+    drive,
+    energy,
+    input,
+    coefficients,
+    steps: coefficients.steps,
+    pulses: coefficients.pulses,
+    diodeCount: prediction.diodes.length,
+    farads: capacitor.farads,
+    forward: diode.forwardVolts,
+    unitDroop: ladderAmps / drive.frequencyHertz / capacitor.farads,
+    strayFarads: design.ladder.strayFarads + diode.junctionFarads,
+    peak: say(amplitudeVolts(drive), 'V'),
+    sags: prediction.source.driveScale < 1,
+    current: say(ladderAmps, 'A'),
+    formula: droopFormula(design, drive),
+    edged: hasFastEdges(drive),
+    wave: { sine: 'Sine', square: 'Square', pulse: 'Pulse', sampled: 'Sine for the recorded' }[drive.waveform],
+  };
+}
 
-  switch (figure) {
-    case 'noLoad':
-      return {
-        equation: 'V₀ = F · N · (V₊ + V₋) / 2 − N · Vf',
-        withNumbers: `F(${say(strayFarads, 'F', 2)} across each diode) · ${steps} · ${peak} − ${steps} · ${say(forward, 'V')} = ${say(output.noLoadVolts, 'V')}`,
-        source:
-          'Each diode lets its cathode climb by the peak across it less its drop. F by the exact capacitive ladder sum; continuum limit tanh(a)/a: Everhart and Lorrain, Review of Scientific Instruments 24, 1953.',
-        validRange: `${wave} drive, no current drawn, settled. Only the drive’s two peaks count, not its duty.`,
-        uncertain:
-          'Junction and wiring capacitance are seldom known better than a factor of two; leakage is not counted.',
-        besides: [
-          {
-            name: `Rule of thumb: peak times ${steps}`,
-            value: say(output.idealNoLoadVolts, 'V'),
-            why: 'Counts neither strays nor diode drops nor any load.',
-          },
-          ...continuumLaw(design, strayFarads, output.idealNoLoadVolts),
-        ],
-      };
-    case 'mean':
-      return {
-        equation: 'V = V₀ − droop − I · R_series',
-        withNumbers: `${say(output.noLoadVolts, 'V')} − ${say(output.terminalMeanVolts === null ? null : output.noLoadVolts - output.terminalMeanVolts, 'V')} − ${say(output.droopBySeriesResistorVolts, 'V')} = ${say(output.meanVolts, 'V')}`,
-        source: 'Charge bookkeeping; see droop. The mean over a cycle is what a dc meter shows.',
-        validRange: 'Up to two thirds of the no-load voltage lost; good to 30 %.',
-        uncertain: 'Ideal parts: 0.3 % of no-load. With source resistance: −5 % to +6.5 % of the droop.',
-        besides: [
-          {
-            name: 'Least and most over a cycle',
-            value: `${say(output.minVolts, 'V')} and ${say(output.maxVolts, 'V')}`,
-            why: 'Half the ripple to either side.',
-          },
-        ],
-      };
-    case 'droop':
-      return {
-        equation: `droop = √(droop_C² + droop_R²) + I · R_series${sags ? ' + what the drive falls short' : ''}`,
-        withNumbers: `√(${say(output.droopByCapacitorsVolts, 'V')}² + ${say(output.droopBySourceVolts, 'V')}²) + ${say(output.droopBySeriesResistorVolts, 'V')}${sags ? ` + ${say(output.droopByDriveVolts, 'V')}` : ''} = ${say(output.droopVolts, 'V')}`,
-        source: 'Heuristic join, checked against time-domain integration.',
-        validRange: 'Up to two thirds of no-load.',
-        uncertain: '−5 % to +6.5 % of the droop where source and capacitors matter alike.',
-        besides: [
-          {
-            name: 'Regulation',
-            value: say(output.regulation, '%', 3),
-            why: 'Droop over the loaded output, as transformer plates count it.',
-          },
-        ],
-      };
-    case 'droopByCapacitors':
-      return {
-        equation: `droop_C = (I / f) · ${formula ? `(${formula.droop}) / C` : 'Σ over capacitors of charge² / 2C'}${edged ? '' : ' − κ Vpk x^1.5'}${formula?.where ? `, ${formula.where}` : ''}`,
-        withNumbers: `${current} / (${say(drive.frequencyHertz, 'Hz')} · ${say(farads, 'F')}) = ${say(unitDroop, 'V')}, times ${((coefficients.droop ?? Infinity) * farads).toFixed(2)}${edged ? '' : ', less the lift of wide pulses'} = ${say(output.droopByCapacitorsVolts, 'V')}`,
-        source: `Derived by charge bookkeeping: each capacitor’s charge squared over fC${formula && strayFarads > 0 ? ', strays included, which the short formula leaves out' : ''}.${edged ? '' : ' κ fitted to integration.'}`,
-        validRange: `${wave} drive, up to two thirds of no-load; exact as the load goes to zero.`,
-        uncertain: 'Capacitor tolerance enters in full; class-2 ceramics lose capacitance with voltage.',
-        besides:
-          output.textbookDroopVolts === null
-            ? []
-            : [
-                {
-                  name: `Textbook droop${formula?.textbook ? `, ${formula.textbook}` : ''}`,
-                  value: say(output.textbookDroopVolts, 'V'),
-                  why: 'Drop to the peak if all charge were drawn at one instant; the mean that a meter shows lies lower.',
-                },
-              ],
-      };
-    case 'droopBySource':
-      return {
-        equation: edged
-          ? 'droop_R = I Rs (ν₊² / d + ν₋² / (1 − d)), summed over windings'
-          : 'sin θ − θ cos θ = π ν I Rs / Vpk;  each pulse loses ν Vpk (1 − cos θ)',
-        withNumbers: `ν₊ = ${pulses.positive.toPrecision(3)}, ν₋ = ${pulses.negative.toPrecision(3)}, ${current}, ${say(drive.seriesOhms, 'Ω')}, ${peak} give ${say(output.droopBySourceVolts, 'V')}`,
-        source: edged
-          ? 'Fast-switching limit: M. Seeman and S. Sanders, IEEE Transactions on Power Electronics 23, 2008, from memory.'
-          : 'Derived: the source feeds narrow pulses around each peak.',
-        validRange: 'Resistance only; leakage inductance is not counted here.',
-        uncertain: 'Source resistance under pulses is rarely known; measure the input loaded and unloaded.',
-        besides: [],
-      };
-    case 'droopByDrive':
-      return {
-        equation: 'peaks fall until P_in = P_drive, I_RMS = I_drive, or the sagging supply carries it',
-        withNumbers: `at ${say(prediction.source.driveScale, '%')} of their full height the ladder takes ${say(input.watts, 'W')} and ${say(input.amps, 'A')} RMS: ${say(output.droopByDriveVolts, 'V')} less without load`,
-        source: 'Conservation of energy; efficiency of driver and transformer as entered.',
-        validRange: 'Steady states. A flyback’s pulse falls, its forward stroke does not.',
-        uncertain: 'The efficiency is a guess until it is measured; a driver’s own regulation is not looked at.',
-        besides: [],
-      };
-    case 'ripple':
-      return {
-        equation: `ripple = (I / f C)(${formula?.ripple ?? 'from the same bookkeeping'})${edged ? '' : ' − charging time'} + drive through strays, peak to peak`,
-        withNumbers: `${say(unitDroop, 'V')} · ${(coefficients.ripple * farads).toFixed(1)}, less charging time, with drive through strays = ${say(output.ripplePeakToPeakVolts, 'V')}`,
-        source: 'Derived: charge in and out of the smoothing column.',
-        validRange: `${wave} drive; within 0.6 % of integration (1.7 % for a single diode) for ideal parts.`,
-        uncertain: 'Source resistance softens it; pick-up in the wiring adds to it.',
-        besides: [
-          {
-            name: 'As plus-or-minus',
-            value:
-              output.ripplePeakToPeakVolts === null
-                ? 'no figure'
-                : `± ${formatQuantity(output.ripplePeakToPeakVolts / 2, 'V')}`,
-            why: 'Half of peak to peak, as some books print it.',
-          },
-          {
-            name: 'Textbook ripple, peak to peak',
-            value: say(output.textbookRipplePeakToPeakVolts, 'V'),
-            why: 'Takes charging as instantaneous.',
-          },
-        ],
-      };
-    case 'power':
-      return {
-        equation: 'P_in = V_terminal · I + Σ diodes Vf · I + source loss',
-        withNumbers: `${say(output.terminalMeanVolts, 'V')} · ${current} + ${diodeCount} · ${say(forward, 'V')} · ${current} + source loss = ${say(input.watts, 'W')}`,
-        source: 'Conservation of energy; an ideal ladder on a sine loses nothing itself.',
-        validRange: 'As for the mean. Losses in the driver and transformer come on top.',
-        uncertain: 'The source’s loss is an upper estimate, up to 26 % high.',
-        besides: [
-          {
-            name: 'RMS current in the source',
-            value: say(input.amps, 'A', 3),
-            why: 'Upper estimate from the pulse width.',
-          },
-        ],
-      };
-    case 'energy':
-      return {
-        equation: 'E = Σ C V² / 2',
-        withNumbers: `${prediction.capacitors.length === 1 ? '1 capacitor' : `${prediction.capacitors.length} capacitors`} at their no-load voltages = ${say(energy.joules, 'J')}`,
-        source: 'Handbook formula.',
-        validRange: 'Without load, the worst case.',
-        uncertain: 'Cables, probes and the load store more. Dielectrics recover some charge after a short.',
-        besides: [
-          {
-            name: 'Charge a short across the terminal can draw',
-            value: say(energy.terminalCoulombs, 'C', 3),
-            why: 'Limits used for wording: 45 µC up to 15 kV, 350 mJ above (IEC 61010-1, from memory). Below them it still bites.',
-          },
-        ],
-      };
-    case 'bleed':
-      return {
-        equation: 't ≤ Σ over stages of R_bleed · C_left · ln(V_before / V_after), down to 60 V',
-        withNumbers:
-          energy.bleedSeconds === null
-            ? 'No bleeder is fitted.'
-            : `from ${say(output.noLoadVolts, 'V')} through ${say(design.output.bleederOhms, 'Ω')}: at most ${say(energy.bleedSeconds, 's', 3)}`,
-        source:
-          'Derived: stages give up equal charge, an empty one is bypassed by its diodes. 60 V dc: the usual limit.',
-        validRange: 'Bleeder intact, drive off, equal capacitors.',
-        uncertain: 'A broken bleeder leaves everything charged. Only a measurement shows that it has worked.',
-        besides: [],
-      };
-    case 'optimum':
-      return {
-        equation: 'the n that gives the highest mean output into this load',
-        withNumbers:
-          prediction.optimumStages === null
-            ? 'There is none within 50 stages, or nothing is drawn, or the ladder has one form.'
-            : `${prediction.optimumStages} stages, by predicting every count`,
-        source: 'Search over this same prediction.',
-        validRange: 'As for the mean.',
-        uncertain: 'Droop there is a third and more of no-load: a poor place to work. Stay well under it.',
-        besides: [
-          {
-            name: 'Published rule √(Vpk f C / I)',
-            value: prediction.textbookOptimumStages === null ? 'none' : prediction.textbookOptimumStages.toFixed(1),
-            why: 'For an ideal ladder the best whole number is its floor.',
-          },
-        ],
-      };
-  }
+type Terms = ReturnType<typeof termsOf>;
+
+/** How each figure of the verdict comes about, in the symbols of docs/physics.md. */
+const EXPLANATIONS = {
+  noLoadVolts: ({ output, forward, strayFarads, peak, steps, wave, design }) => ({
+    equation: 'V₀ = F · N · (V₊ + V₋) / 2 − N · Vf',
+    withNumbers: `F(${say(strayFarads, 'F', 2)} across each diode) · ${steps} · ${peak} − ${steps} · ${say(forward, 'V')} = ${say(output.noLoadVolts, 'V')}`,
+    source:
+      'Each diode lets its cathode climb by the peak across it less its drop. F by the exact capacitive ladder sum; continuum limit tanh(a)/a: Everhart and Lorrain, Review of Scientific Instruments 24, 1953.',
+    validRange: `${wave} drive, no current drawn, settled. Only the drive’s two peaks count, not its duty.`,
+    uncertain: 'Junction and wiring capacitance are seldom known better than a factor of two; leakage is not counted.',
+    besides: [
+      {
+        name: `Rule of thumb: peak times ${steps}`,
+        value: say(output.idealNoLoadVolts, 'V'),
+        why: 'Counts neither strays nor diode drops nor any load.',
+      },
+      ...continuumLaw(design, strayFarads, output.idealNoLoadVolts),
+    ],
+  }),
+  outputMeanVolts: ({ output }) => ({
+    equation: 'V = V₀ − droop − I · R_series',
+    withNumbers: `${say(output.noLoadVolts, 'V')} − ${say(output.terminalMeanVolts === null ? null : output.noLoadVolts - output.terminalMeanVolts, 'V')} − ${say(output.droopBySeriesResistorVolts, 'V')} = ${say(output.meanVolts, 'V')}`,
+    source: 'Charge bookkeeping; see droop. The mean over a cycle is what a dc meter shows.',
+    validRange: 'Up to two thirds of the no-load voltage lost; good to 30 %.',
+    uncertain: 'Ideal parts: 0.3 % of no-load. With source resistance: −5 % to +6.5 % of the droop.',
+    besides: [
+      {
+        name: 'Least and most over a cycle',
+        value: `${say(output.minVolts, 'V')} and ${say(output.maxVolts, 'V')}`,
+        why: 'Half the ripple to either side.',
+      },
+    ],
+  }),
+  droopVolts: ({ output, sags }) => ({
+    equation: `droop = √(droop_C² + droop_R²) + I · R_series${sags ? ' + what the drive falls short' : ''}`,
+    withNumbers: `√(${say(output.droopByCapacitorsVolts, 'V')}² + ${say(output.droopBySourceVolts, 'V')}²) + ${say(output.droopBySeriesResistorVolts, 'V')}${sags ? ` + ${say(output.droopByDriveVolts, 'V')}` : ''} = ${say(output.droopVolts, 'V')}`,
+    source: 'Heuristic join, checked against time-domain integration.',
+    validRange: 'Up to two thirds of no-load.',
+    uncertain: '−5 % to +6.5 % of the droop where source and capacitors matter alike.',
+    besides: [
+      {
+        name: 'Regulation',
+        value: say(output.regulation, '%', 3),
+        why: 'Droop over the loaded output, as transformer plates count it.',
+      },
+    ],
+  }),
+  droopByCapacitorsVolts: ({
+    output,
+    drive,
+    coefficients,
+    farads,
+    unitDroop,
+    strayFarads,
+    current,
+    formula,
+    edged,
+    wave,
+  }) => ({
+    equation: `droop_C = (I / f) · ${formula ? `(${formula.droop}) / C` : 'Σ over capacitors of charge² / 2C'}${edged ? '' : ' − κ Vpk x^1.5'}${formula?.where ? `, ${formula.where}` : ''}`,
+    withNumbers: `${current} / (${say(drive.frequencyHertz, 'Hz')} · ${say(farads, 'F')}) = ${say(unitDroop, 'V')}, times ${((coefficients.droop ?? Infinity) * farads).toFixed(2)}${edged ? '' : ', less the lift of wide pulses'} = ${say(output.droopByCapacitorsVolts, 'V')}`,
+    source: `Derived by charge bookkeeping: each capacitor’s charge squared over fC${formula && strayFarads > 0 ? ', strays included, which the short formula leaves out' : ''}.${edged ? '' : ' κ fitted to integration.'}`,
+    validRange: `${wave} drive, up to two thirds of no-load; exact as the load goes to zero.`,
+    uncertain: 'Capacitor tolerance enters in full; class-2 ceramics lose capacitance with voltage.',
+    besides:
+      output.textbookDroopVolts === null
+        ? []
+        : [
+            {
+              name: `Textbook droop${formula?.textbook ? `, ${formula.textbook}` : ''}`,
+              value: say(output.textbookDroopVolts, 'V'),
+              why: 'Drop to the peak if all charge were drawn at one instant; the mean that a meter shows lies lower.',
+            },
+          ],
+  }),
+  droopBySourceVolts: ({ output, drive, peak, current, edged, pulses }) => ({
+    equation: edged
+      ? 'droop_R = I Rs (ν₊² / d + ν₋² / (1 − d)), summed over windings'
+      : 'sin θ − θ cos θ = π ν I Rs / Vpk;  each pulse loses ν Vpk (1 − cos θ)',
+    withNumbers: `ν₊ = ${pulses.positive.toPrecision(3)}, ν₋ = ${pulses.negative.toPrecision(3)}, ${current}, ${say(drive.seriesOhms, 'Ω')}, ${peak} give ${say(output.droopBySourceVolts, 'V')}`,
+    source: edged
+      ? 'Fast-switching limit: M. Seeman and S. Sanders, IEEE Transactions on Power Electronics 23, 2008, from memory.'
+      : 'Derived: the source feeds narrow pulses around each peak.',
+    validRange: 'Resistance only; leakage inductance is not counted here.',
+    uncertain: 'Source resistance under pulses is rarely known; measure the input loaded and unloaded.',
+    besides: [],
+  }),
+  droopByDriveVolts: ({ output, input, prediction }) => ({
+    equation: 'peaks fall until P_in = P_drive, I_RMS = I_drive, or the sagging supply carries it',
+    withNumbers: `at ${say(prediction.source.driveScale, '%')} of their full height the ladder takes ${say(input.watts, 'W')} and ${say(input.amps, 'A')} RMS: ${say(output.droopByDriveVolts, 'V')} less without load`,
+    source: 'Conservation of energy; efficiency of driver and transformer as entered.',
+    validRange: 'Steady states. A flyback’s pulse falls, its forward stroke does not.',
+    uncertain: 'The efficiency is a guess until it is measured; a driver’s own regulation is not counted.',
+    besides: [],
+  }),
+  rippleVolts: ({ output, coefficients, farads, unitDroop, formula, edged, wave }) => ({
+    equation: `ripple = (I / f C)(${formula?.ripple ?? 'from the same bookkeeping'})${edged ? '' : ' − charging time'} + drive through strays, peak to peak`,
+    withNumbers: `${say(unitDroop, 'V')} · ${(coefficients.ripple * farads).toFixed(1)}, less charging time, with drive through strays = ${say(output.ripplePeakToPeakVolts, 'V')}`,
+    source: 'Derived: charge in and out of the smoothing column.',
+    validRange: `${wave} drive; within 0.6 % of integration (1.7 % for a single diode) for ideal parts.`,
+    uncertain: 'Source resistance softens it; pick-up in the wiring adds to it.',
+    besides: [
+      {
+        name: 'As plus-or-minus',
+        value:
+          output.ripplePeakToPeakVolts === null
+            ? 'no figure'
+            : `± ${formatQuantity(output.ripplePeakToPeakVolts / 2, 'V')}`,
+        why: 'Half of peak to peak, as some books print it.',
+      },
+      {
+        name: 'Textbook ripple, peak to peak',
+        value: say(output.textbookRipplePeakToPeakVolts, 'V'),
+        why: 'Takes charging as instantaneous.',
+      },
+    ],
+  }),
+  outputWatts: ({ output, input, diodeCount, forward, current }) => ({
+    equation: 'P_in = V_terminal · I + Σ diodes Vf · I + source loss',
+    withNumbers: `${say(output.terminalMeanVolts, 'V')} · ${current} + ${diodeCount} · ${say(forward, 'V')} · ${current} + source loss = ${say(input.watts, 'W')}`,
+    source: 'Conservation of energy; an ideal ladder on a sine loses nothing itself.',
+    validRange: 'As for the mean. Losses in the driver and transformer come on top.',
+    uncertain: 'The source’s loss is an upper estimate, up to 26 % high.',
+    besides: [
+      {
+        name: 'RMS current in the source',
+        value: say(input.amps, 'A', 3),
+        why: 'Upper estimate from the pulse width.',
+      },
+    ],
+  }),
+  storedJoules: ({ energy, prediction }) => ({
+    equation: 'E = Σ C V² / 2',
+    withNumbers: `${prediction.capacitors.length === 1 ? '1 capacitor' : `${prediction.capacitors.length} capacitors`} at their no-load voltages = ${say(energy.joules, 'J')}`,
+    source: 'Handbook formula.',
+    validRange: 'Without load, the worst case.',
+    uncertain: 'Cables, probes and the load store more. Dielectrics recover some charge after a short.',
+    besides: [
+      {
+        name: 'Charge a short across the terminal can draw',
+        value: say(energy.terminalCoulombs, 'C', 3),
+        why: 'Limits used for wording: 45 µC up to 15 kV, 350 mJ above (IEC 61010-1, from memory). Below them it still bites.',
+      },
+    ],
+  }),
+  bleedSeconds: ({ output, energy, design }) => ({
+    equation: 't ≤ Σ over stages of R_bleed · C_left · ln(V_before / V_after), down to 60 V',
+    withNumbers:
+      energy.bleedSeconds === null
+        ? 'No bleeder is fitted.'
+        : `from ${say(output.noLoadVolts, 'V')} through ${say(design.output.bleederOhms, 'Ω')}: at most ${say(energy.bleedSeconds, 's', 3)}`,
+    source: 'Derived: stages give up equal charge, an empty one is bypassed by its diodes. 60 V dc: the usual limit.',
+    validRange: 'Bleeder intact, drive off, equal capacitors.',
+    uncertain: 'A broken bleeder leaves everything charged. Only a measurement shows that it has worked.',
+    besides: [],
+  }),
+  optimumStages: ({ prediction }) => ({
+    equation: 'the n that gives the highest mean output into this load',
+    withNumbers:
+      prediction.optimumStages === null
+        ? 'There is none within 50 stages, or nothing is drawn, or the ladder has one form.'
+        : `${prediction.optimumStages} stages, by predicting every count`,
+    source: 'Search over this same prediction.',
+    validRange: 'As for the mean.',
+    uncertain: 'Droop there is a third and more of no-load: a poor place to work. Stay well under it.',
+    besides: [
+      {
+        name: 'Published rule √(Vpk f C / I)',
+        value: prediction.textbookOptimumStages === null ? 'none' : prediction.textbookOptimumStages.toFixed(1),
+        why: 'For an ideal ladder the best whole number is its floor.',
+      },
+    ],
+  }),
+} as const satisfies Partial<Record<FigureId, (terms: Terms) => Explanation>>;
+
+/** Figures that can be opened. */
+export type ExplainedFigure = keyof typeof EXPLANATIONS;
+export const EXPLAINED_FIGURES = Object.keys(EXPLANATIONS) as ExplainedFigure[];
+
+/** The explanation of one figure of a prediction. */
+export function explain(figure: ExplainedFigure, design: Design, prediction: Prediction): Explanation {
+  return EXPLANATIONS[figure](termsOf(design, prediction));
 }
 
 /** The continuum limit that F is usually quoted by, for the ladders it was derived for: half-wave, capacitors alike, strays. */

@@ -17,7 +17,7 @@ export type RankedChange = DesignChange & {
   rippleChangeVolts: number | null;
   /** To the stored energy, J. */
   energyChangeJoules: number;
-  /** The smallest margin it leaves, as a part; null where nothing is rated. */
+  /** The smallest margin it leaves, as a fraction; null where nothing is rated. */
   smallestMargin: number | null;
   /** Whether a stop is found in the changed design that is not in this one. */
   newStop: string | null;
@@ -31,7 +31,7 @@ const FASTER = 1.25;
  * value, a grading, full-wave, a higher frequency, better diodes, a stiffer
  * drive. A change that the design's own rules refuse is left out.
  *
- * @yields after each change looked at, how many are done of how many
+ * @yields after each change evaluated, how many are done of how many
  */
 export function* rankChanges(design: Design): Generator<{ done: number; of: number }, RankedChange[]> {
   const present = predict(design, WITHOUT_OPTIMUM);
@@ -82,10 +82,11 @@ function singleChanges(design: Design, { drive }: Prediction): DesignChange[] {
     for (const other of GRADINGS) if (other !== grading) add(GRADING_LABELS[other], '$.ladder.grading', other);
   }
   if (topology === 'half-wave' && Number.isInteger(stages) && !capacitorFarads)
-    add('Full-wave, from a second half winding alike', '$.ladder.topology', 'full-wave');
-  if (diode.forwardVolts > 0) add('Diodes of half the drop', '$.ladder.diode.forwardVolts', diode.forwardVolts / 2);
+    add('Full-wave, from a second, equal half winding', '$.ladder.topology', 'full-wave');
+  if (diode.forwardVolts > 0)
+    add('Diodes with half the forward drop', '$.ladder.diode.forwardVolts', diode.forwardVolts / 2);
   if (diode.junctionFarads > 0)
-    add('Diodes of half the junction', '$.ladder.diode.junctionFarads', diode.junctionFarads / 2);
+    add('Diodes with half the junction capacitance', '$.ladder.diode.junctionFarads', diode.junctionFarads / 2);
   if ('frequencyHertz' in driver && driver.frequencyHertz !== null) {
     const hertz = Number((drive.frequencyHertz * FASTER).toPrecision(3));
     add(`Frequency of ${formatQuantity(hertz, 'Hz')}`, '$.driver.frequencyHertz', hertz);
@@ -106,7 +107,7 @@ function singleChanges(design: Design, { drive }: Prediction): DesignChange[] {
 }
 
 const GRADING_LABELS: Record<(typeof GRADINGS)[number], string> = {
-  equal: 'All capacitors alike',
+  equal: 'All capacitors equal',
   'first-doubled': 'First capacitor doubled',
-  tapered: 'Capacitors tapered towards the foot',
+  tapered: 'Capacitors tapered towards the input',
 };

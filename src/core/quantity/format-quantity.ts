@@ -73,17 +73,22 @@ export function printForField(
   return plain ? String(Number(shown.toPrecision(significantDigits ?? 12))) : printQuantity(shown, significantDigits);
 }
 
+/** From this factor on a fraction is not written in per cent: its digits would say more than is known. */
+const OVER_TIMES = 10;
+
 /**
  * A value in engineering notation with a fixed number of significant digits,
  * so that columns of tabular figures line up: `6.80` and `kV`.
  *
- * @param value SI base units; with unit '%' a fraction, shown times a hundred
+ * @param value SI base units; with unit '%' a fraction, shown times a hundred up to a thousand per cent
  * @param unit the unit, or '' for none
  * @param significantDigits from 1 to 15, default 3
  * @returns digits, and prefix with unit; NaN and infinities print as an en dash
  */
 export function quantityParts(value: number, unit: Unit, significantDigits = 3): QuantityParts {
   if (!Number.isFinite(value)) return { digits: '–', unit };
+  if (unit === '%' && Math.abs(value) >= OVER_TIMES)
+    return { digits: `${value < 0 ? '−' : ''}over ${OVER_TIMES} times`, unit: '' };
   const written = writtenUnit(unit, value);
   if (written) return { digits: formatPlain(value / written.per, significantDigits), unit: written.name };
   if (value === 0) return { digits: '0', unit };
@@ -121,6 +126,8 @@ export function formatPlain(value: number, significantDigits = 3): string {
  */
 export function engineeringScale(greatest: number, unit: Unit): { per: number; name: string } {
   if (greatest === 0 || !Number.isFinite(greatest)) return { per: 1, name: unit };
+  const written = writtenUnit(unit, greatest);
+  if (written) return written;
   const { exponent } = engineering(greatest, 3);
   return { per: 10 ** exponent, name: quantityParts(greatest, unit).unit };
 }

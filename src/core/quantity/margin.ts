@@ -7,7 +7,7 @@ export const CHOSEN_MARGIN = 0.25;
 /**
  * Rated over working voltage, less one.
  *
- * @returns 0.25 for a quarter in hand, negative when over; null when the rating
+ * @returns 0.25 where the rating is a quarter above the stress, negative when over; null when the rating
  *   is not known or nothing is across the part
  */
 export function marginOf(ratedVolts: number | null, workingVolts: number): number | null {
@@ -28,7 +28,7 @@ export function fitOf(margin: number | null): Fit {
  * What the two schools of practice would have a part rated for, and what it stands
  * where the drive is as high as it may be, V (common practice, no source).
  *
- * @param overvoltage how far the drive's peaks may be over, as a part
+ * @param overvoltage how far the drive's peaks may be over, as a fraction
  */
 export function ratingsWanted(
   stressVolts: number,

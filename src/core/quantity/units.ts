@@ -12,6 +12,7 @@ export type Unit =
   | 'C'
   | 'm'
   | 'm²'
+  | 'm³'
   | 'T'
   | 'K'
   | '°C'
@@ -31,13 +32,15 @@ const MILLIMETRE: WrittenUnit = { name: 'mm', per: 1e-3 };
 const SQUARE_MILLIMETRE: WrittenUnit = { name: 'mm²', per: 1e-6 };
 export const METRE: WrittenUnit = { name: 'm', per: 1 };
 
-/** Lengths and areas are written in millimetres, slopes per microsecond; temperatures and angles take no prefix. */
+/** Lengths and areas are written in millimetres, volumes in cubic centimetres, slopes per microsecond; temperatures and angles take no prefix. */
 export function writtenUnit(unit: Unit, value: number): WrittenUnit | null {
   switch (unit) {
     case 'm':
       return Math.abs(value) >= 1 ? METRE : MILLIMETRE;
     case 'm²':
       return Math.abs(value) >= 0.1 ? { name: 'm²', per: 1 } : SQUARE_MILLIMETRE;
+    case 'm³':
+      return { name: 'cm³', per: 1e-6 };
     case 'V/s':
       return { name: 'V/µs', per: 1e6 };
     case 'K':
@@ -92,6 +95,7 @@ export const UNIT_SPELLINGS: ReadonlyMap<Unit, readonly string[]> = new Map([
   ['C', ['C', 'coulomb', 'coulombs']],
   ['m', ['m', 'metre', 'metres', 'meter', 'meters']],
   ['m²', ['m²', 'm2']],
+  ['m³', ['m³', 'm3']],
   ['T', ['T', 'tesla']],
   ['K', ['K', 'kelvin']],
   ['°C', ['°C', 'C']],
@@ -118,6 +122,7 @@ export const UNIT_NAMES: ReadonlyMap<Unit, string> = new Map([
   ['C', 'coulombs'],
   ['m', 'metres'],
   ['m²', 'square metres'],
+  ['m³', 'cubic metres'],
   ['T', 'tesla'],
   ['K', 'kelvins'],
   ['°C', 'degrees Celsius'],

@@ -1,7 +1,8 @@
-import type * as z from '../zod';
+import * as z from '../zod';
 
 /** One thing wrong with a document: where (a JSON path), what, and what would be right. */
-export type Fault = { path: string; message: string };
+export const faultSchema = z.strictObject({ path: z.string(), message: z.string() });
+export type Fault = z.output<typeof faultSchema>;
 
 /** A path as it is written in JSON: `$.ladder.capacitor.farads`, `$.list[2]`. */
 export function jsonPath(path: readonly PropertyKey[]): string {

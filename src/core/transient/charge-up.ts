@@ -15,7 +15,7 @@ export type ChargeUp = {
   exact: boolean;
   samples: ChargeUpSample[];
   /** Time to reach parts of the settled mean, s; null where it did not. */
-  reached: { part: number; seconds: number | null }[];
+  reached: { fraction: number; seconds: number | null }[];
   /** Why it ended before 95 %, when it did. */
   reason: string | null;
   /** Greatest currents on the way; null where nothing in the design limits them. */
@@ -27,13 +27,13 @@ export type ChargeUp = {
   periods: number;
 };
 
-export type ChargeUpProgress = { part: number; seconds: number };
+export type ChargeUpProgress = { fraction: number; seconds: number };
 
 const STEPS = 100;
-const PARTS = [0.5, 0.9, 0.95];
+const FRACTIONS = [0.5, 0.9, 0.95];
 /** Periods always run one by one, for the surge. */
 const FIRST_PERIODS = 12;
-/** A stride is this part of the time since switch-on at most. */
+/** A stride is this fraction of the time since switch-on at most. */
 const STRIDE_PART = 1 / 10;
 const MOST_PERIODS = 60_000;
 /** A gap that fires over and over is watched for so many strikes. */
@@ -76,7 +76,7 @@ export function* chargeUpOf(
   let elapsed = 0;
   let periods = 0;
   let reason: string | null = null;
-  const wanted = PARTS[PARTS.length - 1] * settledVolts;
+  const wanted = FRACTIONS[FRACTIONS.length - 1] * settledVolts;
   while (samples[samples.length - 1].meanVolts < wanted) {
     watch.restart();
     let done: boolean;
@@ -101,7 +101,7 @@ export function* chargeUpOf(
       break;
     }
     samples.push({ seconds: elapsed * period, ...watch.terminal() });
-    yield { part: settledVolts > 0 ? watch.terminal().meanVolts / settledVolts : 1, seconds: elapsed * period };
+    yield { fraction: settledVolts > 0 ? watch.terminal().meanVolts / settledVolts : 1, seconds: elapsed * period };
     if (watch.strikes >= STRIKES_WATCHED) {
       reason = 'The gap fires over and over; watched until its rate was clear.';
       break;
@@ -125,7 +125,7 @@ export function* chargeUpOf(
   return {
     exact: !striding,
     samples,
-    reached: PARTS.map((part) => ({ part, seconds: timeTo(samples, part * settledVolts) })),
+    reached: FRACTIONS.map((fraction) => ({ fraction, seconds: timeTo(samples, fraction * settledVolts) })),
     reason,
     leastSeconds: watts === null ? null : joules / watts,
     surge: { sourceAmps, diodeAmps, diode: network.diodes[diode].id, limited: isLimited(drive, design) },

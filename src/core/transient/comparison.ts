@@ -1,20 +1,29 @@
 import type { Design } from '../design/design-schema';
 import { formatQuantity } from '../quantity/format-quantity';
 import type { Transient } from './transient';
+import type { FigureId } from '../predict/figures';
 import type { Prediction } from '../predict/prediction';
 
-/** Part of the output up to which closed form and time domain count as one. */
+/** Fraction of the output up to which closed form and time domain count as one. */
 const AGREEMENT = 0.005;
 /** The same for the ripple, which the closed form knows less well. */
 const RIPPLE_AGREEMENT = 0.1;
-/** Part of the power in that may be unaccounted for, or lost in ringing, before it is said. */
+/** Fraction of the power in that may be unaccounted for, or lost in ringing, before it is said. */
 const MOST_RESIDUE = 0.01;
-/** Recovery that is this part of a period is felt. */
+/** Recovery that is this fraction of a period is felt. */
 const FELT_RECOVERY = 0.005;
+
+/** Figures that the time domain has as well, by the catalogue's ids: how each is read there. */
+export const TIME_DOMAIN_FIGURES = {
+  outputMeanVolts: ({ meanVolts }) => meanVolts,
+  rippleVolts: ({ ripplePeakToPeakVolts }) => ripplePeakToPeakVolts,
+  inputWatts: ({ watts }) => watts.in,
+  inputRmsAmps: ({ source }) => source.rmsAmps,
+} as const satisfies Partial<Record<FigureId, (transient: Transient) => number>>;
 
 /** How closed form and time domain compare, and the one thing that explains it best. */
 export type Comparison = {
-  /** Time domain less closed form, V and as a part of the closed form; null where that has no figure. */
+  /** Time domain less closed form, V and as a fraction of the closed form; null where that has no figure. */
   differenceVolts: number | null;
   differenceFraction: number | null;
   why: string;

@@ -134,39 +134,39 @@ export function measurePeriod(
 
   const acrossBefore = (from: number, to: number) =>
     stepper.at(to, before.volts, before.drive) - stepper.at(from, before.volts, before.drive);
-  const widen = (range: Range, volts: number, part: number) => {
-    range.mean += part * volts;
+  const widen = (range: Range, volts: number, fraction: number) => {
+    range.mean += fraction * volts;
     range.least = Math.min(range.least, volts);
     range.most = Math.max(range.most, volts);
   };
   const finished = runner.period(state, (seconds, step, drive, volts, windingAmps) => {
-    const part = seconds / period;
+    const fraction = seconds / period;
     const at = (node: number) => stepper.at(node, volts, drive);
     for (let node = 0; node < byNode.length; node += 1) {
       byNode[node][step] = volts[node];
-      nodes.mean[node] += part * volts[node];
+      nodes.mean[node] += fraction * volts[node];
       nodes.least[node] = Math.min(nodes.least[node], volts[node]);
       nodes.most[node] = Math.max(nodes.most[node], volts[node]);
     }
     const out = at(circuit.output) - at(circuit.return);
     const across = at(circuit.load) - at(circuit.return);
-    widen(terminal, out, part);
-    widen(load, across, part);
+    widen(terminal, out, fraction);
+    widen(load, across, fraction);
     ladderCapacitors.forEach(({ from, to, farads }, index) => {
       const across = at(to) - at(from);
       const moved = across - acrossBefore(from, to);
-      widen(capacitors[index], across, part);
-      capacitors[index].meanSquareAmps += part * ((farads * moved) / seconds) ** 2;
+      widen(capacitors[index], across, fraction);
+      capacitors[index].meanSquareAmps += fraction * ((farads * moved) / seconds) ** 2;
     });
     const drawn = circuit.loads.reduce(
       (sum, one, index) => sum + one.law.amps(across, stepper.arcs[index] === 1),
       circuit.loadSiemens * across,
     );
-    loadAmps += part * drawn;
-    bleederAmps += part * circuit.bleederSiemens * out;
-    power.load += part * drawn * across;
-    power.series += part * drawn ** 2 * circuit.seriesOhms;
-    power.bleeder += part * circuit.bleederSiemens * out ** 2;
+    loadAmps += fraction * drawn;
+    bleederAmps += fraction * circuit.bleederSiemens * out;
+    power.load += fraction * drawn * across;
+    power.series += fraction * drawn ** 2 * circuit.seriesOhms;
+    power.bleeder += fraction * circuit.bleederSiemens * out ** 2;
     const stiffAmps = new Float64Array(circuit.stiff.length);
     circuit.diodes.forEach(({ anode, cathode, forwardVolts, onSiemens, leakSiemens, transitSeconds }, index) => {
       const over = at(anode) - at(cathode);
@@ -175,26 +175,26 @@ export function measurePeriod(
       const held = (transitSeconds * (conducted - onSiemens * Math.max(0, wasOver - forwardVolts))) / seconds;
       const amps = conducted + leakSiemens * over + held;
       const one = diodes[index];
-      one.averageAmps += part * amps;
-      one.meanSquareAmps += part * amps ** 2;
+      one.averageAmps += fraction * amps;
+      one.meanSquareAmps += fraction * amps ** 2;
       one.peakAmps = Math.max(one.peakAmps, amps);
       one.reverseVolts = Math.max(one.reverseVolts, -over);
-      power.diodes += part * amps * over;
-      one.watts += part * amps * over;
+      power.diodes += fraction * amps * over;
+      one.watts += fraction * amps * over;
       waveforms.diodeAmps[index][step] = amps;
       if (anode < -1) stiffAmps[-2 - anode] += amps;
       if (cathode < -1) stiffAmps[-2 - cathode] -= amps;
     });
     const source = (index: number, sign: number, amps: number) => {
-      windings[index].meanSquareAmps += part * amps ** 2;
+      windings[index].meanSquareAmps += fraction * amps ** 2;
       windings[index].peakAmps = Math.max(windings[index].peakAmps, Math.abs(amps));
       waveforms.windingAmps[index][step] = amps;
       // Charge is taken up while a sine moves on through the step: at the mean of its ends.
-      power.in += part * amps * sign * (edged || damped ? drive : (drive + before.drive) / 2);
+      power.in += fraction * amps * sign * (edged || damped ? drive : (drive + before.drive) / 2);
     };
     circuit.windings.forEach(({ sign, ohms }, index) => {
       const amps = windingAmps[index];
-      power.source += part * amps ** 2 * ohms;
+      power.source += fraction * amps ** 2 * ohms;
       source(index, sign, amps);
     });
     if (circuit.stiff.length) {

@@ -93,7 +93,7 @@ export class PeriodEquation {
     return true;
   }
 
-  /** Part of the last correction that the derivative did not foresee, seen from where it led. */
+  /** Fraction of the last correction that the derivative did not foresee, seen from where it led. */
   unforeseen(hold: number, there: PeriodEquation): number {
     const { correction, rest } = this;
     const size = this.sizeOf(correction);

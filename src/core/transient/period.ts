@@ -42,7 +42,7 @@ export type StepListener = (
 /** From the middle of one step to the middle of the next, s. */
 const betweenMiddles = (one: number, next: number) => (one + next) / 2;
 
-/** Part of a period without conduction that the derivative may take in one stage. */
+/** Fraction of a period without conduction that the derivative may take in one stage. */
 const LONGEST_TAKEN_AS_ONE = 1 / 24;
 
 /**

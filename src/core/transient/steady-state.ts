@@ -21,7 +21,7 @@ export type Convergence = {
 };
 
 export type SteadyOptions = {
-  /** Remaining error that counts as settled, as a part of `scaleVolts`. */
+  /** Remaining error that counts as settled, as a fraction of `scaleVolts`. */
   tolerance: number;
   /** A voltage of the size of the output without load, V. */
   scaleVolts: number;
@@ -38,7 +38,7 @@ const FIRST_HOLD_NEAR = 1e-6;
 const LEAST_HOLD = 1e-12;
 /** Held back no more than this a correction's own estimate of the error is worth having. */
 const TELLING_HOLD = 1e-2;
-/** Part of a correction that may turn out unforeseen before it counts as gone too far, and before it is held back less. */
+/** Fraction of a correction that may turn out unforeseen before it counts as gone too far, and before it is held back less. */
 const MOST_UNFORESEEN = 1;
 const WELL_FORESEEN = 0.3;
 /** Periods run plainly after a correction that went too far. */

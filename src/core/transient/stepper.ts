@@ -5,7 +5,7 @@ import { hasInductance, type Circuit } from './circuit';
 
 /** No step needs so many corrections: a circuit that does is refused rather than guessed. */
 const MOST_CORRECTIONS = 200;
-/** Last correction that counts as none, as a part of the greatest voltage; after many corrections rounding alone may move more. */
+/** Last correction that counts as none, as a fraction of the greatest voltage; after many corrections rounding alone may move more. */
 const SETTLED = 1e-11;
 const SETTLED_BADLY_CONDITIONED = 1e-9;
 const MANY_CORRECTIONS = 20;
@@ -112,7 +112,7 @@ export class Stepper {
 
   private readonly knownParts = new Map<number, Float64Array>();
   /**
-   * Part of the push on a winding's inductance through a stage that is taken from the voltages at the stage's start:
+   * Fraction of the push on a winding's inductance through a stage that is taken from the voltages at the stage's start:
    * all of it where the stage resolves the fastest ringing of the inductance with what its node shows while every
    * diode blocks, none where it is far too long for that or there is no inductance. The former loses no energy (it is
    * the leapfrog scheme), the latter damps.

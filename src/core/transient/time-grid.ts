@@ -13,7 +13,7 @@ export type TimeGrid = {
   drive: Float64Array;
 };
 
-/** Part of the steps that each edge takes which is no jump. */
+/** Fraction of the steps that each edge takes which is no jump. */
 const EDGE_SHARE = 0.15;
 
 /**
@@ -49,7 +49,7 @@ export function timeGrid(drive: Drive, steps: number): TimeGrid {
     const high = Math.max(4, Math.round((steps - 2 * sloped) * drive.duty));
     const low = Math.max(4, steps - 2 * sloped - high);
     const slope = new Array<number>(sloped).fill((edge * period) / sloped);
-    const standing = (count: number, part: number) => doubling(count, 6, (part - edge) * period);
+    const standing = (count: number, fraction: number) => doubling(count, 6, (fraction - edge) * period);
     const lengths = [...slope, ...standing(high, drive.duty), ...slope, ...standing(low, 1 - drive.duty)];
     return gridOf(lengths, (time) => driveAt(drive, (time / period) % 1));
   }

@@ -3,7 +3,7 @@ import fc from 'fast-check';
 import { benchDesign } from '../../../tests/reference/bench-design';
 import { hobbyDesign } from '../../../tests/reference/hobby-design';
 import { DROOPS_BEHIND_RESISTANCE } from '../../../tests/reference/source-resistance';
-import { integrateLadder } from '../../../tests/reference/smooth-diode-ladder';
+import { integratedLadder } from '../../../tests/reference/smooth-diode-ladder';
 import type { Design } from '../design/design-schema';
 import { ladderOfDesign } from '../operating/ladder-of-design';
 import { predict } from '../predict/predict';
@@ -42,7 +42,7 @@ describe('against odex on the same network, its smooth diodes matched', () => {
     const design = benchDesign({ ladder, diode: { onOhms: 2e-4 }, load: { kind: 'current', amps } });
     const { network, unloaded, lightLoad } = ladderOfDesign(design);
     const droops = predict(design).output.droopVolts! / lightLoad.droop;
-    const run = integrateLadder(network, {
+    const run = integratedLadder(network, {
       peakVolts: 1,
       frequencyHertz: 1,
       loadAmps: amps,
@@ -78,7 +78,7 @@ it('agrees with odex on a winding whose leakage inductance rings with its own ca
   const [{ node }] = network.sources;
   const across = { ...network.capacitors[0], id: 'winding', lower: 'ground', upper: node, farads };
   const shunted = { ...network, capacitors: [...network.capacitors, across] };
-  const run = integrateLadder(shunted, {
+  const run = integratedLadder(shunted, {
     peakVolts: 1,
     frequencyHertz: 1,
     loadAmps,

@@ -59,7 +59,7 @@ export type Transient = {
 export type TransientRun = { transient: Transient; waveforms: Waveforms };
 
 const USUAL_STEPS = 400;
-/** Remaining error at which a state counts as settled, as a part of the output without load. */
+/** Remaining error at which a state counts as settled, as a fraction of the output without load. */
 const SETTLED = 1e-6;
 /** Periods at most, and to run plainly after them: fewer where each takes longer. */
 const mostPlainPeriodsOf = (unknowns: number) => Math.min(6000, Math.round(50_000 / unknowns));

@@ -69,7 +69,7 @@ export function calculateInductances({ inductance }: Winding): {
  * Frequencies that the primary would swing at with the capacitors one can buy
  * (E6), from 100 nF to 4.7 µF.
  *
- * @param bank so many of each in series, and such strings side by side
+ * @param bank so many of each in series, and such strings in parallel
  */
 export function tankTable(
   henries: number,
@@ -184,7 +184,7 @@ export type SecondaryFigures = {
   rings: {
     /** With its own capacitance, its ends open. */
     openHertz: number;
-    /** With the ladder's capacitance at its foot as well. */
+    /** With the ladder's capacitance at its input as well. */
     withLadderHertz: number;
     /** The leakage inductance with both, as a stiff primary sees it; null without leakage. */
     leakageHertz: number | null;

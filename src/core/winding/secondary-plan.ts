@@ -127,11 +127,11 @@ function findingsOf(
   return findings;
 }
 
-/** Part of a core's window that copper can fill beside high-voltage insulation, with ease and at all (common practice, no source). */
+/** Fraction of a core's window that copper can fill beside high-voltage insulation, with ease and at all (common practice, no source). */
 export const EASY_FILL = 0.3;
 export const MOST_FILL = 0.45;
 
-/** Part of a core's window that windings take, as squares over their enamel (common practice). */
+/** Fraction of a core's window that windings take, as squares over their enamel (common practice). */
 export function windowFill(
   windings: readonly { turns: number; wireMetres: number; strands: number }[],
   windowSquareMetres: number,

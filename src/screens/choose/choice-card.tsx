@@ -7,7 +7,7 @@ import { buttonStyle } from '@/ui/button';
 import { FitMark } from '@/ui/fit-mark';
 import { Quantity } from '@/ui/quantity';
 
-/** The choice that is looked at: its parts, what limits it, what the engine says, and what can be made of it. */
+/** The selected choice: its parts, what limits it, what the engine says, and what can be made of it. */
 export function ChoiceCard({
   row,
   settled,
@@ -37,23 +37,23 @@ export function ChoiceCard({
             <span className="figures">{part.count}</span>
             <span className="min-w-0 break-words">
               {part.name}
-              {part.missing > 0 ? <span className="text-over">, {part.missing} to get</span> : null}
+              {part.missing > 0 ? <span className="text-over">, {part.missing} to buy</span> : null}
             </span>
           </li>
         ))}
       </ul>
       {row.toBuyPrice ? (
         <p className="text-soft">
-          What is to get costs <span className="figures">{row.toBuyPrice.toFixed(2)}</span>.
+          To buy: <span className="figures">{row.toBuyPrice.toFixed(2)}</span>.
         </p>
       ) : null}
       {row.drive === '' ? null : <p>With the {row.drive}.</p>}
       <p className="mt-1.5">
-        Least to spare: <span className="font-medium">{row.limit}</span>.
+        Limiting factor: <span className="font-medium">{row.limit}</span>.
       </p>
       <p className="mt-1 text-soft" data-in-time={settled ? 'settled' : 'waiting'}>
         {settled === undefined ? (
-          'The time domain has not been asked yet.'
+          'The time domain has not been evaluated yet.'
         ) : settled === null ? (
           'The time domain has no settled state for it.'
         ) : (

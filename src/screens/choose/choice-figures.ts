@@ -1,34 +1,35 @@
 import type { ChoiceRow } from '@/core/choose/row';
+import { FIGURES, type FigureId } from '@/core/predict/figures';
 import type { Unit } from '@/core/quantity/units';
 
 /** A figure that choices are compared by: how it is called, read and shown. */
-export type ChoiceFigure = {
-  id: string;
-  name: string;
+type ChoiceFigure = {
+  label: string;
   unit: Unit;
   /** Whether more of it is better. */
   more: boolean;
   of: (row: ChoiceRow) => number | null;
 };
 
-/** In the order of the table; the chart offers all of them for its axes. */
-export const CHOICE_FIGURES = [
-  { id: 'output', name: 'Output, mean', unit: 'V', more: true, of: (row) => row.meanVolts },
-  { id: 'ripple', name: 'Ripple, p-p', unit: '%', more: false, of: (row) => row.rippleFraction },
-  { id: 'parts', name: 'Parts', unit: '', more: false, of: (row) => row.parts },
-  { id: 'price', name: 'Price', unit: '', more: false, of: (row) => row.price },
-  { id: 'energy', name: 'Energy', unit: 'J', more: false, of: (row) => row.joules },
-  {
-    id: 'size',
-    name: 'Size, cm³',
-    unit: '',
-    more: false,
-    of: (row) => (row.cubicMetres === null ? null : row.cubicMetres * 1e6),
-  },
-  { id: 'efficiency', name: 'Efficiency', unit: '%', more: true, of: (row) => row.efficiency },
-  { id: 'margin', name: 'Margin', unit: '%', more: true, of: (row) => row.margin },
-] as const satisfies readonly ChoiceFigure[];
+/** A figure of the catalogue, read from a row. */
+const figure = (id: FigureId, more: boolean, of: ChoiceFigure['of']): ChoiceFigure => ({
+  label: FIGURES[id].label,
+  unit: FIGURES[id].unit,
+  more,
+  of,
+});
 
-export type FigureId = (typeof CHOICE_FIGURES)[number]['id'];
+/** In the order of the table; the chart offers all of them for its axes. What only a thing to be built has stands here alone. */
+export const CHOICE_FIGURES = {
+  outputMeanVolts: figure('outputMeanVolts', true, (row) => row.meanVolts),
+  rippleFraction: figure('rippleFraction', false, (row) => row.rippleFraction),
+  parts: { label: 'Parts', unit: '', more: false, of: (row) => row.parts },
+  price: { label: 'Price', unit: '', more: false, of: (row) => row.price },
+  storedJoules: figure('storedJoules', false, (row) => row.joules),
+  size: { label: 'Size of capacitors', unit: 'm³', more: false, of: (row) => row.cubicMetres },
+  efficiency: figure('efficiency', true, (row) => row.efficiency),
+  smallestMargin: figure('smallestMargin', true, (row) => row.margin),
+} as const satisfies Record<string, ChoiceFigure>;
 
-export const figureOf = (id: FigureId): ChoiceFigure => CHOICE_FIGURES.find((figure) => figure.id === id)!;
+export type ChoiceFigureId = keyof typeof CHOICE_FIGURES;
+export const CHOICE_FIGURE_IDS = Object.keys(CHOICE_FIGURES) as ChoiceFigureId[];

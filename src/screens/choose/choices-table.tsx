@@ -8,27 +8,28 @@ import { fitOf } from '@/core/quantity/margin';
 import { FitMark } from '@/ui/fit-mark';
 import { Quantity } from '@/ui/quantity';
 import { SortableTable, sortableColumns } from '@/ui/sortable-table';
-import { CHOICE_FIGURES } from './choice-figures';
+import { CHOICE_FIGURE_IDS, CHOICE_FIGURES } from './choice-figures';
 
 const column = sortableColumns<ChoiceRow>();
 
 const HEADINGS: Record<string, string> = {
   form: 'Ladder',
-  ...Object.fromEntries(CHOICE_FIGURES.map(({ id, name }) => [id, name])),
+  ...Object.fromEntries(CHOICE_FIGURE_IDS.map((id) => [id, CHOICE_FIGURES[id].label])),
 };
 
-/** Every choice with its figures, sortable by each; a row is looked at by its name. */
+/** Every choice with its figures, sortable by each; a row is selected by its name. */
 export function ChoicesTable({
   rows,
   chosen,
   polarity,
-  inTime,
+  settled: timeDomains,
   onChoose,
 }: {
   rows: ChoiceRow[];
   chosen: ChoiceRow | null;
   polarity: Polarity;
-  inTime: ReadonlyMap<string, ChoiceTimeDomain | null>;
+  /** What the engine says of rows, by their key. */
+  settled: ReadonlyMap<string, ChoiceTimeDomain | null>;
   onChoose: (key: string) => void;
 }) {
   const columns = useMemo(
@@ -51,51 +52,52 @@ export function ChoicesTable({
                 {original.taken.map(({ name, missing }) =>
                   missing > 0 ? (
                     <span key={name} className="text-over">
-                      ; {missing} to get
+                      ; {missing} to buy
                     </span>
                   ) : null,
                 )}
               </span>
-              <span className="block text-[13px] text-soft">Least to spare: {original.limit}</span>
+              <span className="block text-[13px] text-soft">Limiting factor: {original.limit}</span>
             </button>
           ),
         }),
-        ...CHOICE_FIGURES.map((figure) =>
-          column.accessor((row) => figure.of(row) ?? Infinity, {
-            id: figure.id,
+        ...CHOICE_FIGURE_IDS.map((id) => {
+          const figure = CHOICE_FIGURES[id];
+          return column.accessor((row) => figure.of(row) ?? Infinity, {
+            id,
             sortFn: 'basic',
             sortDescFirst: figure.more,
             cell: ({ row: { original } }) => {
               const value = figure.of(original);
-              if (figure.id === 'output') {
-                const settled = inTime.get(original.key);
+              if (id === 'outputMeanVolts') {
+                const settled = timeDomains.get(original.key);
                 return (
                   <span className="whitespace-nowrap">
                     <Quantity value={signedVolts(original.meanVolts, polarity)} unit="V" />
                     {settled ? (
                       <span className={`block text-xs ${settled.met || !original.met ? 'text-soft' : 'text-over'}`}>
-                        in time <Quantity value={signedVolts(settled.meanVolts, polarity)} unit="V" />
+                        time domain <Quantity value={signedVolts(settled.meanVolts, polarity)} unit="V" />
                       </span>
                     ) : null}
                   </span>
                 );
               }
-              if (figure.id === 'margin')
+              if (id === 'smallestMargin')
                 return (
                   <span className="inline-flex items-baseline gap-1 whitespace-nowrap">
                     <FitMark fit={fitOf(value)} />
                     <Quantity value={value} unit="%" digits={2} />
                   </span>
                 );
-              if (figure.id === 'price' && value !== null) return <span className="figures">{value.toFixed(2)}</span>;
+              if (id === 'price' && value !== null) return <span className="figures">{value.toFixed(2)}</span>;
               if (value === null) return <span className="text-soft">–</span>;
-              if (figure.id === 'parts') return <span className="figures">{value}</span>;
+              if (id === 'parts') return <span className="figures">{value}</span>;
               return <Quantity value={value} unit={figure.unit} digits={figure.unit === '%' ? 2 : 3} />;
             },
-          }),
-        ),
+          });
+        }),
       ]),
-    [chosen, polarity, inTime, onChoose],
+    [chosen, polarity, timeDomains, onChoose],
   );
   return (
     <SortableTable

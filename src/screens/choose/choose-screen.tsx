@@ -15,12 +15,12 @@ import { appliedTo, type ChoiceRow } from '@/core/choose/row';
 import type { SearchTask } from '@/core/choose/search';
 import { stocksFor } from '@/core/choose/stock';
 import type { Design } from '@/core/design/design-schema';
-import type { Drawer } from '@/core/drawer/parts-used';
+import type { Drawer } from '@/core/drawer/drawer-messages';
 import { formatQuantity } from '@/core/quantity/format-quantity';
 import { buttonStyle } from '@/ui/button';
 import { useCommands } from '@/ui/commands';
 import { TopBar } from '@/ui/top-bar';
-import { AskForm } from './requirements-form';
+import { RequirementsForm } from './requirements-form';
 import { ChoiceCard } from './choice-card';
 import { ChoicesTable } from './choices-table';
 import { useChoosing, type Choosing } from './use-choosing';
@@ -30,7 +30,7 @@ const ChoicesChart = dynamic(() => import('./choices-chart').then((module) => mo
 
 type Shelved = { id: string; design: Design };
 
-/** What to build for a target: asked on the left, the trade-off on the right, live. */
+/** What to build for a target: requirements on the left, the trade-off on the right, live. */
 export function ChooseScreen({
   designs,
   drawer,
@@ -54,12 +54,12 @@ export function ChooseScreen({
     () => ({ requirements, base, stocks: stocksFor(requirements, base, drawer, from?.id ?? null) }),
     [requirements, base, drawer, from],
   );
-  const [looked, setLooked] = useState<ChoiceRow | null>(null);
-  const { choosing, stop, restart, inTime } = useChoosing(known ? task : null, looked);
+  const [selected, setSelected] = useState<ChoiceRow | null>(null);
+  const { choosing, stop, restart, settled } = useChoosing(known ? task : null, selected);
   const { choices, rows } = choosing;
-  const wished = choices?.purchases.map(({ row }) => row) ?? [];
-  const chosen = [...rows, ...wished].find(({ key }) => key === chosenKey) ?? rows[0] ?? null;
-  if (choosing.kind === 'ready' && chosen !== looked) setLooked(chosen);
+  const purchases = choices?.purchases.map(({ row }) => row) ?? [];
+  const chosen = [...rows, ...purchases].find(({ key }) => key === chosenKey) ?? rows[0] ?? null;
+  if (choosing.kind === 'ready' && chosen !== selected) setSelected(chosen);
   const { polarity } = requirements.target;
 
   /** Does something at the server with the buttons held meanwhile. */
@@ -98,11 +98,11 @@ export function ChooseScreen({
       <TopBar here="choose" />
       <main className="grid min-h-0 flex-1 lg:grid-cols-[19rem_minmax(0,1fr)]">
         <form
-          aria-label="What is wanted"
+          aria-label="Requirements"
           onSubmit={(event) => event.preventDefault()}
           className="no-print border-b border-rule lg:overflow-y-auto lg:border-r lg:border-b-0"
         >
-          <AskForm
+          <RequirementsForm
             requirements={requirements}
             edit={edit}
             designs={designs}
@@ -114,7 +114,7 @@ export function ChooseScreen({
         <div className="min-w-0 px-3 py-4 sm:px-5 lg:overflow-y-auto">
           <div className="flex flex-wrap items-start gap-3">
             <h1 className="min-w-0 flex-1 text-[17px] leading-snug font-semibold tracking-tight" role="status">
-              <Told choosing={choosing} wanted={formatTarget(requirements.target)} />
+              <SearchSentence choosing={choosing} wanted={formatTarget(requirements.target)} />
             </h1>
             {choosing.kind === 'working' ? (
               <button type="button" className={buttonStyle('plain')} onClick={stop}>
@@ -135,7 +135,7 @@ export function ChooseScreen({
               </div>
               <ChoiceCard
                 row={chosen}
-                settled={inTime.get(chosen.key)}
+                settled={settled.get(chosen.key)}
                 polarity={polarity}
                 intoName={from?.design.name ?? null}
                 busy={busy || choices === null}
@@ -145,14 +145,14 @@ export function ChooseScreen({
             </div>
           ) : null}
           {choices && choices.purchases.length > 0 ? (
-            <Wishes
+            <Purchases
               purchases={choices.purchases}
               best={choices.reached ? choices.rows[0] : null}
-              onLook={setChosenKey}
+              onSelect={setChosenKey}
             />
           ) : null}
           {rows.length > 0 ? (
-            <ChoicesTable rows={rows} chosen={chosen} polarity={polarity} inTime={inTime} onChoose={setChosenKey} />
+            <ChoicesTable rows={rows} chosen={chosen} polarity={polarity} settled={settled} onChoose={setChosenKey} />
           ) : null}
         </div>
       </main>
@@ -163,31 +163,32 @@ export function ChooseScreen({
 const counted = new Intl.NumberFormat('en');
 
 /** Where the search stands, in a sentence. */
-function Told({ choosing, wanted }: { choosing: Choosing; wanted: string }) {
+function SearchSentence({ choosing, wanted }: { choosing: Choosing; wanted: string }) {
   const { kind, progress, choices, milliseconds } = choosing;
   if (kind === 'failed')
-    return <span className="text-over">The search failed. Search again, or requirements otherwise.</span>;
+    return <span className="text-over">The search failed. Search again, or change the requirements.</span>;
   if (kind === 'stopped')
     return (
       <>
-        Stopped{progress ? ` after ${counted.format(progress.evaluated)} of ${counted.format(progress.of)} ways` : ''}.
+        Stopped
+        {progress ? ` after ${counted.format(progress.evaluated)} of ${counted.format(progress.of)} candidates` : ''}.
       </>
     );
   if (!choices)
     return (
       <>
-        Trying ways to reach {wanted}
+        Evaluating candidates for {wanted}
         {progress
-          ? `: ${counted.format(progress.evaluated)} of ${counted.format(progress.of)}, ${counted.format(progress.fitting)} fit`
+          ? `: ${counted.format(progress.evaluated)} of ${counted.format(progress.of)}, ${counted.format(progress.fitting)} meet the target`
           : '…'}
       </>
     );
-  const evaluated = `${counted.format(choices.evaluated)} ways evaluated in ${formatQuantity((milliseconds.all ?? 0) / 1e3, 's', 2)}`;
-  if (choices.evaluated === 0) return <>There is nothing to try for {wanted}.</>;
+  const evaluated = `${counted.format(choices.evaluated)} candidates evaluated in ${formatQuantity((milliseconds.all ?? 0) / 1e3, 's', 2)}`;
+  if (choices.evaluated === 0) return <>There is nothing to evaluate for {wanted}.</>;
   if (!choices.reached)
     return (
       <>
-        <span className="text-over">Nothing here reaches {wanted}.</span>{' '}
+        <span className="text-over">Nothing here meets the target of {wanted}.</span>{' '}
         {choices.rows.length > 0
           ? `What comes nearest stands first; ${evaluated}.`
           : `${evaluated}; of none that can be built is there a figure.`}
@@ -196,7 +197,7 @@ function Told({ choosing, wanted }: { choosing: Choosing; wanted: string }) {
   return (
     <>
       <span className="text-fits">
-        {counted.format(choices.fitting)} ways reach {wanted}.
+        {counted.format(choices.fitting)} candidates meet the target of {wanted}.
       </span>{' '}
       {choices.rows.length === 1 ? 'One beats all others' : `No other beats these ${choices.rows.length}`}; {evaluated}.
     </>
@@ -209,10 +210,10 @@ function ProgressBar({ choosing: { kind, progress } }: { choosing: Choosing }) {
     <div
       role="progressbar"
       aria-label="Search"
-      aria-valuenow={Math.round(100 * (progress?.part ?? 0))}
+      aria-valuenow={Math.round(100 * (progress?.fraction ?? 0))}
       className="mt-2 h-1 overflow-hidden rounded bg-tint"
     >
-      <div className="h-full bg-copper" style={{ width: `${100 * (progress?.part ?? 0)}%` }} />
+      <div className="h-full bg-copper" style={{ width: `${100 * (progress?.fraction ?? 0)}%` }} />
     </div>
   );
 }
@@ -226,7 +227,7 @@ function LeftOut({ task: { requirements, stocks }, drawer }: { task: SearchTask;
   return (
     <p className="mt-2 text-[13px] text-soft">
       {missing.length > 0
-        ? `The drawer ${drawer.parts.length === 0 ? 'is empty' : `has no ${missing.join(' and no ')} with a rating`}: put some in, or requirements for any value. `
+        ? `The drawer ${drawer.parts.length === 0 ? 'is empty' : `has no ${missing.join(' and no ')} with a rating`}: put some in, or search any value. `
         : ''}
       {unrated.length > 0 ? `Left out, since their rated voltage is not known: ${unrated.join(', ')}. ` : ''}
       <Link href="/drawer" className="text-copper underline">
@@ -237,19 +238,19 @@ function LeftOut({ task: { requirements, stocks }, drawer }: { task: SearchTask;
 }
 
 /** What one purchase would bring. */
-function Wishes({
+function Purchases({
   purchases,
   best,
-  onLook,
+  onSelect,
 }: {
   purchases: readonly Purchase[];
-  /** The best without a purchase, where something reaches the target. */
+  /** The best without a purchase, where something meets the target. */
   best: ChoiceRow | null;
-  onLook: (key: string) => void;
+  onSelect: (key: string) => void;
 }) {
   return (
     <section aria-label="One purchase" className="mt-3 border-l-[3px] border-copper pl-3 text-[13px]">
-      <h2 className="font-semibold">{best ? 'What one purchase would gain' : 'One purchase would reach it'}</h2>
+      <h2 className="font-semibold">{best ? 'What one purchase would gain' : 'One purchase would meet the target'}</h2>
       <ul>
         {purchases.map(({ part, count, price, row }) => (
           <li key={part} className="flex flex-wrap items-baseline gap-x-2">
@@ -258,8 +259,8 @@ function Wishes({
               {price === null ? '' : ` (${price.toFixed(2)})`}: {row.form}
               {best ? `; ${betterIn(row, best).join(', ')}` : ''}
             </span>
-            <button type="button" className="text-copper hover:underline" onClick={() => onLook(row.key)}>
-              Look at it
+            <button type="button" className="text-copper hover:underline" onClick={() => onSelect(row.key)}>
+              Select it
             </button>
           </li>
         ))}

@@ -25,7 +25,7 @@ const SOURCE_WORDS: Record<(typeof PART_SOURCES)[number], string> = {
 };
 
 /** What is wanted, what drives it, and what may vary. */
-export function AskForm({
+export function RequirementsForm({
   requirements,
   edit,
   designs,
@@ -55,7 +55,7 @@ export function AskForm({
           onValue={quantity('$.target.amps')}
           hint={
             target.amps === 0
-              ? 'With nothing drawn almost any capacitor will do: enter what the load, or the meter on it, takes.'
+              ? 'At no load almost any capacitor will do: enter what the load, or the meter on it, takes.'
               : undefined
           }
         />
@@ -143,7 +143,7 @@ export function AskForm({
           hint="Of voltages with the drive at its highest, and of average current; heat and surges stand in each row. 25 % is usual, 200 % the cautious rule of three times."
         />
         <QuantityField
-          label="Side by side, at most"
+          label="In parallel, at most"
           unit=""
           value={requirements.mostParallel}
           onValue={quantity('$.mostParallel')}
@@ -184,7 +184,7 @@ export function AskForm({
         />
         <QuantityField label="to" unit="" value={requirements.mostStages} onValue={quantity('$.mostStages')} />
         <CheckField
-          label="Larger capacitors towards the foot"
+          label="Larger capacitors towards the input"
           checked={requirements.graded}
           onChecked={(value) => edit('$.graded', value)}
         />

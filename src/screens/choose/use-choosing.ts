@@ -1,20 +1,22 @@
 'use client';
 
-import { useCallback, useEffect, useRef, useState } from 'react';
-import type { Choices } from '@/core/choose/choose';
+import { useCallback, useMemo, useState } from 'react';
 import type { ChoiceTimeDomain } from '@/core/choose/choice-time-domain';
+import type { Choices } from '@/core/choose/choose';
 import type { ChoiceRow } from '@/core/choose/row';
 import type { SearchTask } from '@/core/choose/search';
-import { startChooseWorker, type ChooseClient } from '@/worker/choose-client';
+import { useClient } from '@/ui/use-client';
+import { useLatest } from '@/ui/use-latest';
+import { chooseClient, type ChooseClient } from '@/worker/choose-client';
 import type { ChoosingReport } from '@/worker/choose.worker';
 
 /** Lets a burst of keystrokes pass, ms. */
 const PAUSE_MILLISECONDS = 150;
-/** How many of the best the engine looks at by itself. */
-const MOST_IN_TIME = 8;
+/** How many of the best the engine evaluates by itself. */
+const MOST_SETTLED = 8;
 
-export type Choosing = {
-  kind: 'working' | 'ready' | 'stopped' | 'failed';
+/** What a search has found by now. */
+type Found = {
   progress: Omit<ChoosingReport, 'rows'> | null;
   /** Those found so far while it works. */
   rows: ChoiceRow[];
@@ -23,126 +25,76 @@ export type Choosing = {
   milliseconds: { first: number | null; all: number | null };
 };
 
-const NOTHING: Choosing = {
-  kind: 'working',
-  progress: null,
-  rows: [],
-  choices: null,
-  milliseconds: { first: null, all: null },
-};
+export type Choosing = Found & { kind: 'working' | 'ready' | 'stopped' | 'failed' };
+
+const NOTHING: Found = { progress: null, rows: [], choices: null, milliseconds: { first: null, all: null } };
 
 /**
- * The search for what is asked, in a worker; a changed requirements ends the search for
- * the one before. Then the engine settles the best and whatever row is looked at.
+ * The search for what is required, in a worker; changed requirements end the
+ * search for the ones before. Then the engine settles the best rows and
+ * whichever is selected.
  */
-export function useChoosing(task: SearchTask | null, looked: ChoiceRow | null) {
-  const worker = useRef<ChooseClient | null>(null);
-  const [client] = useState(() => () => (worker.current ??= startChooseWorker()));
-  const [held, setHeld] = useState<{ of: SearchTask; choosing: Choosing } | null>(null);
+export function useChoosing(task: SearchTask | null, selected: ChoiceRow | null) {
+  const client = useClient(chooseClient);
   const [again, setAgain] = useState(0);
-  /** Ends the search under way, or the one about to begin. */
-  const halt = useRef(() => {});
-  useEffect(
-    () => () => {
-      worker.current?.end();
-      worker.current = null;
-    },
-    [],
-  );
-  useEffect(() => {
-    if (!task) return;
-    let over = false;
-    const change = (to: (now: Choosing) => Choosing) => {
-      if (over) return;
-      setHeld((now) => {
-        const standing = now?.of === task && now.choosing.kind === 'working' ? now.choosing : NOTHING;
-        return { of: task, choosing: to(standing) };
-      });
-    };
-    const timer = setTimeout(() => {
-      const begun = performance.now();
-      change(() => NOTHING);
-      client()
-        .choose(task, ({ rows, ...progress }) => {
-          const at = performance.now() - begun;
-          change((now) => ({
-            ...now,
-            progress,
-            rows: rows ?? now.rows,
-            milliseconds: { ...now.milliseconds, first: now.milliseconds.first ?? (rows?.length ? at : null) },
-          }));
-        })
-        .then((choices) => {
-          const all = performance.now() - begun;
-          change((now) =>
-            choices
-              ? {
-                  ...now,
-                  kind: 'ready',
-                  choices,
-                  rows: choices.rows,
-                  milliseconds: { first: now.milliseconds.first ?? all, all },
-                }
-              : { ...now, kind: 'stopped' },
-          );
-          // Progress travels by a way of its own and may arrive after the result.
-          over = true;
-        })
-        .catch(() => change((now) => ({ ...now, kind: 'failed' })));
-    }, PAUSE_MILLISECONDS);
-    halt.current = () => {
-      change((now) => ({ ...now, kind: 'stopped' }));
-      over = true;
-      clearTimeout(timer);
-      worker.current?.cancel('choose');
-    };
-    return () => {
-      over = true;
-      clearTimeout(timer);
-      worker.current?.cancel('choose');
-    };
-  }, [task, client, again]);
-  const choosing = held !== null && held.of === task ? held.choosing : NOTHING;
-  const stop = useCallback(() => halt.current(), []);
+  const job = useMemo(() => (task ? searchJob(client, task, again) : null), [client, task, again]);
+  const [latest, stop] = useLatest(job, PAUSE_MILLISECONDS);
+  const found = latest.kind === 'ready' ? latest.result : (latest.progress ?? NOTHING);
   const restart = useCallback(() => setAgain((count) => count + 1), []);
-  const inTime = useInTime(choosing.choices, looked, client);
-  return { choosing, stop, restart, inTime };
+  const settled = useSettled(found.choices, selected, client);
+  const choosing: Choosing = { ...found, kind: latest.kind };
+  return { choosing, stop, restart, settled };
 }
 
-/** What the engine says of the best rows and of the one looked at, by the row's key, as it comes. */
-function useInTime(
-  choices: Choices | null,
-  looked: ChoiceRow | null,
-  client: () => ChooseClient,
-): ReadonlyMap<string, ChoiceTimeDomain | null> {
-  const [settled, setSettled] = useState<{ of: Choices; found: ReadonlyMap<string, ChoiceTimeDomain | null> } | null>(
-    null,
-  );
-  const found = settled !== null && settled.of === choices ? settled.found : NONE;
-  const waiting =
-    choices === null
-      ? undefined
-      : [...(looked ? [looked] : []), ...choices.rows.slice(0, MOST_IN_TIME)].find(({ key }) => !found.has(key));
-  useEffect(() => {
-    if (!choices || !waiting) return;
-    let over = false;
-    client()
-      .inTime(waiting.design)
-      // A row the engine cannot settle has no figure of its own, and the next is looked at.
-      .catch(() => null)
-      .then((result) => {
-        if (over) return;
-        setSettled((now) => {
-          const before = now?.of === choices ? now.found : NONE;
-          return { of: choices, found: new Map([...before, [waiting.key, result]]) };
-        });
+/** @param _again tells a search from the same one made again */
+function searchJob(client: ChooseClient, task: SearchTask, _again: number) {
+  return {
+    async run(report: (found: Found) => void): Promise<Found | null> {
+      const begun = performance.now();
+      let found = NOTHING;
+      const choices = await client.choose(task, ({ rows, ...progress }) => {
+        const first = found.milliseconds.first ?? (rows?.length ? performance.now() - begun : null);
+        found = { ...found, progress, rows: rows ?? found.rows, milliseconds: { first, all: null } };
+        report(found);
       });
-    return () => {
-      over = true;
-      client().cancel('inTime');
-    };
-  }, [choices, waiting, client]);
-  return found;
+      if (!choices) return null;
+      const all = performance.now() - begun;
+      const { first } = found.milliseconds;
+      return { ...found, choices, rows: choices.rows, milliseconds: { first: first ?? all, all } };
+    },
+    cancel: () => client.cancel('choose'),
+  };
 }
 
-const NONE: ReadonlyMap<string, ChoiceTimeDomain | null> = new Map();
+type Settled = ReadonlyMap<string, ChoiceTimeDomain | null>;
+
+const NONE: Settled = new Map();
+
+/** What the engine says of the best rows and of the selected one, by the row's key, as it comes; null where it cannot say. */
+function useSettled(choices: Choices | null, selected: ChoiceRow | null, client: ChooseClient): Settled {
+  // What is known stays known when another row is selected.
+  const known = useMemo(() => ({ of: choices, settled: new Map<string, ChoiceTimeDomain | null>() }), [choices]);
+  const job = useMemo(() => {
+    if (!known.of) return null;
+    const rows = [...(selected ? [selected] : []), ...known.of.rows.slice(0, MOST_SETTLED)];
+    return {
+      async run(report: (settled: Settled) => void): Promise<Settled | null> {
+        report(new Map(known.settled));
+        for (const { key, design } of rows) {
+          if (known.settled.has(key)) continue;
+          const answer = await client.settle(design).then(
+            (timeDomain) => ({ timeDomain, ended: timeDomain === null }),
+            () => ({ timeDomain: null, ended: false }),
+          );
+          if (answer.ended) return null;
+          known.settled.set(key, answer.timeDomain);
+          report(new Map(known.settled));
+        }
+        return new Map(known.settled);
+      },
+      cancel: () => client.cancel('settle'),
+    };
+  }, [known, selected, client]);
+  const [latest] = useLatest<Settled, Settled>(job);
+  return latest.kind === 'ready' ? latest.result : (latest.progress ?? NONE);
+}

@@ -7,7 +7,8 @@ import { useRouter, useSearchParams } from 'next/navigation';
 import { useCallback, useDeferredValue, useMemo, useState } from 'react';
 import { toast } from 'sonner';
 import { useStore } from 'zustand';
-import { createDesign, type StoredDesign } from '@/client/designs-api';
+import { createDesign } from '@/client/designs-api';
+import type { StoredDesign } from '@/core/design/design-messages';
 import { downloadDesign } from '@/client/design-file';
 import { TOPOLOGY_KINDS } from '@/core/topology/topologies';
 import { asSettled } from '@/core/transient/comparison';
@@ -198,7 +199,7 @@ export function DesignScreen({ stored }: { stored: StoredDesign }) {
           <div className="flex h-[26rem] min-h-0 flex-none flex-col lg:h-auto lg:flex-1">
             <Climb
               prediction={climbed}
-              inTime={timeDomain.kind === 'ready'}
+              fromTimeDomain={timeDomain.kind === 'ready'}
               targetVolts={laterDesign.target?.volts ?? null}
               selected={part}
               onSelect={choosePart}

@@ -1,9 +1,11 @@
 'use client';
 
-import { useEffect, useRef, useState } from 'react';
+import { useMemo } from 'react';
 import type { Design } from '@/core/design/design-schema';
 import type { TransientRun } from '@/core/transient/transient';
-import { startTransientWorker, type TransientClient } from '@/worker/transient-client';
+import { useClient } from '@/ui/use-client';
+import { useLatest } from '@/ui/use-latest';
+import { transientClient, type TransientClient } from '@/worker/transient-client';
 
 /** Where the time domain of the design on screen stands. */
 export type TimeDomain =
@@ -12,44 +14,26 @@ export type TimeDomain =
 /** Lets a burst of keystrokes pass before the engine is asked, ms. */
 const PAUSE_MILLISECONDS = 80;
 
+export const WAITING: TimeDomain = { kind: 'working', periods: 0 };
+
 /**
  * The settled time domain of a design, computed in a worker. A changed design
  * ends the work on the one before; its result never shows beside another design.
  */
-export function useTransient(design: Design): { timeDomain: TimeDomain; client: () => TransientClient } {
-  const worker = useRef<TransientClient | null>(null);
-  const [state, setState] = useState<{ of: Design; timeDomain: TimeDomain } | null>(null);
-  const [client] = useState(() => () => (worker.current ??= startTransientWorker()));
-  useEffect(
-    () => () => {
-      worker.current?.end();
-      worker.current = null;
-    },
-    [],
+export function useTransient(design: Design): { timeDomain: TimeDomain; client: TransientClient } {
+  const client = useClient(transientClient);
+  const job = useMemo(
+    () => ({
+      run: (report: (periods: number) => void) => client.settle(design, report),
+      cancel: () => client.cancel('settle'),
+    }),
+    [design, client],
   );
-  useEffect(() => {
-    let over = false;
-    const show = (timeDomain: TimeDomain) => {
-      if (over) return;
-      // Progress travels by a way of its own and may arrive after the result.
-      over = timeDomain.kind !== 'working';
-      setState({ of: design, timeDomain });
-    };
-    const timer = setTimeout(() => {
-      client()
-        .settle(design, (periods) => show({ kind: 'working', periods }))
-        .then((run) => {
-          if (run) show({ kind: 'ready', run });
-        })
-        .catch((error: unknown) => show({ kind: 'failed', reason: String(error) }));
-    }, PAUSE_MILLISECONDS);
-    return () => {
-      over = true;
-      clearTimeout(timer);
-      worker.current?.cancel('settle');
-    };
-  }, [design, client]);
-  return { timeDomain: state?.of === design ? state.timeDomain : WAITING, client };
+  const [latest] = useLatest(job, PAUSE_MILLISECONDS);
+  const timeDomain = useMemo((): TimeDomain => {
+    if (latest.kind === 'ready') return { kind: 'ready', run: latest.result };
+    if (latest.kind === 'failed') return { kind: 'failed', reason: latest.reason };
+    return latest.progress === null ? WAITING : { kind: 'working', periods: latest.progress };
+  }, [latest]);
+  return { timeDomain, client };
 }
-
-export const WAITING: TimeDomain = { kind: 'working', periods: 0 };

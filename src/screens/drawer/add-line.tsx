@@ -65,7 +65,7 @@ export function AddLine({
             onMore(part);
           }}
         >
-          With more fields…
+          More details…
         </button>
       </div>
       <p

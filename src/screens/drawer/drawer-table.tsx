@@ -3,7 +3,7 @@
 import { useMemo } from 'react';
 import { inShort, mainValue, PART_NAMES } from '@/core/parts/part-fields';
 import type { Part } from '@/core/parts/part-schema';
-import type { PartUse } from '@/core/drawer/parts-used';
+import type { PartUse } from '@/core/drawer/drawer-messages';
 import { FitMark } from '@/ui/fit-mark';
 import { RowMenu, SortableTable, sortableColumns } from '@/ui/sortable-table';
 import { CountCell } from './count-cell';
@@ -17,9 +17,9 @@ const HEADINGS: Record<string, string> = {
   kind: 'Kind',
   name: 'Part',
   value: 'Values',
-  count: 'There are',
+  count: 'In stock',
   reserved: 'Reserved',
-  price: 'Each',
+  price: 'Price each',
 };
 
 type Actions = {

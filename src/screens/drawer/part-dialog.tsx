@@ -10,7 +10,7 @@ import { DescribedField } from '@/ui/described-field';
 import { Panel } from '@/ui/dialog';
 
 const COMMON: readonly FieldDescription[] = [
-  quantityField('count', 'There are', ''),
+  quantityField('count', 'In stock', ''),
   quantityField('price', 'Price of one', '', { optional: true }),
 ];
 

@@ -4,13 +4,21 @@ import { formatDistanceToNow } from 'date-fns';
 import Link from 'next/link';
 import type { Design } from '@/core/design/design-schema';
 import { signedVolts } from '@/core/quantity/polarity';
+import { formatFaults, type Fault } from '@/core/schema/faults';
 import type { ShelfRow } from '@/core/predict/shelf-row';
 import { fitOf } from '@/core/quantity/margin';
 import { FitMark } from '@/ui/fit-mark';
 import { Quantity } from '@/ui/quantity';
 import { RowMenu, SortableTable, sortableColumns } from '@/ui/sortable-table';
 
-export type ShelvedDesign = ShelfRow & { id: string; design: Design; savedAt: string; archived: boolean };
+type Common = { id: string; name: string; savedAt: string; archived: boolean };
+export type SoundRow = Common & ShelfRow & { damaged: false; design: Design };
+/** A design whose document cannot be read: it keeps its place, and takes nothing else down. */
+type DamagedRow = Common & { damaged: true; faults: Fault[] };
+export type ShelvedDesign = SoundRow | DamagedRow;
+
+/** What a column sorts by where the row has it. */
+const sortedBy = (of: (row: SoundRow) => number) => (row: ShelvedDesign) => (row.damaged ? -2 : of(row));
 
 const column = sortableColumns<ShelvedDesign>();
 
@@ -24,48 +32,58 @@ const columns = column.columns([
       </Link>
     ),
   }),
-  column.accessor((row) => row.targetVolts ?? -1, {
-    id: 'target',
-    header: 'Target',
-    sortFn: 'basic',
-    cell: ({ row }) =>
-      row.original.targetVolts === null ? (
-        <span className="text-soft">none set</span>
-      ) : (
-        <>
-          <Volts value={row.original.targetVolts} polarity={row.original.polarity} />
-          {row.original.targetAmps ? (
-            <span className="text-soft">
-              {' '}
-              at <Quantity value={row.original.targetAmps} unit="A" />
-            </span>
-          ) : null}
-        </>
-      ),
-  }),
-  column.accessor((row) => row.reachedVolts ?? -1, {
-    id: 'reached',
-    header: 'Reached',
-    sortFn: 'basic',
-    cell: ({ row }) => <Reached row={row.original} />,
-  }),
-  column.accessor((row) => row.smallestMargin ?? Infinity, {
-    id: 'margin',
-    header: 'Smallest margin',
-    sortFn: 'basic',
-    cell: ({ row }) => {
-      const fit = fitOf(row.original.smallestMargin);
-      return (
-        <span className="inline-flex items-center gap-1.5">
-          <FitMark fit={fit} />
-          {row.original.smallestMargin === null ? null : (
-            <Quantity value={row.original.smallestMargin} unit="%" digits={2} />
-          )}
-          <span className="text-soft">{fit}</span>
-        </span>
-      );
+  column.accessor(
+    sortedBy((row) => row.targetVolts ?? -1),
+    {
+      id: 'target',
+      header: 'Target',
+      sortFn: 'basic',
+      cell: ({ row }) =>
+        row.original.damaged ? null : row.original.targetVolts === null ? (
+          <span className="text-soft">none set</span>
+        ) : (
+          <>
+            <Volts value={row.original.targetVolts} polarity={row.original.polarity} />
+            {row.original.targetAmps ? (
+              <span className="text-soft">
+                {' '}
+                at <Quantity value={row.original.targetAmps} unit="A" />
+              </span>
+            ) : null}
+          </>
+        ),
     },
-  }),
+  ),
+  column.accessor(
+    sortedBy((row) => row.reachedVolts ?? -1),
+    {
+      id: 'reached',
+      header: 'Reached',
+      sortFn: 'basic',
+      cell: ({ row }) => (row.original.damaged ? <Damaged row={row.original} /> : <Reached row={row.original} />),
+    },
+  ),
+  column.accessor(
+    sortedBy((row) => row.smallestMargin ?? Infinity),
+    {
+      id: 'margin',
+      header: 'Smallest margin',
+      sortFn: 'basic',
+      cell: ({ row }) => {
+        if (row.original.damaged) return null;
+        const fit = fitOf(row.original.smallestMargin);
+        return (
+          <span className="inline-flex items-center gap-1.5">
+            <FitMark fit={fit} />
+            {row.original.smallestMargin === null ? null : (
+              <Quantity value={row.original.smallestMargin} unit="%" digits={2} />
+            )}
+            <span className="text-soft">{fit}</span>
+          </span>
+        );
+      },
+    },
+  ),
   column.accessor('savedAt', {
     header: 'Saved',
     sortFn: 'basic',
@@ -85,10 +103,11 @@ const HEADINGS: Record<string, string> = {
   savedAt: 'Saved',
 };
 
-type Actions = Record<'onRename' | 'onDuplicate' | 'onArchive' | 'onExport', (row: ShelvedDesign) => void>;
+type Actions = Record<'onRename' | 'onDuplicate' | 'onExport', (row: SoundRow) => void> &
+  Record<'onArchive' | 'onExportRaw', (row: ShelvedDesign) => void>;
 
 /** The shelf's designs, sortable by every column. */
-export function ShelfTable({ rows, onRename, onDuplicate, onArchive, onExport }: { rows: ShelvedDesign[] } & Actions) {
+export function ShelfTable({ rows, ...act }: { rows: ShelvedDesign[] } & Actions) {
   return (
     <SortableTable
       rows={rows}
@@ -102,10 +121,14 @@ export function ShelfTable({ rows, onRename, onDuplicate, onArchive, onExport }:
         <RowMenu
           label={`Actions for ${row.name}`}
           items={[
-            { words: 'Rename', act: () => onRename(row) },
-            { words: 'Duplicate', act: () => onDuplicate(row) },
-            { words: 'Export', act: () => onExport(row) },
-            { words: row.archived ? 'Restore' : 'Archive', act: () => onArchive(row) },
+            ...(row.damaged
+              ? [{ words: 'Export as stored', act: () => act.onExportRaw(row) }]
+              : [
+                  { words: 'Rename', act: () => act.onRename(row) },
+                  { words: 'Duplicate', act: () => act.onDuplicate(row) },
+                  { words: 'Export', act: () => act.onExport(row) },
+                ]),
+            { words: row.archived ? 'Restore' : 'Archive', act: () => act.onArchive(row) },
           ]}
         />
       )}
@@ -117,7 +140,16 @@ function Volts({ value, polarity }: { value: number; polarity: ShelfRow['polarit
   return <Quantity value={signedVolts(value, polarity)} unit="V" />;
 }
 
-function Reached({ row }: { row: ShelvedDesign }) {
+function Damaged({ row: { faults } }: { row: DamagedRow }) {
+  return (
+    <span className="text-over" title={formatFaults(faults)}>
+      cannot be read: {faults[0].path} {faults[0].message}
+      {faults.length > 1 ? `, and ${faults.length - 1} more` : ''}
+    </span>
+  );
+}
+
+function Reached({ row }: { row: SoundRow }) {
   if (row.reachedVolts === null) return <span className="text-over">past the closed form</span>;
   return (
     <span className="whitespace-nowrap">
@@ -133,7 +165,7 @@ function Reached({ row }: { row: ShelvedDesign }) {
 }
 
 /** How far towards its target a design reaches: a bar filled to the output, the target as a line across. */
-function ReachGauge({ row }: { row: ShelvedDesign }) {
+function ReachGauge({ row }: { row: SoundRow }) {
   if (row.targetVolts === null || row.reachedVolts === null) return null;
   const width = 56;
   const targetAt = 0.8 * width;

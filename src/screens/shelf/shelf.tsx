@@ -1,12 +1,11 @@
 'use client';
 
 import Plus from 'lucide-react/icons/plus';
-import Upload from 'lucide-react/icons/upload';
 import { useRouter } from 'next/navigation';
 import { useMemo, useRef, useState, type DragEvent } from 'react';
 import { toast } from 'sonner';
 import { attempt } from '@/client/attempt';
-import { createDesign, saveDesign, fetchDesign, setArchived } from '@/client/designs-api';
+import { createDesign, fetchDesign, rawDocumentHref, saveDesign, setArchived } from '@/client/designs-api';
 import { downloadDesign } from '@/client/design-file';
 import type { Design } from '@/core/design/design-schema';
 import { newDesign } from '@/core/design/new-design';
@@ -14,12 +13,12 @@ import { readDesignText } from '@/core/design/read-design';
 import type { Fault } from '@/core/schema/faults';
 import { buttonStyle } from '@/ui/button';
 import { useCommands } from '@/ui/commands';
+import { ImportButton } from '@/ui/import-button';
 import { TopBar } from '@/ui/top-bar';
 import { BadFile, NameDialog } from './dialogs';
-import { ShelfTable, type ShelvedDesign } from './shelf-table';
+import { ShelfTable, type ShelvedDesign, type SoundRow } from './shelf-table';
 
-type Asking =
-  { kind: 'new' } | { kind: 'rename'; row: ShelvedDesign } | { kind: 'bad-file'; file: string; faults: Fault[] };
+type Asking = { kind: 'new' } | { kind: 'rename'; row: SoundRow } | { kind: 'bad-file'; file: string; faults: Fault[] };
 
 /** All designs: find, open, start, copy, rename, put away, bring back, import and export. */
 export function Shelf({ designs }: { designs: ShelvedDesign[] }) {
@@ -35,7 +34,7 @@ export function Shelf({ designs }: { designs: ShelvedDesign[] }) {
     return designs.filter(
       (row) =>
         row.archived === archived &&
-        (wanted === '' || `${row.name} ${row.design.notes}`.toLowerCase().includes(wanted)),
+        (wanted === '' || `${row.name} ${row.damaged ? '' : row.design.notes}`.toLowerCase().includes(wanted)),
     );
   }, [designs, search, archived]);
   const archivedCount = designs.filter((row) => row.archived).length;
@@ -59,7 +58,7 @@ export function Shelf({ designs }: { designs: ShelvedDesign[] }) {
       });
     });
 
-  const rename = (row: ShelvedDesign, name: string) =>
+  const rename = (row: SoundRow, name: string) =>
     change('Renaming', async () => {
       const standing = await fetchDesign(row.id);
       const { conflict } = await saveDesign(row.id, standing.revision, { ...standing.design, name });
@@ -108,25 +107,15 @@ export function Shelf({ designs }: { designs: ShelvedDesign[] }) {
             aria-label="Search names and notes"
             className="w-full rounded border border-rule bg-sheet px-3 py-1.5 placeholder:text-soft sm:w-60"
           />
-          <button type="button" className={buttonStyle('plain')} onClick={() => fileInput.current?.click()}>
-            <Upload className="size-4" aria-hidden="true" /> Import
-          </button>
+          <ImportButton
+            label="Design file"
+            accept=".json,application/json"
+            inputRef={fileInput}
+            onFile={(file) => void importFile(file)}
+          />
           <button type="button" className={buttonStyle('solid')} onClick={() => setAsking({ kind: 'new' })}>
             <Plus className="size-4" aria-hidden="true" /> New design
           </button>
-          <input
-            ref={fileInput}
-            type="file"
-            accept=".json,application/json"
-            aria-label="Design file"
-            className="sr-only"
-            tabIndex={-1}
-            onChange={(event) => {
-              const file = event.target.files?.[0];
-              event.target.value = '';
-              if (file) void importFile(file);
-            }}
-          />
         </div>
 
         {shown.length > 0 ? (
@@ -136,6 +125,7 @@ export function Shelf({ designs }: { designs: ShelvedDesign[] }) {
             onDuplicate={(row) => void create({ ...row.design, name: `${row.name.slice(0, 110)}, copy` })}
             onArchive={(row) => void archive(row, !row.archived)}
             onExport={(row) => downloadDesign(row.design)}
+            onExportRaw={(row) => window.location.assign(rawDocumentHref(row.id))}
           />
         ) : (
           <EmptyShelf search={search} archived={archived} onNew={() => setAsking({ kind: 'new' })} />

@@ -1,8 +1,9 @@
 import type { Metadata } from 'next';
 import { notFound } from 'next/navigation';
 import { isId } from '@/app/api/answers';
+import { DamagedScreen } from '@/screens/design/damaged-screen';
 import { DesignScreen } from '@/screens/design/design-screen';
-import { findDesign } from '@/server/designs';
+import { findDesign, isDamaged } from '@/server/designs';
 
 export const dynamic = 'force-dynamic';
 
@@ -14,11 +15,13 @@ async function stored(params: Props['params']) {
 }
 
 export async function generateMetadata({ params }: Props): Promise<Metadata> {
-  return { title: (await stored(params))?.design.name ?? 'Design' };
+  const found = await stored(params);
+  return { title: found === null ? 'Design' : isDamaged(found) ? found.name : found.design.name };
 }
 
 export default async function DesignPage({ params }: Props) {
   const found = await stored(params);
   if (!found) notFound();
+  if (isDamaged(found)) return <DamagedScreen damaged={found} />;
   return <DesignScreen key={found.id} stored={found} />;
 }

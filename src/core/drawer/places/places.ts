@@ -5,7 +5,8 @@ import type { Part } from '../../parts/part-schema';
 import { readingOf, type Place, type PlaceNeeds } from '../../parts/place';
 import type { Prediction } from '../../predict/prediction';
 import { atHighest } from '../../quantity/margin';
-import { partsUsed, stockOf, type PartUse } from '../parts-used';
+import { partsUsed, stockOf } from '../parts-used';
+import type { PartUse } from '../drawer-messages';
 
 /** A part in a place: how many, in words, and the design it makes. */
 export type Placed = { count: number; words: string; design: Design };

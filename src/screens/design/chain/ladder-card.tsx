@@ -95,10 +95,10 @@ function partsCount({ capacitors, diodes, places }: Prediction): string {
 
 const LISTED = 'listed';
 const GRADING_NAMES: Record<Grading | typeof LISTED, string> = {
-  equal: 'All alike',
+  equal: 'Equal',
   'first-doubled': 'First doubled',
   tapered: 'Tapered',
-  listed: 'Each by itself',
+  listed: 'Individual values',
 };
 
 /** Capacitances by rule or one by one. */

@@ -18,7 +18,7 @@ type Measured = MeasuredDesign['driver'];
 
 const FORM_NAMES: Record<VoltageForm, string> = { rms: 'RMS', peak: 'Peak', 'peak-to-peak': 'Peak-to-peak' };
 
-/** The waveform at the ladder's foot, as it was measured. */
+/** The waveform at the ladder's input, as it was measured. */
 export function MeasuredFields({ store, design, prediction, driver }: Editing & { driver: Measured }) {
   const { edit } = store.getState();
   const symmetric = driver.negativePeakVolts === undefined;

@@ -18,7 +18,7 @@ import { MeterSense } from './meter-sense';
 import { MeasuredFields } from './measured-fields';
 import type { BenchPage } from '../transformer-bench/transformer-bench';
 
-type Link = Exclude<DriveLink, 'foot'>;
+type Link = Exclude<DriveLink, 'input'>;
 
 /** The first of some figures that this drive has. */
 function Shown({ prediction, ids }: { prediction: Prediction; ids: readonly DriveFigureId[] }) {
@@ -237,7 +237,7 @@ function Figures({
   last?: boolean;
 }) {
   const { figures } = prediction.source;
-  const ids = [...figuresOfLink(figures, link), ...(last ? figuresOfLink(figures, 'foot') : [])];
+  const ids = [...figuresOfLink(figures, link), ...(last ? figuresOfLink(figures, 'input') : [])];
   if (ids.length === 0) return null;
   return (
     <dl aria-label="Computed" className="mt-2 border-t border-rule pt-1 text-[13px]">

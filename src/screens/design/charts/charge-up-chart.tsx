@@ -1,6 +1,6 @@
 'use client';
 
-import { useEffect, useState, type ReactNode } from 'react';
+import { useMemo, useState, type ReactNode } from 'react';
 import { Line } from 'react-chartjs-2';
 import type { Design } from '@/core/design/design-schema';
 import type { Prediction } from '@/core/predict/prediction';
@@ -11,6 +11,7 @@ import { buttonStyle } from '@/ui/button';
 import { Quantity } from '@/ui/quantity';
 import type { TransientClient } from '@/worker/transient-client';
 import { commonOptions, type Colours } from '@/ui/chart-style';
+import { useLatest } from '@/ui/use-latest';
 import { TimeDomainWaits } from './time-domain-waits';
 import type { TimeDomain } from '../use-transient';
 
@@ -18,44 +19,30 @@ type ChargeUpProps = {
   design: Design;
   prediction: Prediction;
   timeDomain: TimeDomain;
-  client: () => TransientClient;
+  client: TransientClient;
   colours: Colours;
 };
 
-type Run =
-  | { kind: 'running'; part: number; seconds: number }
-  | { kind: 'stopped' }
-  | { kind: 'done'; result: ChargeUp }
-  | { kind: 'failed'; reason: string };
+type Progress = { fraction: number; seconds: number };
 
 /** From dead to 95 %: how long it takes, and the surge on the way. */
 export function ChargeUpChart({ design, prediction, timeDomain, client, colours }: ChargeUpProps) {
   const [exactFor, setExactFor] = useState<Design | null>(null);
-  const [held, setHeld] = useState<{ of: Design; exact: boolean; run: Run } | null>(null);
   const exact = exactFor === design;
   const settledVolts = timeDomain.kind === 'ready' ? timeDomain.run.transient.terminalMeanVolts : null;
-  useEffect(() => {
-    if (settledVolts === null) return;
-    let over = false;
-    const show = (run: Run) => {
-      if (over) return;
-      // Progress travels by a way of its own and may arrive after the result.
-      over = run.kind !== 'running';
-      setHeld({ of: design, exact, run });
-    };
-    const worker = client();
-    worker
-      .chargeUp(design, settledVolts, exact, (part, seconds) => show({ kind: 'running', part, seconds }))
-      .then((result) => show(result ? { kind: 'done', result } : { kind: 'stopped' }))
-      .catch((error: unknown) => show({ kind: 'failed', reason: String(error) }));
-    return () => {
-      over = true;
-      worker.cancel('chargeUp');
-    };
-  }, [design, settledVolts, exact, client]);
+  const job = useMemo(
+    () =>
+      settledVolts === null
+        ? null
+        : {
+            run: (report: (progress: Progress) => void) =>
+              client.chargeUp(design, settledVolts, exact, (fraction, seconds) => report({ fraction, seconds })),
+            cancel: () => client.cancel('chargeUp'),
+          },
+    [design, settledVolts, exact, client],
+  );
+  const [run, stop] = useLatest(job);
   if (settledVolts === null) return <TimeDomainWaits timeDomain={timeDomain} />;
-  const run: Run =
-    held && held.of === design && held.exact === exact ? held.run : { kind: 'running', part: 0, seconds: 0 };
   if (run.kind === 'failed') return <p className="px-1 py-6 text-over">Charge-up failed: {run.reason}</p>;
   if (run.kind === 'stopped')
     return (
@@ -66,16 +53,18 @@ export function ChargeUpChart({ design, prediction, timeDomain, client, colours 
         </button>
       </p>
     );
-  if (run.kind === 'running')
+  if (run.kind === 'working') {
+    const { fraction, seconds } = run.progress ?? { fraction: 0, seconds: 0 };
     return (
       <div role="status" className="px-1 py-6 text-soft">
-        Charging: {Math.round(100 * Math.min(1, run.part))} % after {formatQuantity(run.seconds, 's')}{' '}
-        <progress className="mx-2 align-middle" value={Math.min(1, run.part)} max={0.95} aria-label="Charge-up" />
-        <button type="button" className={buttonStyle('quiet')} onClick={() => client().cancel('chargeUp')}>
+        Charging: {Math.round(100 * Math.min(1, fraction))} % after {formatQuantity(seconds, 's')}{' '}
+        <progress className="mx-2 align-middle" value={Math.min(1, fraction)} max={0.95} aria-label="Charge-up" />
+        <button type="button" className={buttonStyle('quiet')} onClick={stop}>
           Stop
         </button>
       </div>
     );
+  }
   return (
     <Done
       result={run.result}
@@ -128,8 +117,8 @@ function Done({
         />
       </div>
       <dl className="overflow-y-auto pt-1 text-[13px]" data-charge-up={result.exact ? 'exact' : 'envelope'}>
-        {reached.map(({ part, seconds }) => (
-          <Row key={part} name={`${Math.round(part * 100)} % after`}>
+        {reached.map(({ fraction, seconds }) => (
+          <Row key={fraction} name={`${Math.round(fraction * 100)} % after`}>
             {seconds === null ? 'not reached' : <Quantity value={seconds} unit="s" />}
           </Row>
         ))}

@@ -31,7 +31,7 @@ export const Charts = memo(function Charts({
   design: Design;
   prediction: Prediction;
   timeDomain: TimeDomain;
-  client: () => TransientClient;
+  client: TransientClient;
   /** Ids of the nodes and parts whose waveforms are drawn. */
   traces: readonly string[];
   onTraces: (traces: string[]) => void;
@@ -41,7 +41,7 @@ export const Charts = memo(function Charts({
 }) {
   const colours = useColours();
   const run = useTolerance(design, client, interestAmps(design, prediction));
-  const inTime = { prediction, timeDomain };
+  const ofTimeDomain = { prediction, timeDomain };
   return (
     <Tabs.Root value={tab} onValueChange={onTab} className="flex h-full flex-col">
       <Tabs.List aria-label="Charts" className="flex gap-5 overflow-x-auto px-4 pt-1.5 whitespace-nowrap">
@@ -61,13 +61,13 @@ export const Charts = memo(function Charts({
             <StagesChart design={design} prediction={prediction} colours={colours} />
           </ChartPane>
           <ChartPane value="waveforms">
-            <WaveformChart {...inTime} traces={traces} onTraces={onTraces} colours={colours} />
+            <WaveformChart {...ofTimeDomain} traces={traces} onTraces={onTraces} colours={colours} />
           </ChartPane>
           <ChartPane value="charge-up">
-            <ChargeUpChart {...inTime} design={design} client={client} colours={colours} />
+            <ChargeUpChart {...ofTimeDomain} design={design} client={client} colours={colours} />
           </ChartPane>
           <ChartPane value="discharge">
-            <DischargeChart {...inTime} design={design} client={client} colours={colours} />
+            <DischargeChart {...ofTimeDomain} design={design} client={client} colours={colours} />
           </ChartPane>
           <ChartPane value="tolerance">
             <ToleranceChart design={design} prediction={prediction} run={run} colours={colours} onEdit={onEdit} />
@@ -108,7 +108,7 @@ function LoadLineChart({ design, prediction, run, colours }: ChartProps & { run:
   const { output } = prediction;
   const target = design.target;
   const interest = interestAmps(design, prediction);
-  const band = run.kind === 'ready' ? (run.tolerance?.loadLine ?? []) : [];
+  const band = run.kind === 'ready' ? (run.result.tolerance?.loadLine ?? []) : [];
   const line = useMemo(() => loadLine(design, 41, interest > 0 ? interest : Infinity), [design, interest]);
   const volts = engineeringScale(Math.max(output.noLoadVolts, target?.volts ?? 0), 'V');
   const amps = engineeringScale(line[line.length - 1]?.amps ?? 0, 'A');

@@ -1,6 +1,6 @@
 'use client';
 
-import { useEffect, useState } from 'react';
+import { useMemo, useState } from 'react';
 import { Line } from 'react-chartjs-2';
 import type { Design } from '@/core/design/design-schema';
 import type { Prediction } from '@/core/predict/prediction';
@@ -11,6 +11,7 @@ import { Quantity } from '@/ui/quantity';
 import { QuantityField } from '@/ui/quantity-field';
 import type { TransientClient } from '@/worker/transient-client';
 import { commonOptions, withMarks, type Colours } from '@/ui/chart-style';
+import { useLatest } from '@/ui/use-latest';
 import { TimeDomainWaits } from './time-domain-waits';
 import type { TimeDomain } from '../use-transient';
 
@@ -18,7 +19,10 @@ import type { TimeDomain } from '../use-transient';
 const USUAL_OHMS = 1e6;
 const USUAL_SECONDS = 2;
 
-/** Part of its start under which the terminal counts as fallen, for the length of the chart. */
+/** Lets a burst of keystrokes pass, ms. */
+const PAUSE_MILLISECONDS = 60;
+
+/** Fraction of its start under which the terminal counts as fallen, for the length of the chart. */
 const FALLEN = 0.005;
 
 function underSixty({ secondsTo60 }: Discharge): string {
@@ -37,26 +41,32 @@ export function DischargeChart({
   design: Design;
   prediction: Prediction;
   timeDomain: TimeDomain;
-  client: () => TransientClient;
+  client: TransientClient;
   colours: Colours;
 }) {
   const [ohms, setOhms] = useState(USUAL_OHMS);
   const [seconds, setSeconds] = useState(USUAL_SECONDS);
   const [absorption, setAbsorption] = useState(0.01);
-  const [result, setResult] = useState<Discharge | null>(null);
   const nodes = timeDomain.kind === 'ready' ? timeDomain.run.transient.nodes : null;
-  useEffect(() => {
-    if (!nodes) return;
-    let over = false;
-    void client()
-      .discharge(design, new Map(nodes.map((node) => [node.id, node.meanVolts])), { ohms, seconds, absorption })
-      .then((found) => {
-        if (!over) setResult(found);
-      });
-    return () => {
-      over = true;
-    };
-  }, [design, nodes, ohms, seconds, absorption, client]);
+  const job = useMemo(
+    () =>
+      nodes && {
+        run: () =>
+          client.discharge(design, new Map(nodes.map((node) => [node.id, node.meanVolts])), {
+            ohms,
+            seconds,
+            absorption,
+          }),
+      },
+    [design, nodes, ohms, seconds, absorption, client],
+  );
+  const [run] = useLatest(job, PAUSE_MILLISECONDS);
+  const latest = run.kind === 'ready' ? run.result : null;
+  // What was found before stays on screen while a field is changed: it is replaced at once.
+  const [shown, setShown] = useState<{ of: typeof nodes; result: Discharge } | null>(null);
+  if (latest && shown?.result !== latest) setShown({ of: nodes, result: latest });
+  const result = latest ?? (shown?.of === nodes ? shown.result : null);
+  if (run.kind === 'failed') return <p className="px-1 py-6 text-over">The discharge failed: {run.reason}</p>;
   if (!nodes || !result) return <TimeDomainWaits timeDomain={timeDomain} />;
   const { polarity } = prediction.output;
   const say = (volts: number) => formatQuantity(signedVolts(Math.max(0, volts), polarity), 'V');
@@ -104,14 +114,19 @@ export function DischargeChart({
         />
       </div>
       <div className="overflow-y-auto pt-1 text-[13px]">
-        <QuantityField label="Through" unit="Ω" value={ohms} onValue={positive(setOhms, 'A resistance above zero.')} />
-        <QuantityField label="For" unit="s" value={seconds} onValue={positive(setSeconds, 'A time above zero.')} />
         <QuantityField
-          label="Dielectric gives back"
+          label="Discharge resistor"
+          unit="Ω"
+          value={ohms}
+          onValue={positive(setOhms, 'A resistance above zero.')}
+        />
+        <QuantityField label="Duration" unit="s" value={seconds} onValue={positive(setSeconds, 'A time above zero.')} />
+        <QuantityField
+          label="Dielectric absorption"
           unit="%"
           value={absorption}
           onValue={(value) => {
-            if (value === null || !(value >= 0 && value < 1)) return 'A part from 0 to 100 %.';
+            if (value === null || !(value >= 0 && value < 1)) return 'A share from 0 to 100 %.';
             setAbsorption(value);
             return null;
           }}

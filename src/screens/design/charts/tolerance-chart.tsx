@@ -3,13 +3,13 @@
 import { Popover } from 'radix-ui';
 import { Line } from 'react-chartjs-2';
 import type { Design } from '@/core/design/design-schema';
+import { FIGURES, type FigureId } from '@/core/predict/figures';
 import type { Prediction } from '@/core/predict/prediction';
 import { signedVolts } from '@/core/quantity/polarity';
 import { histogramOf, type Band } from '@/core/numeric/statistics';
 import type { SpreadGroup, Tolerance } from '@/core/predict/tolerance';
 import { quantityField, type FieldDescription } from '@/core/quantity/field-description';
 import { engineeringScale, formatQuantity } from '@/core/quantity/format-quantity';
-import type { Unit } from '@/core/quantity/units';
 import { DescribedField } from '@/ui/described-field';
 import { Quantity } from '@/ui/quantity';
 import { commonOptions, type Colours } from '@/ui/chart-style';
@@ -32,7 +32,7 @@ const SPREAD_FIELDS: readonly FieldDescription[] = [
   quantityField('forward', 'Diodes’ drop, ±', '%'),
   quantityField('source', 'Source resistance, ±', '%'),
   quantityField('bias', 'Capacitance lost at voltage, ±', '%', {
-    hint: 'Of the loss; counts where what is kept at rated voltage is known.',
+    hint: 'Of the loss; counts where the DC-bias derating is known.',
   }),
 ];
 
@@ -52,15 +52,17 @@ export function ToleranceChart({
 }) {
   if (run.kind === 'failed')
     return <p className="px-1 py-6 text-over">The draws failed. Change anything to try again.</p>;
-  if (run.kind === 'working')
+  if (run.kind !== 'ready')
     return (
       <p role="status" className="px-1 py-6 text-soft">
         Drawing parts…
       </p>
     );
-  if (!run.tolerance)
+  if (!run.result.tolerance)
     return <p className="px-1 py-6 text-soft">The closed form has no figure at this load, so nothing can be drawn.</p>;
-  return <Drawn design={design} prediction={prediction} tolerance={run.tolerance} colours={colours} onEdit={onEdit} />;
+  return (
+    <Drawn design={design} prediction={prediction} tolerance={run.result.tolerance} colours={colours} onEdit={onEdit} />
+  );
 }
 
 function Drawn({
@@ -84,7 +86,7 @@ function Drawn({
   const width = most === least ? 1 : (most - least) / BARS;
   const volts = engineeringScale(most, 'V');
   const tallest = Math.max(...bars.map(({ share }) => share));
-  const options = commonOptions(colours, `output, mean, ${volts.name}`, 'of all draws');
+  const options = commonOptions(colours, `output, mean, ${volts.name}`, 'share of samples');
   Object.assign(options.scales!.x!, {
     beginAtZero: false,
     min: Math.min(least - width, target ?? Infinity) / volts.per,
@@ -113,7 +115,7 @@ function Drawn({
       <div className="h-40 min-h-0 min-w-0 sm:h-auto">
         <Line
           role="img"
-          aria-label={`Spread of the output over ${samples} draws: from ${say(meanVolts.low)} to ${say(meanVolts.high)} in nine of ten`}
+          aria-label={`Spread of the output over ${samples} samples: from ${say(meanVolts.low)} to ${say(meanVolts.high)} in nine of ten`}
           options={options}
           data={{
             datasets: [
@@ -135,36 +137,35 @@ function Drawn({
       </div>
       <div className="text-[13px]">
         <dl>
-          <BandRow name="Output" band={meanVolts} unit="V" sign={polarity === 'negative' ? -1 : 1} />
-          <BandRow name="Ripple, p-p" band={tolerance.ripplePeakToPeakVolts} unit="V" />
-          {tolerance.smallestMargin ? (
-            <BandRow name="Smallest margin" band={tolerance.smallestMargin} unit="%" />
-          ) : null}
+          <BandRow id="outputMeanVolts" band={meanVolts} sign={polarity === 'negative' ? -1 : 1} />
+          <BandRow id="rippleVolts" band={tolerance.ripplePeakToPeakVolts} />
+          {tolerance.smallestMargin ? <BandRow id="smallestMargin" band={tolerance.smallestMargin} /> : null}
           {tolerance.chance === null ? null : (
             <div className="flex items-baseline justify-between gap-2 py-[1.5px]">
               <dt className="text-soft">Meets the target</dt>
               <dd data-tolerance="chance">
-                in <Quantity value={tolerance.chance} unit="%" digits={3} /> of draws
+                in <Quantity value={tolerance.chance} unit="%" digits={3} /> of samples
               </dd>
             </div>
           )}
         </dl>
         <p className="mt-1">
-          Most hangs on {GROUP_NAMES[first.group]} (<Quantity value={Math.min(1, first.share)} unit="%" digits={2} /> of
-          the spread), then {GROUP_NAMES[second.group]}.
+          Most sensitive to {GROUP_NAMES[first.group]} (
+          <Quantity value={Math.min(1, first.share)} unit="%" digits={2} /> of the spread), then{' '}
+          {GROUP_NAMES[second.group]}.
         </p>
         <p className="mt-1 text-xs text-soft">
-          {samples} draws, each factor evenly within its limits; capacitors ±
+          {samples} samples, each factor uniform within its limits; capacitors ±
           <Quantity value={design.ladder.capacitor.tolerance} unit="%" digits={2} />, the drive ±
           <Quantity value={design.spread.peaks} unit="%" digits={2} />.
-          {design.ladder.capacitor.dcBiasDerating === null ? ' Loss of capacitance at voltage is not known.' : ''}{' '}
+          {design.ladder.capacitor.dcBiasDerating === null ? ' DC-bias derating of the capacitors is not known.' : ''}{' '}
           <Popover.Root>
-            <Popover.Trigger className="text-copper hover:underline">How far off…</Popover.Trigger>
+            <Popover.Trigger className="text-copper hover:underline">Tolerances…</Popover.Trigger>
             <Popover.Portal>
               <Popover.Content
                 align="end"
                 sideOffset={4}
-                aria-label="How far off"
+                aria-label="Tolerances"
                 className="z-30 w-72 rounded-md border border-rule bg-paper p-3"
               >
                 {SPREAD_FIELDS.map((field) => (
@@ -185,15 +186,16 @@ function Drawn({
   );
 }
 
-/** What 5, 50 and 95 of a hundred draws lie under. */
-function BandRow({ name, band, unit, sign = 1 }: { name: string; band: Band; unit: Unit; sign?: 1 | -1 }) {
+/** What 5, 50 and 95 of a hundred samples lie under. */
+function BandRow({ id, band, sign = 1 }: { id: FigureId; band: Band; sign?: 1 | -1 }) {
+  const { label, unit } = FIGURES[id];
   return (
     <div className="flex items-baseline justify-between gap-2 py-[1.5px]">
-      <dt className="text-soft">{name}</dt>
-      <dd className="whitespace-nowrap" data-tolerance={name}>
+      <dt className="text-soft">{label}</dt>
+      <dd className="whitespace-nowrap" data-tolerance={id}>
         <Quantity value={sign * band.low} unit={unit} /> <span className="text-soft">to</span>{' '}
         <Quantity value={sign * band.high} unit={unit} />
-        <span className="text-soft">, half at </span>
+        <span className="text-soft">, median </span>
         <Quantity value={sign * band.median} unit={unit} />
       </dd>
     </div>

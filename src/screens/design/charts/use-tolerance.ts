@@ -1,35 +1,25 @@
 'use client';
 
-import { useEffect, useState } from 'react';
+import { useMemo } from 'react';
 import type { Design } from '@/core/design/design-schema';
 import type { Tolerance } from '@/core/predict/tolerance';
+import { useLatest, type Latest } from '@/ui/use-latest';
 import type { TransientClient } from '@/worker/transient-client';
 
-export type ToleranceRun = { kind: 'working' } | { kind: 'ready'; tolerance: Tolerance | null } | { kind: 'failed' };
+/** Its result is null where the design has no figure to vary. */
+export type ToleranceRun = Latest<{ tolerance: Tolerance | null }>;
 
-/** Lets a burst of keystrokes pass, and the time domain begin, before draws are made, ms. */
+/** Lets a burst of keystrokes pass, and the time domain begin, before samples are taken, ms. */
 const PAUSE_MILLISECONDS = 250;
-const WORKING: ToleranceRun = { kind: 'working' };
 
-/** What tolerances make of the design on screen, drawn in the worker; a changed design ends the draws for the one before. */
-export function useTolerance(design: Design, client: () => TransientClient, mostAmps: number): ToleranceRun {
-  const [held, setHeld] = useState<{ of: Design; mostAmps: number; run: ToleranceRun } | null>(null);
-  useEffect(() => {
-    let over = false;
-    const show = (run: ToleranceRun) => {
-      if (!over) setHeld({ of: design, mostAmps, run });
-    };
-    const timer = setTimeout(() => {
-      client()
-        .tolerance(design, mostAmps)
-        .then((tolerance) => show({ kind: 'ready', tolerance }))
-        .catch(() => show({ kind: 'failed' }));
-    }, PAUSE_MILLISECONDS);
-    return () => {
-      over = true;
-      clearTimeout(timer);
-      client().cancel('tolerance');
-    };
-  }, [design, client, mostAmps]);
-  return held?.of === design && held.mostAmps === mostAmps ? held.run : WORKING;
+/** What tolerances make of the design on screen, sampled in a worker; a changed design ends the work for the one before. */
+export function useTolerance(design: Design, client: TransientClient, mostAmps: number): ToleranceRun {
+  const job = useMemo(
+    () => ({
+      run: async () => ({ tolerance: await client.tolerance(design, mostAmps) }),
+      cancel: () => client.cancel('tolerance'),
+    }),
+    [design, client, mostAmps],
+  );
+  return useLatest(job, PAUSE_MILLISECONDS)[0];
 }

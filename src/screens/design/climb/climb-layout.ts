@@ -13,7 +13,7 @@ export type ClimbLayout = {
   perUnit: number;
   unit: 'V' | 'kV';
   plot: { left: number; right: number; top: number; bottom: number };
-  /** Where the nodes of each column stand, the smoothing column's with ground at its foot. */
+  /** Where the nodes of each column stand, the smoothing column's with ground at its input. */
   nodesOf: Record<Exclude<Column, 'ground'>, number>;
   capacitorsOf: Record<PartColumn, number>;
   /** The second half of a centre-tapped winding. */

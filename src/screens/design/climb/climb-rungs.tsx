@@ -3,7 +3,7 @@ import type { Prediction } from '@/core/predict/prediction';
 import { labelsThatFit, potentialColour, scaleFigure, type ClimbLayout } from './climb-layout';
 import { standing, tenth } from './climb-places';
 
-/** The rungs under load, thick by their ripple, each with its sag from the faint tick where it stands without load. */
+/** The rungs under load, thick by their ripple, each with its sag from the tick where it stands at no load. */
 export function Rungs({
   prediction,
   layout,

@@ -16,7 +16,7 @@ type ClimbProps = {
   selected: string | null;
   onSelect: (id: string | null) => void;
   /** Whether the figures are those of the settled time domain. */
-  inTime: boolean;
+  fromTimeDomain: boolean;
   /** Nodes and parts whose waveforms are shown. */
   traces: readonly string[];
   /** Takes a node into the waveforms or out of them; null while they are not on screen. */
@@ -46,10 +46,10 @@ export const Climb = memo(function Climb(props: ClimbProps) {
             <FitMark fit={fit} /> {fit}
           </span>
         ))}
-        <span>fill: part of the rating in use</span>
-        <span>faint tick: without load</span>
-        <span data-climb-from={props.inTime ? 'time-domain' : 'closed-form'}>
-          {props.inTime ? 'drawn from the time domain' : 'drawn from the closed form'}
+        <span>fill: share of rating used</span>
+        <span>tick: no load</span>
+        <span data-climb-from={props.fromTimeDomain ? 'time-domain' : 'closed-form'}>
+          {props.fromTimeDomain ? 'drawn from the time domain' : 'drawn from the closed form'}
         </span>
       </figcaption>
     </figure>

@@ -40,12 +40,11 @@ export function PartPanel({
           {kind === 'capacitor' ? 'Capacitor' : 'Diode'} {id}
         </strong>
         <span>
-          <span className="text-soft">{kind === 'capacitor' ? 'stands' : 'blocks up to'}</span>{' '}
+          <span className="text-soft">{kind === 'capacitor' ? 'works at' : 'blocks up to'}</span>{' '}
           <Quantity value={volts} unit="V" />
           {part.ratedVolts === null ? null : (
             <>
-              {' '}
-              <span className="text-soft">of</span> <Quantity value={part.ratedVolts} unit="V" />
+              , <span className="text-soft">rated</span> <Quantity value={part.ratedVolts} unit="V" />
             </>
           )}
         </span>
@@ -59,7 +58,7 @@ export function PartPanel({
           <FitMark fit={fit} /> {fit}
           {part.margin === null ? null : (
             <>
-              , <Quantity value={part.margin} unit="%" digits={2} /> in hand
+              , margin <Quantity value={part.margin} unit="%" digits={2} />
             </>
           )}
         </span>
@@ -68,11 +67,11 @@ export function PartPanel({
         ) : (
           <DiodeFigures part={part as DiodePrediction} />
         )}
-        {transient ? <InTime transient={transient} id={id} /> : null}
+        {transient ? <TimeDomainFigures transient={transient} id={id} /> : null}
       </p>
       <p className="mt-0.5 text-soft">
-        Rated with <Quantity value={CHOSEN_MARGIN} unit="%" digits={2} /> in hand it wants{' '}
-        <Quantity value={wanted.usual} unit="V" />; the cautious rule, three times the drive’s peak, wants{' '}
+        For a margin of <Quantity value={CHOSEN_MARGIN} unit="%" digits={2} /> it takes{' '}
+        <Quantity value={wanted.usual} unit="V" />; the cautious rule, three times the drive’s peak, takes{' '}
         <Quantity value={wanted.cautious} unit="V" />. With the drive as high as its spread it comes to{' '}
         <Quantity value={wanted.driveHigh} unit="V" />.
       </p>
@@ -102,7 +101,7 @@ function CapacitorFigures({ part }: { part: CapacitorPrediction }) {
         </span>
       ) : null}
       <span>
-        <span className="text-soft">mean under load</span> <Quantity value={loadedMeanVolts} unit="V" />
+        <span className="text-soft">mean at the load</span> <Quantity value={loadedMeanVolts} unit="V" />
       </span>
       <span>
         <span className="text-soft">carries</span> <Quantity value={rmsAmps} unit="A" />{' '}
@@ -143,12 +142,12 @@ function DiodeFigures({ part: { averageAmps, rmsAmps, watts, recoveryWatts } }: 
 }
 
 /** What the time domain says of one part. */
-function InTime({ transient, id }: { transient: Transient; id: string }) {
+function TimeDomainFigures({ transient, id }: { transient: Transient; id: string }) {
   const capacitor = transient.capacitors.find((part) => part.id === id);
   const diode = transient.diodes.find((part) => part.id === id);
   return (
     <span data-part-in-time={id}>
-      <span className="text-soft">in time:</span>{' '}
+      <span className="text-soft">time domain:</span>{' '}
       {capacitor ? (
         <>
           <Quantity value={capacitor.meanVolts} unit="V" /> <span className="text-soft">mean,</span>{' '}

@@ -1,7 +1,7 @@
 import deepEqual from 'fast-deep-equal';
 import { temporal } from 'zundo';
 import { createStore } from 'zustand';
-import type { StoredDesign } from '@/client/designs-api';
+import type { StoredDesign } from '@/core/design/design-messages';
 import { editDesign } from '@/core/drawer/edit-design';
 import { formatWhatIsRight } from '@/core/schema/fields';
 import type { Design } from '@/core/design/design-schema';

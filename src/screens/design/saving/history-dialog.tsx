@@ -1,14 +1,26 @@
 'use client';
 
 import { format } from 'date-fns';
-import { useEffect, useState } from 'react';
-import { fetchRevisions, type SavedRevision } from '@/client/designs-api';
+import { useMemo } from 'react';
+import { fetchRevisions, rawDocumentHref } from '@/client/designs-api';
+import type { Revision, SavedRevision } from '@/core/design/design-messages';
 import type { Design } from '@/core/design/design-schema';
 import { differences } from '@/core/design/differences';
+import { formatFaults } from '@/core/schema/faults';
 import { buttonStyle } from '@/ui/button';
+import { useLatest } from '@/ui/use-latest';
 import { Panel } from '@/ui/dialog';
 
-/** Every saved state of this design; any can be brought back as a new edit. */
+/** What a revision changed, by the fields; nothing to say where the one before cannot be read. */
+function changedSince(before: Revision | undefined, { design }: SavedRevision): string {
+  if (!before) return 'created';
+  if ('faults' in before) return '';
+  return differences(before.design, design)
+    .map((difference) => difference.path.slice(2))
+    .join(', ');
+}
+
+/** Every saved state of this design; any that can be read can be brought back as a new edit. */
 export function HistoryDialog({
   id,
   present,
@@ -16,21 +28,13 @@ export function HistoryDialog({
   onRestore,
 }: {
   id: string;
-  present: Design;
+  /** What is on screen; null where it cannot be read. */
+  present: Design | null;
   onClose: () => void;
   onRestore: (revision: SavedRevision) => void;
 }) {
-  const [revisions, setRevisions] = useState<SavedRevision[] | 'failed' | null>(null);
-  useEffect(() => {
-    let stale = false;
-    fetchRevisions(id).then(
-      (found) => stale || setRevisions(found),
-      () => stale || setRevisions('failed'),
-    );
-    return () => {
-      stale = true;
-    };
-  }, [id]);
+  const job = useMemo(() => ({ run: () => fetchRevisions(id) }), [id]);
+  const [read] = useLatest(job);
   return (
     <Panel
       open
@@ -39,26 +43,29 @@ export function HistoryDialog({
       title="History"
       description="Bringing back an earlier state is an edit like any other: it can be undone."
     >
-      {revisions === null ? <p className="text-soft">Reading…</p> : null}
-      {revisions === 'failed' ? (
+      {read.kind === 'working' ? <p className="text-soft">Reading…</p> : null}
+      {read.kind === 'failed' ? (
         <p className="text-over">The history cannot be read: the server cannot be reached.</p>
       ) : null}
-      {Array.isArray(revisions) ? (
+      {read.kind === 'ready' ? (
         <ol className="max-h-[60vh] overflow-y-auto">
-          {revisions.map((revision, index) => {
-            const before = revisions[index + 1];
-            const changed = before
-              ? differences(before.design, revision.design).map((difference) => difference.path.slice(2))
-              : [];
-            const same = differences(revision.design, present).length === 0;
+          {read.result.map((revision, index) => {
             return (
               <li key={revision.revision} className="flex items-baseline gap-3 border-b border-rule py-1.5">
                 <span className="figures w-8 text-right">{revision.revision}</span>
                 <time dateTime={revision.savedAt} className="whitespace-nowrap text-soft">
                   {format(new Date(revision.savedAt), 'd MMM, HH:mm:ss')}
                 </time>
-                <span className="min-w-0 flex-1 truncate text-[13px]">{before ? changed.join(', ') : 'created'}</span>
-                {same ? (
+                <span className="min-w-0 flex-1 truncate text-[13px]">
+                  {'faults' in revision
+                    ? `cannot be read: ${formatFaults(revision.faults)}`
+                    : changedSince(read.result[index + 1], revision)}
+                </span>
+                {'faults' in revision ? (
+                  <a href={rawDocumentHref(id, revision.revision)} download className={buttonStyle('quiet')}>
+                    Export as stored
+                  </a>
+                ) : present && differences(revision.design, present).length === 0 ? (
                   <span className="text-[13px] text-soft">on screen</span>
                 ) : (
                   <button type="button" className={buttonStyle('quiet')} onClick={() => onRestore(revision)}>

@@ -53,7 +53,7 @@ export function ResonancePage({ bench }: { bench: BenchEditing }) {
               <Result name="Drive" value={prediction.drive.frequencyHertz} unit="Hz" />
               <Result name="Secondary alone" testName="rings-open" value={secondary.rings.openHertz} unit="Hz" />
               <Result
-                name="With the ladder at its foot"
+                name="With the ladder at its input"
                 testName="rings-with-ladder"
                 value={secondary.rings.withLadderHertz}
                 unit="Hz"

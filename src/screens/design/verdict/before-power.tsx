@@ -9,7 +9,9 @@ export function BeforePower({ checks }: { checks: Prediction['beforePower'] }) {
     <Collapsible.Root className="mt-3">
       <Collapsible.Trigger className="group flex w-full items-baseline justify-between rounded text-left">
         <span className="text-[13px] font-semibold text-soft">Before power</span>
-        <span className="text-[13px] text-copper group-data-[state=open]:hidden">{checks.length} things to see to</span>
+        <span className="text-[13px] text-copper group-data-[state=open]:hidden">
+          {checks.length} checks before power
+        </span>
       </Collapsible.Trigger>
       <Collapsible.Content>
         <ol aria-label="Before power" className="mt-1 grid list-decimal gap-1.5 pl-5 text-[13px]">

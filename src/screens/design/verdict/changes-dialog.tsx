@@ -1,12 +1,13 @@
 'use client';
 
-import { useEffect, useState } from 'react';
+import { useMemo, useState } from 'react';
 import type { Design } from '@/core/design/design-schema';
 import type { RankedChange } from '@/core/predict/rank-changes';
 import { fitOf } from '@/core/quantity/margin';
 import type { TransientClient } from '@/worker/transient-client';
 import { Panel } from '@/ui/dialog';
 import { FitMark } from '@/ui/fit-mark';
+import { useLatest } from '@/ui/use-latest';
 import { Quantity } from '@/ui/quantity';
 import { SortableTable, sortableColumns } from '@/ui/sortable-table';
 
@@ -69,10 +70,10 @@ const HEADINGS = {
   gain: 'Output, mean',
   ripple: 'Ripple, p-p',
   energy: 'Stored energy',
-  margin: 'Smallest margin then',
+  margin: 'Smallest margin after',
 };
 
-/** Single changes ranked by what they do, each applied with one click; reckoned in the worker. */
+/** Single changes ranked by what they do, each applied with one click; calculated in a worker. */
 export function ChangesDialog({
   design,
   client,
@@ -80,20 +81,18 @@ export function ChangesDialog({
   onClose,
 }: {
   design: Design;
-  client: () => TransientClient;
+  client: TransientClient;
   onApply: (path: string, value: unknown) => void;
   onClose: () => void;
 }) {
   const [ranked, setRanked] = useState<{ of: Design; changes: RankedChange[] } | null>(null);
-  const [failed, setFailed] = useState(false);
-  useEffect(() => {
-    const work = client();
-    work
-      .rank(design)
-      .then((changes) => changes && setRanked({ of: design, changes }))
-      .catch(() => setFailed(true));
-    return () => work.cancel('rank');
-  }, [design, client]);
+  const job = useMemo(
+    () => ({ run: () => client.rank(design), cancel: () => client.cancel('rank') }),
+    [design, client],
+  );
+  const [run] = useLatest(job);
+  // The ranking of the design before stays, dimmed, until that of the present one is there.
+  if (run.kind === 'ready' && ranked?.changes !== run.result) setRanked({ of: design, changes: run.result });
   return (
     <Panel
       open
@@ -102,13 +101,13 @@ export function ChangesDialog({
       title="What each single change would do"
       description="By the closed form, everything else as it is. This stays open to try several; undo takes each back."
     >
-      {failed ? (
+      {run.kind === 'failed' ? (
         <p role="alert" className="text-over">
-          They could not be reckoned. Close this and try again.
+          They could not be calculated. Close this and try again.
         </p>
       ) : ranked === null ? (
         <p role="status" className="text-soft">
-          Reckoning…
+          Calculating…
         </p>
       ) : (
         <div className={ranked.of === design ? '' : 'opacity-60'}>

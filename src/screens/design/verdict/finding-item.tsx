@@ -3,7 +3,7 @@ import type { Finding } from '@/core/quantity/finding';
 
 const SEVERITY: Record<Finding['severity'], { word: string; style: string }> = {
   stop: { word: 'Stop', style: 'border-over' },
-  warn: { word: 'Look', style: 'border-close' },
+  warn: { word: 'Warning', style: 'border-close' },
   note: { word: 'Note', style: 'border-line' },
 };
 

@@ -1,7 +1,7 @@
 import type { Design } from '@/core/design/design-schema';
-import { compareWithTimeDomain } from '@/core/transient/comparison';
+import { FIGURES } from '@/core/predict/figures';
+import { compareWithTimeDomain, TIME_DOMAIN_FIGURES } from '@/core/transient/comparison';
 import type { Prediction } from '@/core/predict/prediction';
-import type { Unit } from '@/core/quantity/units';
 import { Quantity } from '@/ui/quantity';
 import { TimeDomainWaits } from '../charts/time-domain-waits';
 import type { TimeDomain } from '../use-transient';
@@ -9,8 +9,10 @@ import type { TimeDomain } from '../use-transient';
 /** Adding up closer than this is not worth digits. */
 const LEAST_RESIDUE = 1e-5;
 
-/** Closed form and time domain side by side, and why they differ. */
-export function InTimePanel({
+const ROWS = Object.keys(TIME_DOMAIN_FIGURES) as (keyof typeof TIME_DOMAIN_FIGURES)[];
+
+/** Closed form beside time domain, and why they differ. */
+export function TimeDomainPanel({
   design,
   prediction,
   timeDomain,
@@ -22,7 +24,7 @@ export function InTimePanel({
   return (
     <section aria-label="Time domain" className="mt-3">
       <h3 className="flex items-baseline justify-between text-[13px] font-semibold text-soft">
-        <span>Two ways to the answer</span>
+        <span>Closed form and time domain</span>
       </h3>
       {timeDomain.kind === 'ready' ? (
         <Ready design={design} prediction={prediction} run={timeDomain.run} />
@@ -42,20 +44,7 @@ function Ready({
   prediction: Prediction;
   run: Extract<TimeDomain, { kind: 'ready' }>['run'];
 }) {
-  const { output, input } = prediction;
   const comparison = compareWithTimeDomain(design, prediction, transient);
-  const rows: { key: string; name: string; closed: number | null; timed: number | null; unit: Unit }[] = [
-    { key: 'mean', name: 'Output, mean', closed: output.meanVolts, timed: transient.meanVolts, unit: 'V' },
-    {
-      key: 'ripple',
-      name: 'Ripple, p-p',
-      closed: output.ripplePeakToPeakVolts,
-      timed: transient.ripplePeakToPeakVolts,
-      unit: 'V',
-    },
-    { key: 'watts', name: 'Power in', closed: input.watts, timed: transient.watts.in, unit: 'W' },
-    { key: 'amps', name: 'Source, RMS', closed: input.amps, timed: transient.source.rmsAmps, unit: 'A' },
-  ];
   return (
     <>
       <table className="mt-0.5 w-full text-[13px]">
@@ -73,22 +62,22 @@ function Ready({
           </tr>
         </thead>
         <tbody>
-          {rows.map((row) => (
-            <tr key={row.key} className="border-t border-rule">
+          {ROWS.map((id) => (
+            <tr key={id} className="border-t border-rule">
               <th scope="row" className="py-[2.5px] text-left font-normal text-soft">
-                {row.name}
+                {FIGURES[id].label}
               </th>
               <td className="text-right whitespace-nowrap">
-                <Quantity value={row.closed} unit={row.unit} digits={4} />
+                <Quantity value={FIGURES[id].read(prediction)} unit={FIGURES[id].unit} digits={4} />
               </td>
-              <td className="text-right whitespace-nowrap" data-in-time={row.key}>
-                <Quantity value={row.timed} unit={row.unit} digits={4} />
+              <td className="text-right whitespace-nowrap" data-time-domain={id}>
+                <Quantity value={TIME_DOMAIN_FIGURES[id](transient)} unit={FIGURES[id].unit} digits={4} />
               </td>
             </tr>
           ))}
         </tbody>
       </table>
-      <p className="mt-1 text-[13px]" data-in-time="why">
+      <p className="mt-1 text-[13px]" data-time-domain="why">
         {comparison.differenceFraction === null ? null : (
           <>
             {comparison.differenceFraction > 0 ? '+' : ''}

@@ -1,10 +1,7 @@
 'use client';
 
-import { Accordion } from 'radix-ui';
 import Link from 'next/link';
-import type { ReactNode } from 'react';
 import type { Design } from '@/core/design/design-schema';
-import { explain, type Figure } from '@/core/predict/explain';
 import type { Finding } from '@/core/quantity/finding';
 import type { Prediction } from '@/core/predict/prediction';
 import { signedVolts } from '@/core/quantity/polarity';
@@ -13,8 +10,10 @@ import { formatQuantity } from '@/core/quantity/format-quantity';
 import { showCautionsAgain } from '@/ui/cautions';
 import { Quantity } from '@/ui/quantity';
 import { BeforePower } from './before-power';
+import { Figures } from './figures';
 import { FindingItem } from './finding-item';
-import { InTimePanel } from './time-domain-panel';
+import { SaidOtherwise, Sentence } from './sentence';
+import { TimeDomainPanel } from './time-domain-panel';
 import type { TimeDomain } from '../use-transient';
 import { WeakestParts } from './weakest-parts';
 
@@ -42,7 +41,7 @@ export function Verdict(props: VerdictProps) {
         <SaidOtherwise design={design} prediction={prediction} timeDomain={timeDomain} />
       </div>
       <Figures design={design} prediction={prediction} />
-      <InTimePanel design={design} prediction={prediction} timeDomain={timeDomain} />
+      <TimeDomainPanel design={design} prediction={prediction} timeDomain={timeDomain} />
       <Findings findings={prediction.findings} onApply={onApply} onGo={onGo} />
       <WeakestParts prediction={prediction} />
       {helps ? <WouldHelp change={helps} onApply={onApply} /> : null}
@@ -55,98 +54,6 @@ export function Verdict(props: VerdictProps) {
       <BeforePower checks={prediction.beforePower} />
       <NotDead prediction={prediction} />
     </section>
-  );
-}
-
-/** Part of the drive's peaks from which their fall has a row of its own. */
-const WORTH_A_ROW = 0.999;
-
-function Sentence({
-  design,
-  prediction,
-  timeDomain,
-}: {
-  design: Design;
-  prediction: Prediction;
-  timeDomain: TimeDomain;
-}) {
-  const { output, target } = prediction;
-  const wanted = design.target;
-  const signed = (volts: number) => formatQuantity(signedVolts(volts, output.polarity), 'V');
-  const style = 'text-[17px] leading-snug font-semibold tracking-tight';
-  if (output.meanVolts === null && prediction.source.driveScale < 1)
-    return (
-      <h2 className={style}>
-        <span className="text-over">No figure:</span> the drive cannot carry this load.
-      </h2>
-    );
-  if (output.meanVolts === null && timeDomain.kind === 'ready' && timeDomain.run.transient.converged) {
-    const { meanVolts, amps } = timeDomain.run.transient;
-    return (
-      <h2 className={style}>
-        The time domain gives <span className="text-copper">{signed(meanVolts)}</span> at {formatQuantity(amps, 'A')}.
-        The closed form has no figure here.
-      </h2>
-    );
-  }
-  if (output.meanVolts === null)
-    return (
-      <h2 className={style}>
-        <span className="text-over">No figure:</span> the load takes the ladder past what the closed form can say.
-      </h2>
-    );
-  const reaches = signed(output.meanVolts);
-  const drawn = output.amps ? ` at ${formatQuantity(output.amps, 'A')}` : ' with nothing drawn';
-  if (!target || !wanted)
-    return (
-      <h2 className={style}>
-        Reaches <span className="text-copper">{reaches}</span>
-        {drawn}. No target is set.
-      </h2>
-    );
-  const excess = target.voltsExcess!;
-  const parts = [
-    target.voltsMet
-      ? `${formatQuantity(excess, '%', 2)} above the target`
-      : `${formatQuantity(-excess, '%', 2)} short of ${signed(wanted.volts)}`,
-  ];
-  if (!target.ampsMet) parts.push(`but the target’s ${formatQuantity(wanted.amps, 'A')} is not drawn`);
-  return (
-    <h2 className={style}>
-      <span className={target.met ? 'text-fits' : 'text-over'}>
-        {target.voltsMet ? 'Reaches' : 'Only reaches'} {reaches}
-      </span>
-      {drawn}, {parts.join(', ')}. Ripple {formatQuantity(output.ripplePeakToPeakFraction ?? NaN, '%', 2)}
-      {target.rippleMet === null
-        ? '.'
-        : target.rippleMet
-          ? ', within the target.'
-          : `, over the ${formatQuantity(wanted.ripplePeakToPeakFraction!, '%', 2)} wanted.`}
-    </h2>
-  );
-}
-
-/** Difference between the two ways from which the sentence, which goes by the closed form, is not left alone. */
-const FAR_APART = 0.02;
-
-/** Where the time domain has quite another output, that is said beside the sentence, target and all. */
-function SaidOtherwise({
-  design,
-  prediction: { output },
-  timeDomain,
-}: Pick<VerdictProps, 'design' | 'prediction' | 'timeDomain'>) {
-  if (output.meanVolts === null || timeDomain.kind !== 'ready' || !timeDomain.run.transient.converged) return null;
-  const { meanVolts } = timeDomain.run.transient;
-  const apart = meanVolts / output.meanVolts - 1;
-  if (Math.abs(apart) < FAR_APART) return null;
-  const reaches = design.target && meanVolts >= design.target.volts;
-  return (
-    <p data-otherwise className="mt-1 border-l-[3px] border-close pl-2.5">
-      The time domain has {formatQuantity(signedVolts(meanVolts, output.polarity), 'V')},{' '}
-      {formatQuantity(Math.abs(apart), '%', 2)} {apart > 0 ? 'more' : 'less'}
-      {design.target ? (reaches ? ', which reaches the target' : ', short of the target') : ''}. Trust it over the
-      closed form here; why is told below.
-    </p>
   );
 }
 
@@ -176,129 +83,6 @@ export function VerdictStrip({ design, prediction }: { design: Design; predictio
         {troubles === 0 ? 'no warnings' : troubles === 1 ? '1 warning' : `${troubles} warnings`}
       </span>
     </p>
-  );
-}
-
-type Row = { figure: Figure; name: string; value: ReactNode; inset?: boolean };
-
-function figureRows(prediction: Prediction): Row[] {
-  const { output, input, energy, optimumStages } = prediction;
-  return [
-    { figure: 'noLoad', name: 'No load', value: <Quantity value={output.noLoadVolts} unit="V" /> },
-    { figure: 'mean', name: 'Output, mean', value: <Quantity value={output.meanVolts} unit="V" digits={4} /> },
-    {
-      figure: 'droop',
-      name: 'Droop',
-      value: (
-        <>
-          <Quantity value={output.droopVolts} unit="V" /> · <Quantity value={output.droopFraction} unit="%" />
-        </>
-      ),
-    },
-    {
-      figure: 'droopByCapacitors',
-      name: 'by the capacitors',
-      value: <Quantity value={output.droopByCapacitorsVolts} unit="V" />,
-      inset: true,
-    },
-    {
-      figure: 'droopBySource',
-      name: 'by the source',
-      value: <Quantity value={output.droopBySourceVolts} unit="V" />,
-      inset: true,
-    },
-    ...(prediction.source.driveScale < WORTH_A_ROW
-      ? [
-          {
-            figure: 'droopByDrive' as const,
-            name: 'by the drive running out',
-            value: <Quantity value={output.droopByDriveVolts} unit="V" />,
-            inset: true,
-          },
-        ]
-      : []),
-    {
-      figure: 'ripple',
-      name: 'Ripple, peak to peak',
-      value: <Quantity value={output.ripplePeakToPeakVolts} unit="V" />,
-    },
-    {
-      figure: 'power',
-      name: 'Power out of in',
-      value: (
-        <>
-          <Quantity value={output.watts} unit="W" /> / <Quantity value={input.watts} unit="W" />
-          {input.efficiency === null ? null : (
-            <>
-              {' · '}
-              <Quantity value={input.efficiency} unit="%" digits={2} />
-            </>
-          )}
-        </>
-      ),
-    },
-    {
-      figure: 'optimum',
-      name: 'Most output with',
-      value: optimumStages === null ? <span className="text-soft">no optimum</span> : <>{optimumStages} stages</>,
-    },
-    { figure: 'energy', name: 'Stored energy', value: <Quantity value={energy.joules} unit="J" /> },
-    {
-      figure: 'bleed',
-      name: 'Bleeder to 60 V',
-      value:
-        energy.bleedSeconds === null ? (
-          <span className="text-soft">no bleeder</span>
-        ) : (
-          <Quantity value={energy.bleedSeconds} unit="s" digits={2} />
-        ),
-    },
-  ];
-}
-
-function Figures({ design, prediction }: { design: Design; prediction: Prediction }) {
-  return (
-    <Accordion.Root type="multiple" className="mt-2.5 border-t border-rule">
-      {figureRows(prediction).map((row) => (
-        <Accordion.Item key={row.figure} value={row.figure} className="border-b border-rule">
-          <Accordion.Header>
-            <Accordion.Trigger className="flex w-full items-baseline justify-between gap-3 py-[3.5px] text-left hover:bg-tint/60">
-              <span className={`text-soft ${row.inset ? 'pl-3' : ''}`}>{row.name}</span>
-              <span data-figure={row.figure} className="text-right">
-                {row.value}
-              </span>
-            </Accordion.Trigger>
-          </Accordion.Header>
-          <Accordion.Content>
-            <HowItComesAbout figure={row.figure} design={design} prediction={prediction} />
-          </Accordion.Content>
-        </Accordion.Item>
-      ))}
-    </Accordion.Root>
-  );
-}
-
-function HowItComesAbout({ figure, design, prediction }: { figure: Figure; design: Design; prediction: Prediction }) {
-  const explanation = explain(figure, design, prediction);
-  return (
-    <div className="mb-2 grid gap-1 border-l-2 border-copper/50 pl-2.5 text-[12.5px]">
-      <p className="figures">{explanation.equation}</p>
-      <p className="figures text-soft">{explanation.withNumbers}</p>
-      <p>
-        <span className="text-soft">From:</span> {explanation.source}
-      </p>
-      <p>
-        <span className="text-soft">Holds:</span> {explanation.validRange}
-      </p>
-      <p>
-        <span className="text-soft">Uncertain:</span> {explanation.uncertain}
-      </p>
-      {explanation.besides.map((other) => (
-        <p key={other.name}>
-          <span className="text-soft">{other.name}:</span> <span className="figures">{other.value}</span>. {other.why}
-        </p>
-      ))}
-    </div>
   );
 }
 
@@ -347,7 +131,7 @@ function Findings({ findings, onApply, onGo }: { findings: Finding[] } & Pick<Ve
 function WouldHelp({ change, onApply }: { change: HelpfulChange; onApply: VerdictProps['onApply'] }) {
   return (
     <div className="mt-3 rounded bg-copper-tint px-3 py-2">
-      <h3 className="text-[13px] font-semibold text-copper">Would lift the output most</h3>
+      <h3 className="text-[13px] font-semibold text-copper">Largest gain</h3>
       <p>
         {change.label}: +<Quantity value={change.gainVolts} unit="V" />{' '}
         <button

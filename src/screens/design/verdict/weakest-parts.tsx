@@ -37,7 +37,7 @@ function marginRow({ id, part, condition, stress, rated, margin }: Margin) {
     <li key={`${id} ${part} ${condition}`} data-margin={id} className="flex items-baseline gap-2 py-0.5">
       <FitMark fit={fit} />
       <span className="min-w-0 flex-1">
-        {formatSubject({ id, part })}, {rating}, {CONDITIONS[condition]},{' '}
+        {formatSubject({ id, part })}, {rating}, {CONDITIONS[condition]}: works at{' '}
         <span className="whitespace-nowrap">
           <Quantity value={stress} unit={unit} />, rated <Quantity value={rated} unit={unit} />
         </span>

@@ -1,13 +1,17 @@
 import { archiveRequestSchema, saveRequestSchema } from '@/core/design/design-messages';
-import { findDesign, saveDesign, setArchived } from '@/server/designs';
-import { isId, notFound, readBody } from '../../answers';
+import { findDesign, isDamaged, saveDesign, setArchived, type Shelved } from '@/server/designs';
+import { isId, notFound, readBody, refuse } from '../../answers';
 
 type Context = { params: Promise<{ id: string }> };
 
+/** A design, or the faults of one that cannot be read. */
+const answer = (shelved: Shelved, status = 200) =>
+  isDamaged(shelved) ? refuse(422, shelved.faults) : Response.json(shelved, { status });
+
 export async function GET(_request: Request, { params }: Context): Promise<Response> {
   const { id } = await params;
-  const stored = isId(id) ? await findDesign(id) : null;
-  return stored ? Response.json(stored) : notFound();
+  const found = isId(id) ? await findDesign(id) : null;
+  return found ? answer(found) : notFound();
 }
 
 /** Saves over the revision the editor last saw; 409 with the standing one when another has come between. */
@@ -18,15 +22,15 @@ export async function PUT(request: Request, { params }: Context): Promise<Respon
   if (!reading.ok) return reading.response;
   const outcome = await saveDesign(id, reading.body.baseRevision, reading.body.design);
   if (outcome.kind === 'missing') return notFound();
-  return Response.json(outcome.stored, { status: outcome.kind === 'conflict' ? 409 : 200 });
+  return answer(outcome.stored, outcome.kind === 'conflict' ? 409 : 200);
 }
 
-/** Archives a design or brings it back. */
+/** Archives a design or brings it back, whether it can be read or not. */
 export async function PATCH(request: Request, { params }: Context): Promise<Response> {
   const { id } = await params;
   if (!isId(id)) return notFound();
   const reading = await readBody(request, archiveRequestSchema);
   if (!reading.ok) return reading.response;
-  const stored = await setArchived(id, reading.body.archived);
-  return stored ? Response.json(stored) : notFound();
+  const found = await setArchived(id, reading.body.archived);
+  return found ? Response.json({ id, archivedAt: found.archivedAt }) : notFound();
 }

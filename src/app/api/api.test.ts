@@ -1,0 +1,171 @@
+import { randomUUID } from 'node:crypto';
+import { newDesign } from '@/core/design/new-design';
+import { readPartLine } from '@/core/drawer/part-line';
+import type { Part } from '@/core/parts/part-schema';
+import { createDesign } from '@/server/designs';
+import { pool } from '@/server/pool';
+import { GET as readDocument } from './designs/[id]/document/route';
+import { GET as readOne, PATCH as archive, PUT as save } from './designs/[id]/route';
+import { GET as readRevisions } from './designs/[id]/revisions/route';
+import { POST as create } from './designs/route';
+import { GET as readDrawer, POST as changeDrawer } from './drawer/route';
+
+// The handlers as requests reach them, on the real throw-away database that ./test starts and migrates.
+beforeEach(() => pool().query('TRUNCATE designs, design_revisions, parts'));
+afterAll(() => pool().end());
+
+const request = (method: string, body?: unknown, query = '') =>
+  new Request(`http://localhost/api${query}`, {
+    method,
+    body: body === undefined ? undefined : typeof body === 'string' ? body : JSON.stringify(body),
+  });
+const of = (id: string) => ({ params: Promise.resolve({ id }) });
+const faultsIn = async (response: Response) =>
+  ((await response.json()) as { faults: { path: string; message: string }[] }).faults;
+const spoil = (id: string) => pool().query(`UPDATE designs SET document = '{"name": "Spoilt"}' WHERE id = $1`, [id]);
+const withStages = (stages: number) => ({
+  ...newDesign('Asked for'),
+  ladder: { ...newDesign('x').ladder, stages },
+});
+
+describe('designs', () => {
+  it('are created, read, saved and listed by revision', async () => {
+    const created = await create(request('POST', withStages(2)));
+    expect(created.status).toBe(201);
+    const { id, revision } = await created.json();
+    expect(revision).toBe(1);
+    const saved = await save(request('PUT', { baseRevision: 1, design: withStages(3) }), of(id));
+    expect([saved.status, (await saved.json()).revision]).toEqual([200, 2]);
+    expect(await (await readOne(request('GET'), of(id))).json()).toMatchObject({
+      revision: 2,
+      design: { ladder: { stages: 3 } },
+    });
+    const revisions = await (await readRevisions(request('GET'), of(id))).json();
+    expect(revisions.map((one: { revision: number }) => one.revision)).toEqual([2, 1]);
+  });
+  it('of an older version are taken and kept in the present one', async () => {
+    const { dcBiasDerating: _, ...capacitor } = newDesign('Old').ladder.capacitor;
+    const old = {
+      ...newDesign('Old'),
+      version: 1,
+      ladder: { ...newDesign('Old').ladder, capacitor: { ...capacitor, keptAtRating: 0.6 } },
+    };
+    const { id } = await (await create(request('POST', old))).json();
+    expect(await (await readDocument(request('GET'), of(id))).json()).toMatchObject({
+      version: 2,
+      ladder: { capacitor: { dcBiasDerating: 0.6 } },
+    });
+    const saved = await save(request('PUT', { baseRevision: 1, design: old }), of(id));
+    expect(saved.status).toBe(200);
+  });
+  it('a save of a revision that no longer stands answers 409 with the one that does, and writes nothing', async () => {
+    const { id } = await createDesign(withStages(2));
+    await save(request('PUT', { baseRevision: 1, design: withStages(3) }), of(id));
+    const late = await save(request('PUT', { baseRevision: 1, design: withStages(9) }), of(id));
+    expect(late.status).toBe(409);
+    expect(await late.json()).toMatchObject({ revision: 2, design: { ladder: { stages: 3 } } });
+  });
+  it.each([
+    ['a bad field', { ...withStages(2), name: '' }, 422, '$.name'],
+    ['no JSON', '{', 400, '$'],
+    ['nothing', '', 400, '$'],
+    ['too long a text', `"${'x'.repeat(1_000_001)}"`, 413, '$'],
+    ['a list', [], 422, '$'],
+  ])('refuse %s, saying where', async (_what, body, status, path) => {
+    const response = await create(request('POST', body));
+    expect(response.status).toBe(status);
+    expect((await faultsIn(response))[0].path).toBe(path);
+    expect((await pool().query('SELECT 1 FROM designs')).rowCount).toBe(0);
+  });
+  it.each(['no-id', randomUUID()])('that are not there answer 404: %s', async (id) => {
+    const body = { baseRevision: 1, design: withStages(2) };
+    const responses = await Promise.all([
+      readOne(request('GET'), of(id)),
+      save(request('PUT', body), of(id)),
+      archive(request('PATCH', { archived: true }), of(id)),
+      readRevisions(request('GET'), of(id)),
+      readDocument(request('GET'), of(id)),
+    ]);
+    expect(responses.map(({ status }) => status)).toEqual([404, 404, 404, 404, 404]);
+  });
+  it('are archived and brought back', async () => {
+    const { id } = await createDesign(withStages(2));
+    const away = await (await archive(request('PATCH', { archived: true }), of(id))).json();
+    expect(Number.isNaN(Date.parse(away.archivedAt))).toBe(false);
+    expect(await (await archive(request('PATCH', { archived: false }), of(id))).json()).toEqual({
+      id,
+      archivedAt: null,
+    });
+    expect((await archive(request('PATCH', { archived: 'yes' }), of(id))).status).toBe(422);
+  });
+});
+
+describe('a design that cannot be read', () => {
+  it('answers with its faults, is handed out as stored, and comes back by a save over it', async () => {
+    const { id } = await createDesign(withStages(2));
+    await spoil(id);
+    const read = await readOne(request('GET'), of(id));
+    expect(read.status).toBe(422);
+    expect((await faultsIn(read)).length).toBeGreaterThan(0);
+    const raw = await readDocument(request('GET'), of(id));
+    expect(raw.headers.get('content-disposition')).toMatch(/^attachment/);
+    expect(await raw.json()).toEqual({ name: 'Spoilt' });
+    expect((await archive(request('PATCH', { archived: true }), of(id))).status).toBe(200);
+    const over = await save(request('PUT', { baseRevision: 1, design: withStages(4) }), of(id));
+    expect(over.status).toBe(200);
+    expect((await readOne(request('GET'), of(id))).status).toBe(200);
+  });
+  it('is no conflict that an editor could take over', async () => {
+    const { id } = await createDesign(withStages(2));
+    await spoil(id);
+    const late = await save(request('PUT', { baseRevision: 5, design: withStages(4) }), of(id));
+    expect(late.status).toBe(422);
+  });
+  it('hands out each revision by its number', async () => {
+    const { id } = await createDesign(withStages(2));
+    await save(request('PUT', { baseRevision: 1, design: withStages(3) }), of(id));
+    const first = await readDocument(request('GET', undefined, '?revision=1'), of(id));
+    expect(await first.json()).toMatchObject({ ladder: { stages: 2 } });
+    for (const revision of ['3', '0', '-1', 'x', '99999999999'])
+      expect((await readDocument(request('GET', undefined, `?revision=${revision}`), of(id))).status).toBe(404);
+  });
+});
+
+describe('the drawer', () => {
+  const part = (name: string, note = ''): Part => {
+    const read = readPartLine(`100p 15kV cer ${name} x30`, randomUUID());
+    if (!read.ok) throw new Error(read.reason);
+    return { ...read.part, note };
+  };
+  const revision = async () => (await (await readDrawer()).json()).revision as number;
+  it('changes from the revision that it was read at, else answers 409 with what stands', async () => {
+    const base = await revision();
+    const first = await changeDrawer(request('POST', { baseRevision: base, put: [part('one')] }));
+    expect(first.status).toBe(200);
+    const late = await changeDrawer(request('POST', { baseRevision: base, put: [part('two')] }));
+    expect(late.status).toBe(409);
+    const standing = await late.json();
+    expect(standing.parts.map(({ name }: Part) => name)).toEqual(['one']);
+    expect(standing.revision).toBe(base + 1);
+  });
+  it('takes five thousand parts with long notes in one change, and no more', async () => {
+    const parts = Array.from({ length: 5000 }, (_, at) => part(`p${at}`, 'n'.repeat(500)));
+    const taken = await changeDrawer(request('POST', { baseRevision: await revision(), put: parts }));
+    expect(taken.status).toBe(200);
+    expect((await taken.json()).parts).toHaveLength(5000);
+    const more = await changeDrawer(
+      request('POST', { baseRevision: await revision(), put: [...parts, part('one too many')] }),
+    );
+    expect(more.status).toBe(422);
+    expect((await faultsIn(more))[0]).toMatchObject({ path: '$.put', message: expect.stringContaining('5000') });
+  });
+  it.each([
+    ['no revision', { put: [] }, '$.baseRevision'],
+    ['a count below zero', { baseRevision: 0, put: [{ ...part('bad'), count: -1 }] }, '$.put[0].count'],
+    ['an id that is none', { baseRevision: 0, remove: ['x'] }, '$.remove[0]'],
+  ])('refuses %s', async (_what, body, path) => {
+    const response = await changeDrawer(request('POST', body));
+    expect(response.status).toBe(422);
+    expect((await faultsIn(response))[0].path).toBe(path);
+  });
+});

@@ -1,0 +1,81 @@
+import { readdirSync, readFileSync } from 'node:fs';
+import path from 'node:path';
+import { newDesign } from './new-design';
+import { readDesign, readDesignText } from './read-design';
+import { DESIGN_VERSION, upgradeDesign } from './upgrade';
+
+// Files as version 1 wrote them; they are never changed, and must open as long as there is a program to open them.
+const OLD = path.resolve('tests/version-1');
+const files = readdirSync(OLD).filter((file) => file.endsWith('.ladder.json'));
+const textOf = (file: string) => readFileSync(path.join(OLD, file), 'utf8');
+
+describe('files of version 1', () => {
+  it('are kept', () => expect(files).toHaveLength(5));
+  it.each(files)('%s opens, is of the present version, and writes itself so', (file) => {
+    const reading = readDesignText(textOf(file));
+    if (!reading.ok) throw new Error(JSON.stringify(reading.faults));
+    expect(reading.design.version).toBe(DESIGN_VERSION);
+    expect(readDesign(JSON.parse(JSON.stringify(reading.design)))).toEqual(reading);
+  });
+  it.each(files)('%s keeps every value it had, under whatever name', (file) => {
+    const values = (value: unknown): string[] =>
+      typeof value === 'object' && value !== null ? Object.values(value).flatMap(values) : [JSON.stringify(value)];
+    const before = JSON.parse(textOf(file));
+    const after = upgradeDesign(before) as Record<string, unknown>;
+    const { version: _old, ...rest } = before;
+    const { version: _new, ...upgraded } = after;
+    expect(values(upgraded)).toEqual(values(rest));
+  });
+});
+
+describe('version 1 to 2', () => {
+  const old = { ...JSON.parse(JSON.stringify(newDesign('Old'))), version: 1 };
+  const read = (document: unknown) => {
+    const reading = readDesign(document);
+    if (!reading.ok) throw new Error(JSON.stringify(reading.faults));
+    return reading.design;
+  };
+  it('the capacitance left at rated voltage is DC-bias derating', () => {
+    const { dcBiasDerating: _, ...capacitor } = old.ladder.capacitor;
+    const document = { ...old, ladder: { ...old.ladder, capacitor: { ...capacitor, keptAtRating: 0.4 } } };
+    expect(read(document).ladder.capacitor.dcBiasDerating).toBe(0.4);
+  });
+  it('a resistor’s volts over its body are its voltage rating', () => {
+    const { series } = old.resistors;
+    const { ratedVolts: _, ...rest } = series;
+    const document = { ...old, resistors: { ...old.resistors, series: { ...rest, bodyVolts: 3500 } } };
+    expect(read(document).resistors.series.ratedVolts).toBe(3500);
+  });
+  it('a store is a storage capacitor', () => {
+    const driver = { kind: 'capacitor-discharge', storeFarads: 1e-6, storeVolts: 320, frequencyHertz: 100 };
+    const upgraded = upgradeDesign({ ...old, driver }) as { driver: unknown };
+    expect(upgraded.driver).toMatchObject({ storageFarads: 1e-6, storageVolts: 320 });
+    expect(upgraded.driver).not.toHaveProperty('storeFarads');
+  });
+  it('an old name in a document of the present version is a fault, not a silent guess', () => {
+    const { dcBiasDerating: _, ...capacitor } = old.ladder.capacitor;
+    const ladder = { ...old.ladder, capacitor: { ...capacitor, keptAtRating: 0.4 } };
+    const reading = readDesign({ ...old, version: 2, ladder });
+    expect(reading.ok ? [] : reading.faults.map((fault) => fault.path)).toEqual(['$.ladder.capacitor.keptAtRating']);
+  });
+  it('a document with both names is refused rather than one of them dropped', () => {
+    const ladder = { ...old.ladder, capacitor: { ...old.ladder.capacitor, keptAtRating: 0.4 } };
+    expect(readDesign({ ...old, ladder }).ok).toBe(false);
+  });
+});
+
+it.each([null, 7, 'text', [], {}, { version: '1' }, { version: -1 }, { version: 1, ladder: 7, resistors: null }])(
+  'leaves %j for the schema to refuse',
+  (document) => {
+    expect(() => upgradeDesign(document)).not.toThrow();
+    expect(readDesign(document).ok).toBe(false);
+  },
+);
+
+it('touches neither the document given nor one of the present version', () => {
+  const design = newDesign('Present');
+  expect(upgradeDesign(design)).toBe(design);
+  const old = Object.freeze({ ...design, version: 1 });
+  expect(upgradeDesign(old)).not.toBe(old);
+  expect(old.version).toBe(1);
+});

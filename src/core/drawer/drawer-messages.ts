@@ -1,0 +1,43 @@
+import { partSchema } from '../parts/part-schema';
+import { faultSchema } from '../schema/faults';
+import * as z from '../zod';
+
+/** What the browser and the server say to each other about the drawer; declared once for both. */
+
+/** Most parts that one change puts in or takes out. */
+const MOST_PARTS_A_CHANGE = 5000;
+
+const atMost = (what: string) => ({
+  error: () => `has more than ${MOST_PARTS_A_CHANGE} ${what}; must have fewer`,
+});
+
+/** A change of the drawer, all of it or nothing: parts put in or replaced by their id, ids taken out. */
+const drawerChangeSchema = z.strictObject({
+  put: z.array(partSchema).max(MOST_PARTS_A_CHANGE, atMost('parts')).default([]),
+  remove: z.array(z.uuid()).max(MOST_PARTS_A_CHANGE, atMost('ids')).default([]),
+});
+export type DrawerChange = z.output<typeof drawerChangeSchema>;
+
+const revision = z.number().int().gte(0);
+
+/** A change made from a drawer as it stood at a revision. */
+export const drawerRequestSchema = drawerChangeSchema.extend({ baseRevision: revision });
+export type DrawerRequest = z.output<typeof drawerRequestSchema>;
+
+/** Everything in the drawer, and what designs on the shelf take of it. */
+export const drawerSchema = z.strictObject({
+  revision,
+  parts: z.array(partSchema),
+  /** Rows that the schema refuses, as they stand in the database. */
+  damaged: z.array(
+    z.strictObject({ id: z.string(), name: z.string(), faults: z.array(faultSchema).min(1), row: z.unknown() }),
+  ),
+  /** How many of a part a design takes. */
+  uses: z.array(
+    z.strictObject({ designId: z.string(), designName: z.string(), partId: z.string(), count: z.number() }),
+  ),
+  /** Designs on the shelf that cannot be read: what they take is not counted. */
+  unreadDesigns: z.number().int().gte(0),
+});
+export type Drawer = z.output<typeof drawerSchema>;
+export type PartUse = Drawer['uses'][number];

@@ -1,0 +1,64 @@
+import { DRIVE_FIGURES, type DriveFigureId } from '../drive/figures';
+import type { Unit } from '../quantity/units';
+import type { Prediction } from './prediction';
+
+/** A figure of a design at its working point. */
+export type Figure = {
+  /** What it is called, with the form of voltage or current that it is. */
+  label: string;
+  unit: Unit;
+  /** SI base units, '%' a fraction; null where there is no figure. Voltages are magnitudes, with the output's polarity beside them. */
+  read: (prediction: Prediction) => number | null;
+};
+
+/** Figures of ladder, output, input and energy. */
+const LADDER_FIGURES = {
+  idealNoLoadVolts: { label: 'No load, ideal', unit: 'V', read: ({ output }) => output.idealNoLoadVolts },
+  noLoadVolts: { label: 'No load', unit: 'V', read: ({ output }) => output.noLoadVolts },
+  outputMeanVolts: { label: 'Output, mean', unit: 'V', read: ({ output }) => output.meanVolts },
+  droopVolts: { label: 'Droop', unit: 'V', read: ({ output }) => output.droopVolts },
+  droopFraction: { label: 'Droop, share of no load', unit: '%', read: ({ output }) => output.droopFraction },
+  droopByCapacitorsVolts: {
+    label: 'Droop by the capacitors',
+    unit: 'V',
+    read: ({ output }) => output.droopByCapacitorsVolts,
+  },
+  droopBySourceVolts: { label: 'Droop by the source', unit: 'V', read: ({ output }) => output.droopBySourceVolts },
+  droopByDriveVolts: {
+    label: 'Droop by the drive running out',
+    unit: 'V',
+    read: ({ output }) => output.droopByDriveVolts,
+  },
+  rippleVolts: { label: 'Ripple, peak to peak', unit: 'V', read: ({ output }) => output.ripplePeakToPeakVolts },
+  rippleFraction: { label: 'Ripple, p-p', unit: '%', read: ({ output }) => output.ripplePeakToPeakFraction },
+  outputAmps: { label: 'Load current', unit: 'A', read: ({ output }) => output.amps },
+  outputWatts: { label: 'Output power', unit: 'W', read: ({ output }) => output.watts },
+  inputWatts: { label: 'Power in', unit: 'W', read: ({ input }) => input.watts },
+  inputRmsAmps: { label: 'Source, RMS', unit: 'A', read: ({ input }) => input.amps },
+  efficiency: { label: 'Efficiency', unit: '%', read: ({ input }) => input.efficiency },
+  optimumStages: { label: 'Best stage count', unit: '', read: ({ optimumStages }) => optimumStages },
+  storedJoules: { label: 'Stored energy', unit: 'J', read: ({ energy }) => energy.joules },
+  terminalCoulombs: { label: 'Charge at the terminal', unit: 'C', read: ({ energy }) => energy.terminalCoulombs },
+  bleedSeconds: { label: 'Bleeds to 60 V in', unit: 's', read: ({ energy }) => energy.bleedSeconds },
+  smallestMargin: { label: 'Smallest margin', unit: '%', read: ({ smallestMargin }) => smallestMargin },
+} as const satisfies Record<string, Figure>;
+
+type LadderFigureId = keyof typeof LADDER_FIGURES;
+
+/** Every figure that a design has by its id, whatever link of the chain it belongs to. */
+export type FigureId = LadderFigureId | DriveFigureId;
+
+const driveFigure = (id: DriveFigureId): Figure => ({
+  label: DRIVE_FIGURES[id].label,
+  unit: DRIVE_FIGURES[id].unit,
+  read: ({ source }) => source.figures[id] ?? null,
+});
+
+/** The catalogue: how each figure is called, in which unit it is, and how it is read from a prediction. */
+export const FIGURES: Readonly<Record<FigureId, Figure>> = {
+  ...(Object.fromEntries((Object.keys(DRIVE_FIGURES) as DriveFigureId[]).map((id) => [id, driveFigure(id)])) as Record<
+    DriveFigureId,
+    Figure
+  >),
+  ...LADDER_FIGURES,
+};

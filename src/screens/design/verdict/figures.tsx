@@ -1,0 +1,130 @@
+'use client';
+
+import { Accordion } from 'radix-ui';
+import type { ReactNode } from 'react';
+import type { Design } from '@/core/design/design-schema';
+import { explain, type ExplainedFigure } from '@/core/predict/explain';
+import { FIGURES, type FigureId } from '@/core/predict/figures';
+import type { Prediction } from '@/core/predict/prediction';
+import { Quantity } from '@/ui/quantity';
+
+/** A row of the verdict: the figure that it explains, and how it is shown where not by its own value and label. */
+type Row = {
+  id: ExplainedFigure;
+  label?: string;
+  inset?: boolean;
+  digits?: number;
+  /** In place of an en dash where there is no figure. */
+  none?: string;
+  value?: (prediction: Prediction) => ReactNode;
+  /** Left out where this says so. */
+  shown?: (prediction: Prediction) => boolean;
+};
+
+/** Share of the drive's peaks from which their fall has a row of its own. */
+const WORTH_A_ROW = 0.999;
+
+const ROWS: readonly Row[] = [
+  { id: 'noLoadVolts' },
+  { id: 'outputMeanVolts', digits: 4 },
+  {
+    id: 'droopVolts',
+    value: (prediction) => (
+      <>
+        <Value id="droopVolts" prediction={prediction} /> · <Value id="droopFraction" prediction={prediction} />
+      </>
+    ),
+  },
+  { id: 'droopByCapacitorsVolts', label: 'by the capacitors', inset: true },
+  { id: 'droopBySourceVolts', label: 'by the source', inset: true },
+  {
+    id: 'droopByDriveVolts',
+    label: 'by the drive running out',
+    inset: true,
+    shown: ({ source }) => source.driveScale < WORTH_A_ROW,
+  },
+  { id: 'rippleVolts' },
+  {
+    id: 'outputWatts',
+    label: 'Output / input power',
+    value: (prediction) => (
+      <>
+        <Value id="outputWatts" prediction={prediction} /> / <Value id="inputWatts" prediction={prediction} />
+        {FIGURES.efficiency.read(prediction) === null ? null : (
+          <>
+            {' · '}
+            <Value id="efficiency" prediction={prediction} digits={2} />
+          </>
+        )}
+      </>
+    ),
+  },
+  { id: 'optimumStages', none: 'no optimum', value: ({ optimumStages }) => <>{optimumStages} stages</> },
+  { id: 'storedJoules' },
+  { id: 'bleedSeconds', digits: 2, none: 'no bleeder' },
+];
+
+/** A figure's value by the catalogue. */
+function Value({ id, prediction, digits }: { id: FigureId; prediction: Prediction; digits?: number }) {
+  const { read, unit } = FIGURES[id];
+  return <Quantity value={read(prediction)} unit={unit} digits={digits} />;
+}
+
+/** Every figure of the verdict; each opens to show how it comes about. */
+export function Figures({ design, prediction }: { design: Design; prediction: Prediction }) {
+  return (
+    <Accordion.Root type="multiple" className="mt-2.5 border-t border-rule">
+      {ROWS.filter(({ shown }) => shown?.(prediction) ?? true).map(({ id, label, inset, digits, none, value }) => (
+        <Accordion.Item key={id} value={id} className="border-b border-rule">
+          <Accordion.Header>
+            <Accordion.Trigger className="flex w-full items-baseline justify-between gap-3 py-[3.5px] text-left hover:bg-tint/60">
+              <span className={`text-soft ${inset ? 'pl-3' : ''}`}>{label ?? FIGURES[id].label}</span>
+              <span data-figure={id} className="text-right">
+                {none !== undefined && FIGURES[id].read(prediction) === null ? (
+                  <span className="text-soft">{none}</span>
+                ) : (
+                  (value?.(prediction) ?? <Value id={id} prediction={prediction} digits={digits} />)
+                )}
+              </span>
+            </Accordion.Trigger>
+          </Accordion.Header>
+          <Accordion.Content>
+            <HowItComesAbout figure={id} design={design} prediction={prediction} />
+          </Accordion.Content>
+        </Accordion.Item>
+      ))}
+    </Accordion.Root>
+  );
+}
+
+function HowItComesAbout({
+  figure,
+  design,
+  prediction,
+}: {
+  figure: ExplainedFigure;
+  design: Design;
+  prediction: Prediction;
+}) {
+  const explanation = explain(figure, design, prediction);
+  return (
+    <div className="mb-2 grid gap-1 border-l-2 border-copper/50 pl-2.5 text-[12.5px]">
+      <p className="figures">{explanation.equation}</p>
+      <p className="figures text-soft">{explanation.withNumbers}</p>
+      <p>
+        <span className="text-soft">From:</span> {explanation.source}
+      </p>
+      <p>
+        <span className="text-soft">Holds:</span> {explanation.validRange}
+      </p>
+      <p>
+        <span className="text-soft">Uncertain:</span> {explanation.uncertain}
+      </p>
+      {explanation.besides.map((other) => (
+        <p key={other.name}>
+          <span className="text-soft">{other.name}:</span> <span className="figures">{other.value}</span>. {other.why}
+        </p>
+      ))}
+    </div>
+  );
+}

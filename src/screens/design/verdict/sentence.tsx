@@ -1,0 +1,87 @@
+import type { Design } from '@/core/design/design-schema';
+import type { Prediction } from '@/core/predict/prediction';
+import { targetOutcome } from '@/core/predict/target';
+import { formatQuantity } from '@/core/quantity/format-quantity';
+import { signedVolts } from '@/core/quantity/polarity';
+import type { TimeDomain } from '../use-transient';
+
+type SentenceProps = { design: Design; prediction: Prediction; timeDomain: TimeDomain };
+
+/** Whether the target is met, in one sentence. */
+export function Sentence({ design, prediction, timeDomain }: SentenceProps) {
+  const { output, target } = prediction;
+  const wanted = design.target;
+  const signed = (volts: number) => formatQuantity(signedVolts(volts, output.polarity), 'V');
+  const style = 'text-[17px] leading-snug font-semibold tracking-tight';
+  if (output.meanVolts === null && prediction.source.driveScale < 1)
+    return (
+      <h2 className={style}>
+        <span className="text-over">No figure:</span> the drive cannot carry this load.
+      </h2>
+    );
+  if (output.meanVolts === null && timeDomain.kind === 'ready' && timeDomain.run.transient.converged) {
+    const { meanVolts, amps } = timeDomain.run.transient;
+    return (
+      <h2 className={style}>
+        The time domain gives <span className="text-copper">{signed(meanVolts)}</span> at {formatQuantity(amps, 'A')}.
+        The closed form has no figure here.
+      </h2>
+    );
+  }
+  if (output.meanVolts === null)
+    return (
+      <h2 className={style}>
+        <span className="text-over">No figure:</span> the load takes the ladder past what the closed form can say.
+      </h2>
+    );
+  const reaches = signed(output.meanVolts);
+  const atLoad = output.amps ? ` at ${formatQuantity(output.amps, 'A')}` : ' at no load';
+  if (!target || !wanted)
+    return (
+      <h2 className={style}>
+        Reaches <span className="text-copper">{reaches}</span>
+        {atLoad}. No target is set.
+      </h2>
+    );
+  const excess = target.voltsExcess!;
+  const parts = [
+    target.voltsMet
+      ? `${formatQuantity(excess, '%', 2)} above the target`
+      : `${formatQuantity(-excess, '%', 2)} short of ${signed(wanted.volts)}`,
+  ];
+  if (!target.ampsMet) parts.push(`but the target’s ${formatQuantity(wanted.amps, 'A')} is not reached`);
+  return (
+    <h2 className={style}>
+      <span className={target.met ? 'text-fits' : 'text-over'}>
+        {target.voltsMet ? 'Reaches' : 'Only reaches'} {reaches}
+      </span>
+      {atLoad}, {parts.join(', ')}. Ripple {formatQuantity(output.ripplePeakToPeakFraction ?? NaN, '%', 2)}
+      {target.rippleMet === null
+        ? '.'
+        : target.rippleMet
+          ? ', within the target.'
+          : `, over the ${formatQuantity(wanted.ripplePeakToPeakFraction!, '%', 2)} wanted.`}
+    </h2>
+  );
+}
+
+/** Difference between the two ways from which the sentence, which goes by the closed form, is not left alone. */
+const FAR_APART = 0.02;
+
+/** Where the time domain has quite another output, that is said beside the sentence, target and all. */
+export function SaidOtherwise({ design, prediction: { output }, timeDomain }: SentenceProps) {
+  if (output.meanVolts === null || timeDomain.kind !== 'ready' || !timeDomain.run.transient.converged) return null;
+  const { meanVolts, amps, ripplePeakToPeakVolts } = timeDomain.run.transient;
+  const apart = meanVolts / output.meanVolts - 1;
+  if (Math.abs(apart) < FAR_APART) return null;
+  const reached = { meanVolts, amps, rippleFraction: ripplePeakToPeakVolts / meanVolts };
+  const reaches = design.target && targetOutcome(design.target, reached).voltsMet;
+  return (
+    <p data-otherwise className="mt-1 border-l-[3px] border-close pl-2.5">
+      The time domain has {formatQuantity(signedVolts(meanVolts, output.polarity), 'V')},{' '}
+      {formatQuantity(Math.abs(apart), '%', 2)} {apart > 0 ? 'more' : 'less'}
+      {design.target ? (reaches ? ', which reaches the target' : ', short of the target') : ''}. Trust it over the
+      closed form here; the reason is given below.
+    </p>
+  );
+}
