@@ -60,6 +60,24 @@ test('parts are typed in one line, counted in place, found, sorted, and every st
   await expect(row(page, 'big')).toHaveCount(0);
 });
 
+test('two undos in quick succession take back two changes, the later first', async ({ page }) => {
+  await page.goto('/drawer');
+  await add(page, '100p 15kV cer disc x30');
+  await add(page, '1n 10kV cer big x12');
+  // Answers are slow: the second undo is asked for while the first is under way.
+  await page.route('**/api/drawer', async (route) => {
+    await new Promise((resume) => setTimeout(resume, 400));
+    await route.continue();
+  });
+  const undo = page.getByRole('button', { name: 'Undo' }).first();
+  await undo.click();
+  await undo.click();
+  await expect(page.getByText('The drawer is empty')).toBeVisible();
+  await page.keyboard.press('Control+y');
+  await expect(row(page, 'disc')).toBeVisible();
+  await expect(row(page, 'big')).toHaveCount(0);
+});
+
 test('all fields of a part are changed in one place; a wrong one says so at the field', async ({ page }) => {
   await page.goto('/drawer');
   await add(page, '100p 15kV cer disc x30');

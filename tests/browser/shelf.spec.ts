@@ -1,3 +1,5 @@
+import { readFileSync } from 'node:fs';
+import { Client } from 'pg';
 import { changeDesign } from '../../src/core/design/change-design';
 import { newDesign } from '../../src/core/design/new-design';
 import { writeDesignText } from '../../src/core/design/read-design';
@@ -129,4 +131,49 @@ test('the server keeps to its limits and says so', async ({ request }) => {
   expect((await health.json()).ready).toBe(true);
   const page = await request.get('/');
   expect(page.headers()['content-security-policy']).toMatch(/script-src 'self' 'nonce-[^']+' 'strict-dynamic';/);
+});
+
+test('a design that cannot be read keeps its place and takes nothing with it', async ({
+  page,
+  request,
+  databaseUrl,
+}) => {
+  const id = await shelve(request, newDesign('Damaged'));
+  await shelve(request, newDesign('Sound'));
+  const saving = await request.put(`/api/designs/${id}`, {
+    data: { baseRevision: 1, design: { ...newDesign('Damaged'), notes: 'second' } },
+  });
+  expect(saving.status()).toBe(200);
+  const client = new Client({ connectionString: databaseUrl });
+  await client.connect();
+  const spoilt = `document = jsonb_set(document, '{ladder,stages}', '"four"')`;
+  await client.query(`UPDATE designs SET ${spoilt} WHERE id = $1`, [id]);
+  await client.query(`UPDATE design_revisions SET ${spoilt} WHERE design_id = $1 AND revision = 2`, [id]);
+  await client.end();
+
+  await page.goto('/');
+  const row = page.getByRole('row', { name: /Damaged/ });
+  await expect(row).toContainText('cannot be read: $.ladder.stages');
+  await expect(page.getByRole('link', { name: 'Sound' })).toBeVisible();
+  const download = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Actions for Damaged' }).click();
+  await expect(page.getByRole('menuitem', { name: 'Duplicate' })).toHaveCount(0);
+  await page.getByRole('menuitem', { name: 'Export as stored' }).click();
+  const stored = JSON.parse(readFileSync(await (await download).path(), 'utf8'));
+  expect(stored).toMatchObject({ name: 'Damaged', notes: 'second', ladder: { stages: 'four' } });
+
+  await page.goto('/drawer');
+  await expect(page.getByText('One design on the shelf cannot be read')).toBeVisible();
+  await page.goto('/choose');
+  await expect(page.getByLabel('Drive')).toContainText('That of Sound');
+  await expect(page.getByLabel('Drive')).not.toContainText('Damaged');
+
+  await page.goto(`/designs/${id}`);
+  await expect(page.getByRole('list', { name: 'Faults' })).toContainText('$.ladder.stages');
+  await page.getByRole('button', { name: 'Earlier revisions' }).click();
+  const history = page.getByRole('dialog', { name: 'History' });
+  await expect(history.getByRole('listitem').first()).toContainText('cannot be read');
+  await history.getByRole('button', { name: 'Bring back' }).click();
+  await expect(page.getByLabel('Name of the design')).toHaveValue('Damaged');
+  await expect(page.getByText('Revision 3, saved')).toBeVisible();
 });

@@ -5,7 +5,7 @@ import type { Design } from '../../src/core/design/design-schema';
 import { driveOf } from '../../src/core/operating/ladder-of-design';
 import { predict } from '../../src/core/predict/predict';
 import { benchOf, calculateCore, calculateSecondary } from '../../src/core/winding/bench';
-import { expect, exported, openLink, say, shelve, test } from './fixtures';
+import { demoDesign, expect, exported, openLink, say, shelve, test } from './fixtures';
 
 const plain = newDesign('On the bench');
 const pushPull: Design = { ...plain, ...driverOfKind('resonant-push-pull', plain, driveOf(plain)) };
@@ -156,4 +156,24 @@ test('a meter’s reading becomes peaks, both ways, with what is wrong with it',
   await openLink(page, 'Driver');
   await page.getByRole('button', { name: 'Read with a meter' }).click();
   await expect(page.getByRole('dialog', { name: 'Meter' }).getByLabel('Probe divides by')).toHaveValue('1000');
+});
+
+test('a thinner primary takes its margin at once, on every screen that shows it', async ({ page, request }) => {
+  const id = await shelve(request, demoDesign('flocking-applicator'));
+  await page.goto(`/designs/${id}`);
+  const weakest = page.locator('[data-margin]').first();
+  const before = await weakest.innerText();
+  await page.keyboard.press('b');
+  await turnTo(page, 'Core and primary');
+  await page.getByLabel('Strands in parallel').fill('1');
+  await page.getByLabel('Wire, bare').fill('0.1');
+  await closeBench(page);
+  const { margins, smallestMargin } = predict(await exported(page));
+  expect(margins[0].id).toBe('primaryCurrent');
+  expect(smallestMargin!).toBeLessThan(-0.9);
+  await expect(weakest).toHaveAttribute('data-margin', 'primaryCurrent');
+  await expect(weakest).toContainText(say(smallestMargin!, '%', 2));
+  expect(await weakest.innerText()).not.toBe(before);
+  await page.getByRole('link', { name: 'Shelf' }).click();
+  await expect(page.getByRole('row', { name: /Flocking/ })).toContainText(say(smallestMargin!, '%', 2));
 });

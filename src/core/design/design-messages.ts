@@ -1,4 +1,4 @@
-import { faultSchema } from '../schema/faults';
+import { faultSchema, type Fault } from '../schema/faults';
 import * as z from '../zod';
 import { designSchema } from './design-schema';
 import { upgradeDesign } from './upgrade';
@@ -24,8 +24,7 @@ export const storedDesignSchema = z.strictObject({ ...row, design: designDocumen
 export type StoredDesign = z.output<typeof storedDesignSchema>;
 
 /** A design whose document the schema refuses: it stands with its faults, and nothing of it is taken for granted. */
-const damagedDesignSchema = z.strictObject({ ...row, name: z.string(), faults });
-export type DamagedDesign = z.output<typeof damagedDesignSchema>;
+export type DamagedDesign = Omit<StoredDesign, 'design'> & { name: string; faults: Fault[] };
 
 const savedRevisionSchema = z.strictObject({ ...state, design: designDocumentSchema });
 export type SavedRevision = z.output<typeof savedRevisionSchema>;

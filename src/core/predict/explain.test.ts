@@ -6,6 +6,7 @@ import { GRADINGS } from '../topology/grading';
 import { TOPOLOGIES } from '../topology/network';
 import { droopFormula } from './droop-formula';
 import { explain, EXPLAINED_FIGURES } from './explain';
+import { FIGURES } from './figures';
 import { ladderOfDesign } from '../operating/ladder-of-design';
 import { predict } from './predict';
 
@@ -16,11 +17,21 @@ const design = {
 };
 const prediction = predict(design);
 
-it.each(EXPLAINED_FIGURES)('%s names equation, numbers, source, range and doubt', (figure) => {
-  const explanation = explain(figure, design, prediction);
-  for (const part of ['equation', 'withNumbers', 'source', 'validRange', 'uncertain'] as const)
-    expect(explanation[part].length).toBeGreaterThan(5);
-  expect(JSON.stringify(explanation)).not.toMatch(/NaN|undefined/);
+/** A bench where every explained figure has a value: bleeder, limited drive, strays. */
+const everything = predict({ ...design, driver: { ...design.driver, maxWatts: 0.1 } });
+
+it.each(EXPLAINED_FIGURES)('%s has its own value among the numbers it is worked out with', (figure) => {
+  const { read, unit } = FIGURES[figure];
+  const value = read(everything)!;
+  const { withNumbers, equation, source, validRange, uncertain } = explain(figure, design, everything);
+  // Power is worked out as what goes in, of which the output is a term.
+  const shown = figure === 'outputWatts' ? everything.input.watts! : value;
+  const printed = [3, 4].map((digits) => formatQuantity(shown, unit, digits));
+  expect(printed.some((one) => withNumbers.includes(one))).toBe(true);
+  expect(equation).toMatch(/[=≤]|that gives the highest/);
+  const texts = [source, validRange, uncertain];
+  for (const text of texts) expect(text).toMatch(/^[A-Z−0-9].*\.$/);
+  expect(new Set(texts).size).toBe(3);
 });
 
 it('puts in the numbers that the prediction holds', () => {

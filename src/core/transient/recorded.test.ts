@@ -12,12 +12,12 @@ import { finish, transientOf } from './transient';
 const folder = path.resolve('tests/reference/predictions');
 const demos = readdirSync(path.resolve('demo')).filter((file) => file.endsWith('.ladder.json'));
 
-/** Closed form and time domain as JSON has them; text is left out, figures are what must stand. */
+/** Closed form and time domain as JSON has them; the words of findings are left out, figures are what must stand. */
 function figuresOf(file: string): unknown {
   const reading = readDesignText(readFileSync(path.resolve('demo', file), 'utf8'));
   if (!reading.ok) throw new Error(`${file}: ${reading.faults[0].message}`);
   const { findings, beforePower, ...prediction } = predict(reading.design);
-  const { reason: _, ...transient } = finish(transientOf(reading.design)).transient;
+  const { transient } = finish(transientOf(reading.design));
   return JSON.parse(
     JSON.stringify({
       prediction,

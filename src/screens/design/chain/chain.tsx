@@ -3,7 +3,6 @@
 import { Accordion } from 'radix-ui';
 import type { ReactNode } from 'react';
 import { useStore } from 'zustand';
-import type { Design } from '@/core/design/design-schema';
 import { DRIVER_KINDS } from '@/core/drive/driver-kinds';
 import { SUPPLY_NAMES } from '@/core/drive/supply';
 import { LOAD_KINDS } from '@/core/load/load-kinds';
@@ -11,18 +10,11 @@ import { TOPOLOGY_KINDS } from '@/core/topology/topologies';
 import type { Prediction } from '@/core/predict/prediction';
 import type { EditorStore } from '../saving/editor-store';
 import { LadderFields, LadderLine } from './ladder-card';
+import type { Link } from './links';
 import { LoadFields, LoadLine } from './load-card';
 import { OutputFields, OutputLine } from './output-card';
 import { DriverFields, DriverLine, SupplyFields, SupplyLine, TransformerFields, TransformerLine } from './source-cards';
 import type { BenchPage } from '../transformer-bench/transformer-bench';
-
-const LINKS = ['supply', 'driver', 'transformer', 'ladder', 'output', 'load'] as const;
-export type Link = (typeof LINKS)[number];
-
-/** The links that this design has: a measured waveform stands for everything before it. */
-export function linksOf({ supply, transformer }: Design): Link[] {
-  return LINKS.filter((link) => !(link === 'supply' && !supply) && !(link === 'transformer' && !transformer));
-}
 
 /** The chain: one card a link in the order of energy, one of them open. */
 export function Chain({

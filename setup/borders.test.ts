@@ -1,0 +1,91 @@
+import { spawnSync } from 'node:child_process';
+import { cpSync, mkdirSync, mkdtempSync, rmSync, symlinkSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+
+const ROOT = path.resolve(__dirname, '..');
+let house: string;
+
+// A small house of its own with the project's rules, so that each border is tried by breaking it.
+beforeEach(() => {
+  house = mkdtempSync(path.join(tmpdir(), 'house-'));
+  for (const file of ['.dependency-cruiser.mjs', 'tsconfig.json', 'package.json'])
+    cpSync(path.join(ROOT, file), path.join(house, file));
+  symlinkSync(path.join(ROOT, 'node_modules'), path.join(house, 'node_modules'));
+  put('src/core/quantity/units.ts', 'export type Unit = string;');
+  put('src/core/predict/predict.ts', "import type { Unit } from '../quantity/units';\nexport type Prediction = Unit;");
+  put('src/server/pool.ts', 'export const pool = 1;');
+});
+afterEach(() => rmSync(house, { recursive: true, force: true }));
+
+function put(file: string, text: string): void {
+  const whole = path.join(house, file);
+  mkdirSync(path.dirname(whole), { recursive: true });
+  writeFileSync(whole, `${text}\n`);
+}
+
+/** Names of the rules that the house breaks. */
+function broken(): string[] {
+  const cruise = path.join(ROOT, 'node_modules/dependency-cruiser/bin/dependency-cruise.mjs');
+  const { stdout, status } = spawnSync(process.execPath, [cruise, '--config', '.dependency-cruiser.mjs', 'src'], {
+    cwd: house,
+    encoding: 'utf8',
+    env: { ...process.env, NO_COLOR: '1' },
+  });
+  const names = [...stdout.matchAll(/error ([\w-]+): /g)].map(([, name]) => name);
+  // Lint goes by how the command ends.
+  expect(status === 0).toBe(names.length === 0);
+  return [...new Set(names)].sort();
+}
+
+it('a house that keeps to the borders passes', () => expect(broken()).toEqual([]));
+
+it.each<[string, string, string, string]>([
+  [
+    'a value from a higher layer of the core',
+    'src/core/quantity/bad.ts',
+    "import { top } from '../predict/top';\nexport const bad = top;",
+    'core-quantity',
+  ],
+  [
+    'a mere type from a higher layer of the core',
+    'src/core/quantity/bad.ts',
+    "import type { Prediction } from '../predict/predict';\nexport type Bad = Prediction;",
+    'core-quantity',
+  ],
+  [
+    'the core reaching out of the core',
+    'src/core/predict/bad.ts',
+    "import { pool } from '../../server/pool';\nexport const bad = pool;",
+    'core-predict',
+  ],
+  [
+    'a screen reaching for the database',
+    'src/screens/shelf/bad.ts',
+    "import { pool } from '@/server/pool';\nexport const bad = pool;",
+    'only-app-reaches-the-server',
+  ],
+  [
+    'one screen borrowing from another',
+    'src/screens/shelf/bad.ts',
+    "import { part } from '../drawer/part';\nexport const bad = part;",
+    'screen-shelf',
+  ],
+  [
+    'a control that knows the core’s predictions',
+    'src/ui/bad.ts',
+    "import type { Prediction } from '@/core/predict/predict';\nexport type Bad = Prediction;",
+    'ui',
+  ],
+])('%s is refused', (_what, file, text, rule) => {
+  put('src/core/predict/top.ts', 'export const top = 1;');
+  put('src/screens/drawer/part.ts', 'export const part = 1;');
+  put(file, text);
+  expect(broken()).toContain(rule);
+});
+
+it('a circle is refused, though it be of types alone and within one layer', () => {
+  put('src/core/predict/one.ts', "import type { Two } from './two';\nexport type One = Two[];");
+  put('src/core/predict/two.ts', "import type { One } from './one';\nexport type Two = One | null;");
+  expect(broken()).toEqual(['no-circle']);
+});
