@@ -112,7 +112,10 @@ describe('the quick evaluation', () => {
           expect(atFullDrive.lightLoad.droop).toBe(Infinity);
           return;
         }
-        const evaluation = evaluateQuickly(shape, response, some.farads, drive, 20, some.amps, tuned.output);
+        const evaluation = evaluateQuickly({ shape, response, farads: some.farads, forwardVolts: 20 }, drive, {
+          amps: some.amps,
+          output: tuned.output,
+        });
         if (point === null || evaluation === null) {
           // At the very end of the closed form one may have a figure and the other none.
           const droop = point ? point.droop.totalVolts / ladder.unloaded.outputVolts : 1;

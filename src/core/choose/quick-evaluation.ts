@@ -27,29 +27,27 @@ const NEAR_ENOUGH = 3e-3;
 const LEAST_SCALE = 0.05;
 const LEAST_SLOPE = 0.3;
 
+/** A ladder as the search tries it: its shape with what that does, the capacitance of one multiple, string and bank as a whole, F, and the drop of a place's diodes, V. */
+type QuickLadder = { shape: LadderShape; response: ShapeResponse; farads: number; forwardVolts: number };
+
+/** What it is loaded with: a steady current, A, through the output's resistors. */
+type QuickLoad = { amps: number; output: Design['output'] };
+
 /**
  * A shape with values on a drive at a load current, by the same droop, ripple
  * and source formulas as the prediction, from a response known by proportion.
  *
- * @param farads of one multiple, string and bank as a whole
  * @param drive as this ladder sees it, mirrored where it is negative
- * @param amps that the load takes
  * @returns null where the closed form does not hold or the drive cannot carry it
  */
-export function evaluateQuickly(
-  shape: LadderShape,
-  response: ShapeResponse,
-  farads: number,
-  drive: Drive,
-  forwardVolts: number,
-  amps: number,
-  output: Design['output'],
-): QuickEvaluation | null {
+export function evaluateQuickly(ladder: QuickLadder, drive: Drive, wanted: QuickLoad): QuickEvaluation | null {
+  const { response, farads, forwardVolts } = ladder;
+  const { amps } = wanted;
   let driveScale = 1;
   let last: { driveScale: number; over: number } | null = null;
   for (let tries = 1; ; tries += 1) {
     const standing = driveScale === 1 ? drive : scaledDrive(drive, driveScale);
-    const evaluation = atScaleOf(shape, response, farads, standing, forwardVolts, amps, output);
+    const evaluation = atScaleOf(ladder, standing, wanted);
     if (!evaluation) return null;
     const over = excess(drive, { drive: standing }, { watts: evaluation.watts, amps: evaluation.rmsAmps }, driveScale);
     if (tries === MOST_TRIES || (driveScale === 1 ? over : Math.abs(over)) < NEAR_ENOUGH) {
@@ -75,13 +73,9 @@ export function evaluateQuickly(
 }
 
 function atScaleOf(
-  shape: LadderShape,
-  response: ShapeResponse,
-  farads: number,
+  { shape, response, farads, forwardVolts }: QuickLadder,
   drive: Drive,
-  forwardVolts: number,
-  amps: number,
-  { seriesOhms, bleederOhms }: Design['output'],
+  { amps, output: { seriesOhms, bleederOhms } }: QuickLoad,
 ) {
   const amplitude = amplitudeVolts(drive);
   const stepVolts = amplitude - forwardVolts;

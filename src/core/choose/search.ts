@@ -199,7 +199,10 @@ function* evaluations(
           bestVolts(response, farads, drive, drop, target.amps) < target.volts * (1 - SLACK.volts)
         )
           continue;
-        const evaluation = evaluateQuickly(shape, response, farads, drive, drop, target.amps, base.output);
+        const evaluation = evaluateQuickly({ shape, response, farads, forwardVolts: drop }, drive, {
+          amps: target.amps,
+          output: base.output,
+        });
         if (++looked % LOOKS_A_STEP === 0) yield state;
         if (!evaluation) continue;
         if (diode.part.averageAmps !== null && evaluation.diodeAmps * (1 + leastMargin) > diode.part.averageAmps)

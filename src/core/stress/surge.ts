@@ -7,9 +7,9 @@ const SECOND_PULSE = 1.1;
 /**
  * The most that a diode carries when the drive is switched on with every
  * capacitor empty, A. On a sine the peak through the source's resistance and the
- * largest capacitance that one diode charges at the foot, V / sqrt(R^2 + X^2),
+ * largest capacitance that one diode charges at the input, V / sqrt(R^2 + X^2),
  * never more than V / X; on a pulse its whole step through the resistance, or
- * what its slope asks of that capacitance (derived; integration gives 0.8 to
+ * what its slope asks of that capacitance (derived; integration gives 0.6 to
  * 1.0 of it on a sine, less on steps).
  *
  * @param onOhms of the diodes in one place

@@ -14,13 +14,13 @@ export type ChargeUp = {
   /** Whether every period was run, none strided over. */
   exact: boolean;
   samples: ChargeUpSample[];
-  /** Time to reach parts of the settled mean, s; null where it did not. */
+  /** Time to reach fractions of the settled mean, s; null where it did not. */
   reached: { fraction: number; seconds: number | null }[];
   /** Why it ended before 95 %, when it did. */
   reason: string | null;
-  /** Greatest currents on the way; null where nothing in the design limits them. */
   /** What the energy stored at the end takes at least at the drive's power, which nothing else here counts, s; null without a limit. */
   leastSeconds: number | null;
+  /** Greatest currents on the way; `limited` says whether anything in the design limits them, so that they mean something. */
   surge: { sourceAmps: number; diodeAmps: number; diode: string; limited: boolean };
   /** What a gap did; null without one. */
   gap: { strikes: number; strikesPerSecond: number | null; peakAmps: number; coulombsEach: number } | null;
@@ -34,7 +34,7 @@ const FRACTIONS = [0.5, 0.9, 0.95];
 /** Periods always run one by one, for the surge. */
 const FIRST_PERIODS = 12;
 /** A stride is this fraction of the time since switch-on at most. */
-const STRIDE_PART = 1 / 10;
+const STRIDE_FRACTION = 1 / 10;
 const MOST_PERIODS = 60_000;
 /** A gap that fires over and over is watched for so many strikes. */
 const STRIKES_WATCHED = 12;
@@ -81,7 +81,7 @@ export function* chargeUpOf(
     watch.restart();
     let done: boolean;
     if (equation && elapsed >= FIRST_PERIODS) {
-      const stride = Math.max(1, Math.floor(elapsed * STRIDE_PART));
+      const stride = Math.max(1, Math.floor(elapsed * STRIDE_FRACTION));
       done = equation.evaluate(state, watch.listen);
       if (done && stride > 1 && equation.correct(1 / (stride - 1), state)) {
         elapsed += stride - 1;
@@ -128,6 +128,7 @@ export function* chargeUpOf(
     reached: FRACTIONS.map((fraction) => ({ fraction, seconds: timeTo(samples, fraction * settledVolts) })),
     reason,
     leastSeconds: watts === null ? null : joules / watts,
+    /** Greatest currents on the way; `limited` says whether anything in the design limits them, so that they mean something. */
     surge: { sourceAmps, diodeAmps, diode: network.diodes[diode].id, limited: isLimited(drive, design) },
     gap: watch.hasGap
       ? {

@@ -60,166 +60,255 @@ export function measurePeriod(
   state: State,
 ): { measured: Measured; waveforms: Waveforms } | null {
   const stepper = new Stepper(circuit);
-  const runner = new PeriodRunner(stepper, grid);
-  const { steps } = grid;
-  const period = grid.times[steps];
-  const ladderCapacitors = circuit.capacitors.slice(0, circuit.ladderCapacitors);
-  const nodes = {
-    mean: new Float64Array(stepper.nodes),
-    least: new Float64Array(stepper.nodes).fill(Infinity),
-    most: new Float64Array(stepper.nodes).fill(-Infinity),
-  };
-  const emptyRange = (): Range => ({ mean: 0, least: Infinity, most: -Infinity });
-  const terminal = emptyRange();
-  const load = emptyRange();
-  const capacitors = ladderCapacitors.map(() => ({ ...emptyRange(), meanSquareAmps: 0 }));
-  const diodes = circuit.diodes.map(() => ({
-    reverseVolts: 0,
-    averageAmps: 0,
-    meanSquareAmps: 0,
-    peakAmps: 0,
-    watts: 0,
-  }));
-  const sources = Math.max(circuit.windings.length, circuit.stiff.length);
-  const windings = Array.from({ length: sources }, () => ({ meanSquareAmps: 0, peakAmps: 0 }));
-  const power = { in: 0, load: 0, bleeder: 0, series: 0, source: 0, diodes: 0, edges: 0, stored: 0 };
-  const waveforms: Waveforms = {
-    times: grid.times.slice(1),
-    drive: grid.drive.slice(),
-    nodes: new Map(circuit.names.map((name) => [name, new Float64Array(steps)])),
-    diodeAmps: circuit.diodes.map(() => new Float64Array(steps)),
-    windingAmps: windings.map(() => new Float64Array(steps)),
-  };
-  const byNode = circuit.names.map((name) => waveforms.nodes.get(name)!);
-  let loadAmps = 0;
-  let bleederAmps = 0;
-  const storedAt = (drive: number) =>
+  const meter = new PeriodMeter(circuit, grid, stepper, state.volts);
+  const storedBefore = storedJoules(circuit, stepper, state, meter.startDrive);
+  const finished = new PeriodRunner(stepper, grid).period(state, (seconds, at, drive, volts, windingAmps) =>
+    meter.take({ seconds, at, drive, volts, windingAmps }),
+  );
+  if (!finished) return null;
+  const measured = meter.finish();
+  const stored = storedJoules(circuit, stepper, state, meter.startDrive) - storedBefore;
+  measured.power.stored = stored / grid.times[grid.steps];
+  return { measured, waveforms: meter.waveforms };
+}
+
+/** What capacitances and inductances hold, J. */
+function storedJoules(circuit: Circuit, stepper: Stepper, { volts, flux }: State, drive: number): number {
+  return (
     circuit.capacitors.reduce((sum, { from, to, farads }) => {
-      const across = stepper.at(to, state.volts, drive) - stepper.at(from, state.volts, drive);
+      const across = stepper.at(to, volts, drive) - stepper.at(from, volts, drive);
       return sum + (farads * across ** 2) / 2;
     }, 0) +
-    circuit.windings.reduce(
-      (sum, { henries }, index) => sum + (henries > 0 ? state.flux[index] ** 2 / henries / 2 : 0),
-      0,
-    );
-  const startDrive = grid.drive[steps - 1];
-  // The charges are what counts; voltages are found again from them on the first step, and here for what is stored.
-  const before = { volts: state.volts.slice(), drive: startDrive };
-  const storedBefore = storedAt(startDrive);
-  const stiffCharge = new Float64Array(circuit.stiff.length);
-  const stiffChargeAt = (volts: Float64Array, drive: number) => {
-    stiffCharge.fill(0);
-    for (const { from, to, farads } of circuit.capacitors) {
-      const across = farads * (stepper.at(to, volts, drive) - stepper.at(from, volts, drive));
-      if (to < -1) stiffCharge[-2 - to] += across;
-      if (from < -1) stiffCharge[-2 - from] -= across;
-    }
-    return Array.from(stiffCharge);
-  };
-  const inductive = hasInductance(circuit);
-  const edged = grid.afterEdge.includes(1);
-  const damped = inductive && circuit.ringing === 'damped';
-  // There the steps themselves let energy go: exactly what implicit Euler loses with the drive at each step's end.
-  const lossy = damped || (edged && !inductive);
-  const lastAmps = new Float64Array(circuit.windings.length);
-  const firstAmps = new Float64Array(circuit.windings.length);
-  let stiffBefore = stiffChargeAt(state.volts, startDrive);
+    circuit.windings.reduce((sum, { henries }, index) => sum + (henries > 0 ? flux[index] ** 2 / henries / 2 : 0), 0)
+  );
+}
 
-  /** Power that inductances lose as their currents change over from one step to the next. */
-  const cutOff = (amps: Float64Array) =>
-    circuit.windings.reduce(
-      (sum, { henries }, index) => sum + (henries * (amps[index] - lastAmps[index]) ** 2) / 2 / period,
-      0,
-    );
+/** A step that the runner has made: its length, s, its place in the grid, and what stands at its end. */
+type Step = { seconds: number; at: number; drive: number; volts: Float64Array; windingAmps: Float64Array };
 
-  const acrossBefore = (from: number, to: number) =>
-    stepper.at(to, before.volts, before.drive) - stepper.at(from, before.volts, before.drive);
-  const widen = (range: Range, volts: number, fraction: number) => {
-    range.mean += fraction * volts;
-    range.least = Math.min(range.least, volts);
-    range.most = Math.max(range.most, volts);
-  };
-  const finished = runner.period(state, (seconds, step, drive, volts, windingAmps) => {
-    const fraction = seconds / period;
-    const at = (node: number) => stepper.at(node, volts, drive);
-    for (let node = 0; node < byNode.length; node += 1) {
-      byNode[node][step] = volts[node];
+const emptyRange = (): Range => ({ mean: 0, least: Infinity, most: -Infinity });
+
+function widen(range: Range, volts: number, fraction: number): void {
+  range.mean += fraction * volts;
+  range.least = Math.min(range.least, volts);
+  range.most = Math.max(range.most, volts);
+}
+
+/** Adds up what the steps of one period show. */
+class PeriodMeter {
+  readonly waveforms: Waveforms;
+  /** Drive at the start of the period, which is that at its end. */
+  readonly startDrive: number;
+  private readonly measured: Measured;
+  private readonly period: number;
+  private readonly byNode: Float64Array[];
+  private readonly ladderCapacitors: Circuit['capacitors'];
+  /** What stood at the end of the step before. */
+  private readonly before: { volts: Float64Array; drive: number };
+  /** Charge on the capacitances of each source that has no winding, before and now. */
+  private stiffBefore: Float64Array;
+  private stiffNow: Float64Array;
+  private readonly stiffAmps: Float64Array;
+  private readonly edged: boolean;
+  private readonly damped: boolean;
+  /** Whether the steps themselves let energy go: exactly what implicit Euler loses with the drive at each step's end. */
+  private readonly lossy: boolean;
+  private readonly firstAmps: Float64Array;
+  private readonly lastAmps: Float64Array;
+
+  constructor(
+    private readonly circuit: Circuit,
+    grid: TimeGrid,
+    private readonly stepper: Stepper,
+    startVolts: Float64Array,
+  ) {
+    const { steps } = grid;
+    this.period = grid.times[steps];
+    this.startDrive = grid.drive[steps - 1];
+    this.ladderCapacitors = circuit.capacitors.slice(0, circuit.ladderCapacitors);
+    const sources = Math.max(circuit.windings.length, circuit.stiff.length);
+    const windings = Array.from({ length: sources }, () => ({ meanSquareAmps: 0, peakAmps: 0 }));
+    this.measured = {
+      nodes: {
+        mean: new Float64Array(stepper.nodes),
+        least: new Float64Array(stepper.nodes).fill(Infinity),
+        most: new Float64Array(stepper.nodes).fill(-Infinity),
+      },
+      terminal: emptyRange(),
+      load: emptyRange(),
+      loadAmps: 0,
+      bleederAmps: 0,
+      capacitors: this.ladderCapacitors.map(() => ({ ...emptyRange(), meanSquareAmps: 0 })),
+      diodes: circuit.diodes.map(() => ({
+        reverseVolts: 0,
+        averageAmps: 0,
+        meanSquareAmps: 0,
+        peakAmps: 0,
+        watts: 0,
+      })),
+      windings,
+      power: { in: 0, load: 0, bleeder: 0, series: 0, source: 0, diodes: 0, edges: 0, stored: 0 },
+    };
+    this.waveforms = {
+      times: grid.times.slice(1),
+      drive: grid.drive.slice(),
+      nodes: new Map(circuit.names.map((name) => [name, new Float64Array(steps)])),
+      diodeAmps: circuit.diodes.map(() => new Float64Array(steps)),
+      windingAmps: windings.map(() => new Float64Array(steps)),
+    };
+    this.byNode = circuit.names.map((name) => this.waveforms.nodes.get(name)!);
+    // The charges are what counts; voltages are found again from them on the first step, and here for what is stored.
+    this.before = { volts: startVolts.slice(), drive: this.startDrive };
+    this.stiffAmps = new Float64Array(circuit.stiff.length);
+    this.stiffNow = new Float64Array(circuit.stiff.length);
+    this.stiffBefore = new Float64Array(circuit.stiff.length);
+    this.chargeStiff(this.stiffBefore, startVolts, this.startDrive);
+    const inductive = hasInductance(circuit);
+    this.edged = grid.afterEdge.includes(1);
+    this.damped = inductive && circuit.ringing === 'damped';
+    this.lossy = this.damped || (this.edged && !inductive);
+    this.firstAmps = new Float64Array(circuit.windings.length);
+    this.lastAmps = new Float64Array(circuit.windings.length);
+  }
+
+  take(step: Step): void {
+    const { drive, volts, windingAmps } = step;
+    this.takeNodes(step);
+    this.takeOutput(step);
+    this.takeCapacitors(step);
+    this.takeDiodes(step);
+    this.takeSources(step);
+    if (step.at === 0) this.firstAmps.set(windingAmps);
+    else if (this.damped) this.measured.power.edges += this.cutOff(windingAmps);
+    this.lastAmps.set(windingAmps);
+    this.before.volts.set(volts);
+    this.before.drive = drive;
+  }
+
+  finish(): Measured {
+    if (this.damped) this.measured.power.edges += this.cutOff(this.firstAmps);
+    return this.measured;
+  }
+
+  private across(from: number, to: number, { volts, drive }: Pick<Step, 'volts' | 'drive'>): number {
+    return this.stepper.at(to, volts, drive) - this.stepper.at(from, volts, drive);
+  }
+
+  private takeNodes({ seconds, at, volts }: Step): void {
+    const fraction = seconds / this.period;
+    const { nodes } = this.measured;
+    for (let node = 0; node < this.byNode.length; node += 1) {
+      this.byNode[node][at] = volts[node];
       nodes.mean[node] += fraction * volts[node];
       nodes.least[node] = Math.min(nodes.least[node], volts[node]);
       nodes.most[node] = Math.max(nodes.most[node], volts[node]);
     }
-    const out = at(circuit.output) - at(circuit.return);
-    const across = at(circuit.load) - at(circuit.return);
-    widen(terminal, out, fraction);
-    widen(load, across, fraction);
-    ladderCapacitors.forEach(({ from, to, farads }, index) => {
-      const across = at(to) - at(from);
-      const moved = across - acrossBefore(from, to);
+  }
+
+  private takeOutput(step: Step): void {
+    const { circuit, measured } = this;
+    const { power } = measured;
+    const fraction = step.seconds / this.period;
+    const out = this.across(circuit.return, circuit.output, step);
+    const across = this.across(circuit.return, circuit.load, step);
+    widen(measured.terminal, out, fraction);
+    widen(measured.load, across, fraction);
+    const amps = circuit.loads.reduce(
+      (sum, one, index) => sum + one.law.amps(across, this.stepper.arcs[index] === 1),
+      circuit.loadSiemens * across,
+    );
+    measured.loadAmps += fraction * amps;
+    measured.bleederAmps += fraction * circuit.bleederSiemens * out;
+    power.load += fraction * amps * across;
+    power.series += fraction * amps ** 2 * circuit.seriesOhms;
+    power.bleeder += fraction * circuit.bleederSiemens * out ** 2;
+  }
+
+  private takeCapacitors(step: Step): void {
+    const { seconds } = step;
+    const { capacitors, power } = this.measured;
+    const fraction = seconds / this.period;
+    this.ladderCapacitors.forEach(({ from, to, farads }, index) => {
+      const across = this.across(from, to, step);
+      const moved = across - this.across(from, to, this.before);
       widen(capacitors[index], across, fraction);
       capacitors[index].meanSquareAmps += fraction * ((farads * moved) / seconds) ** 2;
     });
-    const drawn = circuit.loads.reduce(
-      (sum, one, index) => sum + one.law.amps(across, stepper.arcs[index] === 1),
-      circuit.loadSiemens * across,
-    );
-    loadAmps += fraction * drawn;
-    bleederAmps += fraction * circuit.bleederSiemens * out;
-    power.load += fraction * drawn * across;
-    power.series += fraction * drawn ** 2 * circuit.seriesOhms;
-    power.bleeder += fraction * circuit.bleederSiemens * out ** 2;
-    const stiffAmps = new Float64Array(circuit.stiff.length);
-    circuit.diodes.forEach(({ anode, cathode, forwardVolts, onSiemens, leakSiemens, transitSeconds }, index) => {
-      const over = at(anode) - at(cathode);
-      const wasOver = stepper.at(anode, before.volts, before.drive) - stepper.at(cathode, before.volts, before.drive);
+    if (this.lossy)
+      for (const { from, to, farads } of this.circuit.capacitors) {
+        const moved = this.across(from, to, step) - this.across(from, to, this.before);
+        power.edges += (farads * moved ** 2) / 2 / this.period;
+      }
+  }
+
+  private takeDiodes(step: Step): void {
+    const { seconds } = step;
+    const { power } = this.measured;
+    const fraction = seconds / this.period;
+    this.stiffAmps.fill(0);
+    this.circuit.diodes.forEach(({ anode, cathode, forwardVolts, onSiemens, leakSiemens, transitSeconds }, index) => {
+      const over = this.across(cathode, anode, step);
+      const wasOver = this.across(cathode, anode, this.before);
       const conducted = onSiemens * Math.max(0, over - forwardVolts);
       const held = (transitSeconds * (conducted - onSiemens * Math.max(0, wasOver - forwardVolts))) / seconds;
       const amps = conducted + leakSiemens * over + held;
-      const one = diodes[index];
+      const one = this.measured.diodes[index];
       one.averageAmps += fraction * amps;
       one.meanSquareAmps += fraction * amps ** 2;
       one.peakAmps = Math.max(one.peakAmps, amps);
       one.reverseVolts = Math.max(one.reverseVolts, -over);
       power.diodes += fraction * amps * over;
       one.watts += fraction * amps * over;
-      waveforms.diodeAmps[index][step] = amps;
-      if (anode < -1) stiffAmps[-2 - anode] += amps;
-      if (cathode < -1) stiffAmps[-2 - cathode] -= amps;
+      this.waveforms.diodeAmps[index][step.at] = amps;
+      if (anode < -1) this.stiffAmps[-2 - anode] += amps;
+      if (cathode < -1) this.stiffAmps[-2 - cathode] -= amps;
     });
-    const source = (index: number, sign: number, amps: number) => {
-      windings[index].meanSquareAmps += fraction * amps ** 2;
-      windings[index].peakAmps = Math.max(windings[index].peakAmps, Math.abs(amps));
-      waveforms.windingAmps[index][step] = amps;
-      // Charge is taken up while a sine moves on through the step: at the mean of its ends.
-      power.in += fraction * amps * sign * (edged || damped ? drive : (drive + before.drive) / 2);
-    };
+  }
+
+  /** Currents that sources give: those of windings, and where there is none what diodes and capacitances take. */
+  private takeSources(step: Step): void {
+    const { circuit } = this;
+    const { seconds, windingAmps } = step;
+    const fraction = seconds / this.period;
     circuit.windings.forEach(({ sign, ohms }, index) => {
       const amps = windingAmps[index];
-      power.source += fraction * amps ** 2 * ohms;
-      source(index, sign, amps);
+      this.measured.power.source += fraction * amps ** 2 * ohms;
+      this.takeSource(index, sign, amps, step);
     });
-    if (circuit.stiff.length) {
-      const stiffNow = stiffChargeAt(volts, drive);
-      circuit.stiff.forEach((sign, index) =>
-        source(index, sign, stiffAmps[index] + (stiffNow[index] - stiffBefore[index]) / seconds),
-      );
-      stiffBefore = stiffNow;
+    if (circuit.stiff.length === 0) return;
+    this.chargeStiff(this.stiffNow, step.volts, step.drive);
+    circuit.stiff.forEach((sign, index) => {
+      const charged = (this.stiffNow[index] - this.stiffBefore[index]) / seconds;
+      this.takeSource(index, sign, this.stiffAmps[index] + charged, step);
+    });
+    [this.stiffBefore, this.stiffNow] = [this.stiffNow, this.stiffBefore];
+  }
+
+  private takeSource(index: number, sign: number, amps: number, { seconds, at, drive }: Step): void {
+    const fraction = seconds / this.period;
+    const winding = this.measured.windings[index];
+    winding.meanSquareAmps += fraction * amps ** 2;
+    winding.peakAmps = Math.max(winding.peakAmps, Math.abs(amps));
+    this.waveforms.windingAmps[index][at] = amps;
+    // Charge is taken up while a sine moves on through the step: at the mean of its ends.
+    const through = this.edged || this.damped ? drive : (drive + this.before.drive) / 2;
+    this.measured.power.in += fraction * amps * sign * through;
+  }
+
+  private chargeStiff(charge: Float64Array, volts: Float64Array, drive: number): void {
+    charge.fill(0);
+    for (const { from, to, farads } of this.circuit.capacitors) {
+      const across = farads * (this.stepper.at(to, volts, drive) - this.stepper.at(from, volts, drive));
+      if (to < -1) charge[-2 - to] += across;
+      if (from < -1) charge[-2 - from] -= across;
     }
-    if (lossy)
-      for (const { from, to, farads } of circuit.capacitors) {
-        const moved = at(to) - at(from) - acrossBefore(from, to);
-        power.edges += (farads * moved ** 2) / 2 / period;
-      }
-    if (step === 0) firstAmps.set(windingAmps);
-    else if (damped) power.edges += cutOff(windingAmps);
-    lastAmps.set(windingAmps);
-    before.volts.set(volts);
-    before.drive = drive;
-  });
-  if (!finished) return null;
-  if (damped) power.edges += cutOff(firstAmps);
-  power.stored = (storedAt(startDrive) - storedBefore) / period;
-  return {
-    measured: { nodes, terminal, load, loadAmps, bleederAmps, capacitors, diodes, windings, power },
-    waveforms,
-  };
+  }
+
+  /** Power that inductances lose as their currents change over from one step to the next. */
+  private cutOff(amps: Float64Array): number {
+    return this.circuit.windings.reduce(
+      (sum, { henries }, index) => sum + (henries * (amps[index] - this.lastAmps[index]) ** 2) / 2 / this.period,
+      0,
+    );
+  }
 }

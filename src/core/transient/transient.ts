@@ -111,7 +111,7 @@ export function* transientOf(design: Design, steps: number = USUAL_STEPS): Gener
     attempt = yield* settleOnTwoGrids(design, ladder, { ...circuit, ringing: 'damped' }, steps);
   const { grid, convergence, rough, fine } = attempt;
   return {
-    transient: figures(design, ladder, attempt.circuit, grid, convergence, rough, fine.measured),
+    transient: figures({ design, ladder, circuit: attempt.circuit, grid, convergence, rough, measured: fine.measured }),
     waveforms: fine.waveforms,
   };
 }
@@ -212,15 +212,18 @@ export function startingState(design: Design, ladder: LoadedLadder, circuit: Cir
   return state;
 }
 
-function figures(
-  design: Design,
-  ladder: LoadedLadder,
-  circuit: Circuit,
-  grid: TimeGrid,
-  convergence: Convergence,
-  rough: Measured | null,
-  measured: Measured,
-): Transient {
+/** A period that has been measured, on the finer grid and, where that was done, on the coarser one. */
+type MeasuredRun = {
+  design: Design;
+  ladder: LoadedLadder;
+  circuit: Circuit;
+  grid: TimeGrid;
+  convergence: Convergence;
+  rough: Measured | null;
+  measured: Measured;
+};
+
+function figures({ design, ladder, circuit, grid, convergence, rough, measured }: MeasuredRun): Transient {
   const { network } = ladder;
   const best = (read: (from: Measured) => number) => extrapolated(rough, measured, read);
   const positive = (read: (from: Measured) => number) => Math.max(0, best(read));
