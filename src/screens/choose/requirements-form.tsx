@@ -46,7 +46,7 @@ export function RequirementsForm({
   const quantity = (path: string) => (value: number | null) => edit(path, value);
   return (
     <>
-      <Group name="Wanted">
+      <Group name="Target">
         <QuantityField label="Output, mean" unit="V" value={target.volts} onValue={quantity('$.target.volts')} />
         <QuantityField
           label="Current"

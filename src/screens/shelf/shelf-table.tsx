@@ -142,7 +142,7 @@ function Volts({ value, polarity }: { value: number; polarity: ShelfRow['polarit
 
 function Damaged({ row: { faults } }: { row: DamagedRow }) {
   return (
-    <span className="text-over" title={formatFaults(faults)}>
+    <span className="inline-block max-w-72 text-[13px] break-words text-over" title={formatFaults(faults)}>
       cannot be read: {faults[0].path} {faults[0].message}
       {faults.length > 1 ? `, and ${faults.length - 1} more` : ''}
     </span>

@@ -22,6 +22,10 @@ const USUAL_SECONDS = 2;
 /** Lets a burst of keystrokes pass, ms. */
 const PAUSE_MILLISECONDS = 60;
 
+/** Less than a meter in hand tells from nothing, V and J. */
+const LEAST_VOLTS = 1;
+const LEAST_JOULES = 1e-6;
+
 /** Fraction of its start under which the terminal counts as fallen, for the length of the chart. */
 const FALLEN = 0.005;
 
@@ -69,7 +73,9 @@ export function DischargeChart({
   if (run.kind === 'failed') return <p className="px-1 py-6 text-over">The discharge failed: {run.reason}</p>;
   if (!nodes || !result) return <TimeDomainWaits timeDomain={timeDomain} />;
   const { polarity } = prediction.output;
-  const say = (volts: number) => formatQuantity(signedVolts(Math.max(0, volts), polarity), 'V');
+  const remaining = (volts: number, signed = volts) =>
+    volts < LEAST_VOLTS ? 'under 1 V' : formatQuantity(signed, 'V');
+  const say = (volts: number) => remaining(volts, signedVolts(volts, polarity));
   // What falls within a moment is shown within a moment.
   const fallen = result.samples.find((sample) => sample.volts < FALLEN * result.samples[0].volts);
   const shownSeconds = Math.min(seconds, 2 * (fallen?.seconds || seconds));
@@ -133,9 +139,10 @@ export function DischargeChart({
         />
         <p className="mt-1" data-discharge="left">
           {underSixty(result)} Diodes carry up to <Quantity value={result.diodePeakAmps} unit="A" /> meanwhile. Left
-          then: {formatQuantity(Math.abs(most.volts), 'V')} in {most.id},{' '}
-          <Quantity value={result.joules.end} unit="J" /> of <Quantity value={result.joules.start} unit="J" />; the
-          terminal may come back to {say(result.reboundVolts)}. Measure the terminal and every capacitor.
+          then: {remaining(Math.abs(most.volts))} in {most.id},{' '}
+          {result.joules.end < LEAST_JOULES ? 'under 1 µJ' : <Quantity value={result.joules.end} unit="J" />} of{' '}
+          <Quantity value={result.joules.start} unit="J" />; the terminal may come back to {say(result.reboundVolts)}.
+          Measure the terminal and every capacitor.
         </p>
       </div>
     </div>

@@ -111,7 +111,7 @@ function Drawn({
   const say = (value: number) => formatQuantity(signedVolts(value, polarity), 'V');
   const [first, second] = tolerance.shares;
   return (
-    <div className="grid h-full gap-3 overflow-y-auto sm:grid-cols-[minmax(0,1fr)_19rem] sm:overflow-visible">
+    <div className="grid h-full gap-3 overflow-y-auto sm:grid-cols-[minmax(0,1fr)_20.5rem] sm:overflow-visible">
       <div className="h-40 min-h-0 min-w-0 sm:h-auto">
         <Line
           role="img"

@@ -41,7 +41,11 @@ export function HistoryDialog({
       onClose={onClose}
       size="wide"
       title="History"
-      description="Bringing back an earlier state is an edit like any other: it can be undone."
+      description={
+        present
+          ? 'Bringing back an earlier state is an edit like any other: it can be undone.'
+          : 'Bringing back an earlier state saves it as a new revision.'
+      }
     >
       {read.kind === 'working' ? <p className="text-soft">Reading…</p> : null}
       {read.kind === 'failed' ? (

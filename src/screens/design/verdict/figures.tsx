@@ -77,9 +77,9 @@ export function Figures({ design, prediction }: { design: Design; prediction: Pr
       {ROWS.filter(({ shown }) => shown?.(prediction) ?? true).map(({ id, label, inset, digits, none, value }) => (
         <Accordion.Item key={id} value={id} className="border-b border-rule">
           <Accordion.Header>
-            <Accordion.Trigger className="flex w-full items-baseline justify-between gap-3 py-[3.5px] text-left hover:bg-tint/60">
+            <Accordion.Trigger className="flex w-full items-baseline justify-between gap-2 py-[3.5px] text-left hover:bg-tint/60">
               <span className={`text-soft ${inset ? 'pl-3' : ''}`}>{label ?? FIGURES[id].label}</span>
-              <span data-figure={id} className="text-right">
+              <span data-figure={id} className="text-right whitespace-nowrap">
                 {none !== undefined && FIGURES[id].read(prediction) === null ? (
                   <span className="text-soft">{none}</span>
                 ) : (

@@ -8,6 +8,8 @@ import type { TimeDomain } from '../use-transient';
 
 /** Adding up closer than this is not worth digits. */
 const LEAST_RESIDUE = 1e-5;
+/** Less than a meter shows is not worth telling apart, V. */
+const LEAST_VOLTS = 1e-3;
 
 const ROWS = Object.keys(TIME_DOMAIN_FIGURES) as (keyof typeof TIME_DOMAIN_FIGURES)[];
 
@@ -86,8 +88,9 @@ function Ready({
         )}
         {comparison.why} {comparison.doubt ? <span className="text-close">{comparison.doubt} </span> : null}
         <span className="text-soft">
-          Settled within <Quantity value={transient.error.settlingVolts} unit="V" digits={1} />, steps cost under{' '}
-          <Quantity value={transient.error.steppingVolts} unit="V" digits={1} />; power adds up within{' '}
+          Settled within <Quantity value={Math.max(LEAST_VOLTS, transient.error.settlingVolts)} unit="V" digits={1} />,
+          steps cost under <Quantity value={Math.max(LEAST_VOLTS, transient.error.steppingVolts)} unit="V" digits={1} />
+          ; power adds up within{' '}
           <Quantity value={Math.max(LEAST_RESIDUE, Math.abs(transient.error.powerResidue ?? 0))} unit="%" digits={1} />.
         </span>
       </p>
