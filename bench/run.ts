@@ -108,7 +108,7 @@ async function benchApplication(): Promise<void> {
     await page.waitForTimeout(1500);
     const strokes = await page.getByLabel('Each capacitor').evaluate(async (field: HTMLInputElement) => {
       const set = Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value')!.set!;
-      const figure = document.querySelector('[data-figure=mean]')!;
+      const figure = document.querySelector('[data-figure=outputMeanVolts]')!;
       const part = document.querySelector('[data-part=C40]')!;
       const figures: number[] = [];
       const picture: number[] = [];
