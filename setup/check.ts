@@ -1,4 +1,4 @@
-import { spawnSync } from 'node:child_process';
+import { spawn } from 'node:child_process';
 import { chmodSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
@@ -13,13 +13,13 @@ type Tally = { passed: number; failed: number };
 type Bench = { cluster: () => Promise<Cluster>; folder: string; only: string[] };
 
 /** Runs one of our tools with its output in sight; whether it succeeded. */
-function tool(name: string, words: string[], env: Record<string, string> = {}): boolean {
-  const { status } = spawnSync(process.execPath, [path.join(ROOT, 'node_modules', name), ...words], {
+function tool(name: string, words: string[], env: Record<string, string> = {}): Promise<boolean> {
+  const child = spawn(process.execPath, [path.join(ROOT, 'node_modules', name), ...words], {
     cwd: ROOT,
     stdio: ['ignore', 'inherit', 'inherit'],
     env: { ...process.env, NEXT_TELEMETRY_DISABLED: '1', ...env },
   });
-  return status === 0;
+  return new Promise((resolve, reject) => child.once('error', reject).once('exit', (code) => resolve(code === 0)));
 }
 
 const check = (succeeded: boolean): Tally => ({ passed: succeeded ? 1 : 0, failed: succeeded ? 0 : 1 });
@@ -51,19 +51,22 @@ const CRUISED = ['src', 'tests', 'setup', 'bench', 'command-line'];
 const STEPS: Record<string, (bench: Bench) => Promise<Tally>> = {
   lint: async () =>
     sum([
-      check(tool('eslint/bin/eslint.js', ['.', '--max-warnings', '0'])),
-      check(tool('dependency-cruiser/bin/dependency-cruise.mjs', ['--config', '.dependency-cruiser.mjs', ...CRUISED])),
-      check(tool('knip/bin/knip.js', ['--no-config-hints'])),
-      check(tool('prettier/bin/prettier.cjs', ['--check', '--log-level', 'warn', '.'])),
+      check(await tool('eslint/bin/eslint.js', ['.', '--max-warnings', '0'])),
+      check(
+        await tool('dependency-cruiser/bin/dependency-cruise.mjs', ['--config', '.dependency-cruiser.mjs', ...CRUISED]),
+      ),
+      check(await tool('knip/bin/knip.js', ['--no-config-hints'])),
+      check(await tool('prettier/bin/prettier.cjs', ['--check', '--log-level', 'warn', '.'])),
     ]),
-  types: async () => check(tool('next/dist/bin/next', ['typegen']) && tool('typescript/bin/tsc', ['--noEmit'])),
+  types: async () =>
+    check((await tool('next/dist/bin/next', ['typegen'])) && (await tool('typescript/bin/tsc', ['--noEmit']))),
   unit: async (bench) => {
     const report = path.join(bench.folder, 'unit.json');
     // Tests clear their database, so each of Jest's workers has one: see setup/unit-database.mjs.
     const databases: string[] = [];
     for (let worker = 1; worker <= UNIT_WORKERS; worker += 1)
       databases.push(await freshDatabase(bench, `unit${worker}`));
-    const ran = tool(
+    const ran = await tool(
       'jest/bin/jest.js',
       ['--maxWorkers', String(UNIT_WORKERS), '--json', `--outputFile=${report}`, ...bench.only],
       { UNIT_DATABASES: JSON.stringify(databases) },
@@ -91,7 +94,7 @@ const STEPS: Record<string, (bench: Bench) => Promise<Tally>> = {
         serving.push(served);
         stages.push({ address: served.address, databaseUrl });
       }
-      const ran = tool('@playwright/test/cli.js', ['test', ...bench.only], {
+      const ran = await tool('@playwright/test/cli.js', ['test', ...bench.only], {
         STAGES: JSON.stringify(stages),
         PLAYWRIGHT_JSON_OUTPUT_NAME: report,
       });
@@ -102,6 +105,9 @@ const STEPS: Record<string, (bench: Bench) => Promise<Tally>> = {
     }
   },
 };
+
+/** All steps: chains in one line run beside each other, since each keeps but one core busy. */
+const ALL = [[['lint'], ['types', 'build']], [['unit']], [['browser']]];
 
 /**
  * Runs the steps named, or all; each adds to the tally, and a step that throws
@@ -125,16 +131,22 @@ async function main(words: string[]): Promise<void> {
     },
   };
   const tallies: Tally[] = [];
+  const run = async (name: string) => {
+    console.error(`\n== ${name}`);
+    const tally = await STEPS[name](bench).catch((error: Error) => {
+      console.error(error.message);
+      return { passed: 0, failed: 1 };
+    });
+    console.error(`${name}: ${tally.passed} passed, ${tally.failed} failed`);
+    tallies.push(tally);
+  };
   try {
-    for (const name of names.length ? names : Object.keys(STEPS)) {
-      console.error(`\n== ${name}`);
-      const tally = await STEPS[name](bench).catch((error: Error) => {
-        console.error(error.message);
-        return { passed: 0, failed: 1 };
-      });
-      console.error(`${name}: ${tally.passed} passed, ${tally.failed} failed`);
-      tallies.push(tally);
-    }
+    for (const beside of names.length ? names.map((name) => [[name]]) : ALL)
+      await Promise.all(
+        beside.map(async (chain) => {
+          for (const name of chain) await run(name);
+        }),
+      );
   } finally {
     for (const cluster of started) await (await cluster).stop();
     rmSync(folder, { recursive: true, force: true });

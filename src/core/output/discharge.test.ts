@@ -1,4 +1,5 @@
 import { sineDrive } from '../../../tests/reference/drives';
+import { recorded } from '../../../tests/reference/recorded';
 import { halfWaveNetwork } from '../topology/half-wave';
 import { unloadedLadder } from '../ladder/unloaded';
 import { bleedSeconds, storedCharge } from './discharge';
@@ -9,7 +10,7 @@ const charged = (stages: number, farads = 1e-9) => {
 };
 
 /** Time to 60 V by small steps: the bleeder draws from the smoothing column; diodes join what would stand reversed. */
-function integratedBleed(stages: number, ohms: number): number {
+function integrateBleed(stages: number, ohms: number): number {
   const { network, unloaded } = charged(stages);
   const index = new Map(network.nodes.map((node, at) => [node.id, at]));
   const capacitorVolts = [...unloaded.capacitorVolts];
@@ -48,6 +49,12 @@ function integratedBleed(stages: number, ohms: number): number {
   }
   return seconds;
 }
+
+/** The same from what was written down of it. */
+const integratedBleed = recorded('bleed', integrateBleed);
+
+it('the integration gives today what was written down', () =>
+  expect(integrateBleed(0.5, 1e9)).toBeCloseTo(integratedBleed(0.5, 1e9), 9));
 
 it.each([0.5, 1, 2, 3, 1.5])('%d stages: the bound is never under the integrated time, nor far over it', (stages) => {
   const { network, unloaded } = charged(stages);
