@@ -72,7 +72,7 @@ const ladderSchema = z
     /** A clamp and a bridge doubler have one form, whatever stands here. */
     stages: stages.default(1),
     grading: choice(GRADINGS).default('equal'),
-    /** Each capacitor by itself, in the order of the prediction; overrides the grading. */
+    /** Individual values, in the order of the prediction; they override the grading. */
     capacitorFarads: z
       .array(quantity('F', '1e-9', 'above zero'), { error: saying('a list of capacitances in farads, or null') })
       .nullable()

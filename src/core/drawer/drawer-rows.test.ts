@@ -1,3 +1,6 @@
+import { readFileSync } from 'node:fs';
+import path from 'node:path';
+import Papa from 'papaparse';
 import { planDrawerRows, rowsOfDrawer } from './drawer-rows';
 import { readPartLine } from './part-line';
 import type { Part } from '../parts/part-schema';
@@ -74,4 +77,16 @@ it('fractions read as such or in per cent, and a part without a name gets one', 
     { tolerance: 0.05, name: 'Ceramic, class 2 1.00 nF' },
     { tolerance: 0.2, name: 'b' },
   ]);
+});
+
+it('a table with the headings of version 1 gives the same parts as one with those of today', () => {
+  const planOf = (file: string) => {
+    let made = 0;
+    const { data } = Papa.parse<string[]>(readFileSync(path.resolve(file), 'utf8'));
+    return planDrawerRows(data, [], () => `55555555-5555-4555-8555-${String((made += 1)).padStart(12, '0')}`);
+  };
+  const [old, now] = [planOf('tests/version-1/drawer.csv'), planOf('demo/drawer.csv')];
+  expect([old.faults, now.faults]).toEqual([[], []]);
+  expect(old.rows.length).toBeGreaterThan(10);
+  expect(old.rows).toEqual(now.rows);
 });

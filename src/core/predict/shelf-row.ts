@@ -1,5 +1,6 @@
 import type { Design } from '../design/design-schema';
 import type { Polarity } from '../quantity/polarity';
+import { FIGURES } from './figures';
 import { predict, WITHOUT_OPTIMUM } from './predict';
 
 /** What the shelf tells of a design at a glance. */
@@ -15,14 +16,14 @@ export type ShelfRow = {
 
 /** The row of one design, from the same prediction that its screen shows; volts, amperes, margin as a fraction. */
 export function shelfRow(design: Design): ShelfRow {
-  const { output, target, smallestMargin } = predict(design, WITHOUT_OPTIMUM);
+  const prediction = predict(design, WITHOUT_OPTIMUM);
   return {
     name: design.name,
-    polarity: output.polarity,
+    polarity: prediction.output.polarity,
     targetVolts: design.target?.volts ?? null,
     targetAmps: design.target?.amps ?? null,
-    reachedVolts: output.meanVolts,
-    targetMet: target?.met ?? null,
-    smallestMargin,
+    reachedVolts: FIGURES.outputMeanVolts.read(prediction),
+    targetMet: prediction.target?.met ?? null,
+    smallestMargin: FIGURES.smallestMargin.read(prediction),
   };
 }

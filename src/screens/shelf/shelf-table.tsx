@@ -5,6 +5,7 @@ import Link from 'next/link';
 import type { Design } from '@/core/design/design-schema';
 import { signedVolts } from '@/core/quantity/polarity';
 import { formatFaults, type Fault } from '@/core/schema/faults';
+import { FIGURES } from '@/core/predict/figures';
 import type { ShelfRow } from '@/core/predict/shelf-row';
 import { fitOf } from '@/core/quantity/margin';
 import { FitMark } from '@/ui/fit-mark';
@@ -67,7 +68,7 @@ const columns = column.columns([
     sortedBy((row) => row.smallestMargin ?? Infinity),
     {
       id: 'margin',
-      header: 'Smallest margin',
+      header: FIGURES.smallestMargin.label,
       sortFn: 'basic',
       cell: ({ row }) => {
         if (row.original.damaged) return null;
@@ -99,7 +100,7 @@ const HEADINGS: Record<string, string> = {
   name: 'Design',
   target: 'Target',
   reached: 'Reached',
-  margin: 'Smallest margin',
+  margin: FIGURES.smallestMargin.label,
   savedAt: 'Saved',
 };
 

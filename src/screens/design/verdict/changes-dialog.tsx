@@ -2,6 +2,7 @@
 
 import { useMemo, useState } from 'react';
 import type { Design } from '@/core/design/design-schema';
+import { FIGURES } from '@/core/predict/figures';
 import type { RankedChange } from '@/core/predict/rank-changes';
 import { fitOf } from '@/core/quantity/margin';
 import type { TransientClient } from '@/worker/transient-client';
@@ -67,9 +68,9 @@ const columns = column.columns([
 
 const HEADINGS = {
   label: 'Change',
-  gain: 'Output, mean',
-  ripple: 'Ripple, p-p',
-  energy: 'Stored energy',
+  gain: FIGURES.outputMeanVolts.label,
+  ripple: FIGURES.rippleVolts.label,
+  energy: FIGURES.storedJoules.label,
   margin: 'Smallest margin after',
 };
 
