@@ -41,7 +41,7 @@ describe('version 1 to 2', () => {
     const document = { ...old, ladder: { ...old.ladder, capacitor: { ...capacitor, keptAtRating: 0.4 } } };
     expect(read(document).ladder.capacitor.dcBiasDerating).toBe(0.4);
   });
-  it('a resistor’s volts over its body are its voltage rating', () => {
+  it('a resistor keeps its voltage rating under the name of today', () => {
     const rest = without(old.resistors.series, 'ratedVolts');
     const document = { ...old, resistors: { ...old.resistors, series: { ...rest, bodyVolts: 3500 } } };
     expect(read(document).resistors.series.ratedVolts).toBe(3500);

@@ -66,7 +66,7 @@ export function reportFeed(result: DriveCollector, supply: Supply, watts: number
         'warn',
         'supply-not-isolated',
         '$.supply.isolated',
-        'Supply and driver hang on the mains: all before the high-voltage transformer is live to ground, and only that transformer’s insulation keeps the ladder apart from it.',
+        'Supply and driver are connected to the mains: all before the high-voltage transformer is live to ground, and only that transformer’s insulation keeps the ladder apart from it.',
         'Work on it behind an isolating transformer, and clip no earthed scope or meter to it.',
       );
   }

@@ -26,7 +26,7 @@ export type OperatingPoint = LoadedState & { inputs: LadderInputs };
 const MOST_TRIES = 40;
 /** How near the limit counts as at it, as a fraction of it. */
 const AT_THE_LIMIT = 1e-5;
-/** Fraction of the peaks between too much asked and no state at all in which none is looked for any further. */
+/** Fraction of the peaks between too much demand and no state at all in which none is looked for any further. */
 const NOWHERE = 1e-2;
 
 /**
@@ -35,7 +35,7 @@ const NOWHERE = 1e-2;
  * than the drive gives, and the supply behind it can carry, sag and all. What
  * the ladder takes rises with the peaks, so the place is closed in on from both
  * sides. Steady states only: how a driver's own regulation gets there is not
- * looked at.
+ * modelled.
  *
  * @param stages another count than the design's own
  */
@@ -125,8 +125,8 @@ export function excess(
   driveScale: number,
 ): number {
   let most = -Infinity;
-  const compare = (asked: number, given: number) => {
-    most = Math.max(most, Math.log(asked / given));
+  const compare = (demanded: number, given: number) => {
+    most = Math.max(most, Math.log(demanded / given));
   };
   // Where only one peak gives way, the other's share of the power comes from the supply directly.
   const { positivePeakVolts, negativePeakVolts, collapsingPeak } = drive;

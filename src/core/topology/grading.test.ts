@@ -11,7 +11,7 @@ it('equal is as it was', () => {
   expect(gradedNetwork(network, 'equal', null)).toBe(network);
 });
 
-it('first doubled gives twice to what hangs on the source, once to the rest', () => {
+it('first doubled gives twice to what is connected to the source, once to the rest', () => {
   expect(farads(3, 'first-doubled')).toEqual([
     ['C1', 2],
     ['C2', 1],

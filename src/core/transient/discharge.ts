@@ -27,7 +27,7 @@ export type DischargeOptions = {
   /** How long it stays there, s. */
   seconds: number;
   /**
-   * Fraction of a capacitor's voltage that its dielectric gives back after a short,
+   * Dielectric absorption: fraction of a capacitor's voltage that comes back after a short,
    * 0 to 1. Film gives 0.0005 to 0.002, class-2 ceramics 0.006 to 0.025 (trade
    * lore, from memory; measured as IEC 60384-1 describes).
    */

@@ -27,7 +27,7 @@ function resistorPlace(id: 'series' | 'bleeder', name: string, takesAllPower: bo
       const { ohms, watts, ratedVolts, pulseJoules } = part;
       const wantedOhms = (read(ohmsField) as number | null) ?? 0;
       const byVolts = ratedVolts === null ? 1 : (SAFETY * noLoadVolts) / ratedVolts;
-      // Each of n takes V^2 / (n^2 R) across a bleeder; in series with the output power hangs on the load alone.
+      // Each of n takes V^2 / (n^2 R) across a bleeder; in series with the output the load alone sets the power.
       const byWatts = !takesAllPower || watts === null ? 1 : Math.sqrt((SAFETY * noLoadVolts ** 2) / (ohms * watts));
       const fewest = Math.ceil(Math.max(1, byVolts, byWatts) - 1e-9);
       const count = Math.max(fewest, Math.round(wantedOhms / ohms));

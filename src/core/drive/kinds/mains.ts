@@ -128,7 +128,7 @@ function mainsDrive(
       'stop',
       'mains-not-isolated',
       direct ? '$.driver.style' : '$.supply.isolated',
-      'The ladder hangs on the mains without isolation: every part of it, ground side too, can kill, and a fault draws what the fuse allows.',
+      'The ladder is connected to the mains without isolation: every part of it, ground side too, can kill, and a fault draws what the fuse allows.',
       'Shown for understanding. Put an isolating transformer before it.',
     );
   if (style === 'oven')

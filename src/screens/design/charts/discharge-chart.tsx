@@ -22,7 +22,7 @@ const USUAL_SECONDS = 2;
 /** Lets a burst of keystrokes pass, ms. */
 const PAUSE_MILLISECONDS = 60;
 
-/** Less than a meter in hand tells from nothing, V and J. */
+/** Less than a usual meter tells from nothing, V and J. */
 const LEAST_VOLTS = 1;
 const LEAST_JOULES = 1e-6;
 
