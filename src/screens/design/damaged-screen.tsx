@@ -6,6 +6,7 @@ import { attempt } from '@/client/attempt';
 import { rawDocumentHref, saveDesign } from '@/client/designs-api';
 import type { DamagedDesign } from '@/core/design/design-messages';
 import { buttonStyle } from '@/ui/button';
+import { FaultList } from '@/ui/fault-list';
 import { TopBar } from '@/ui/top-bar';
 import { HistoryDialog } from './saving/history-dialog';
 
@@ -22,13 +23,9 @@ export function DamagedScreen({ damaged: { id, name, revision, faults } }: { dam
           This design cannot be read. Nothing of it is lost: it stands in the database as it was stored. Export it as
           stored, correct the fields below and import the file, or bring back an earlier revision.
         </p>
-        <ul className="my-5 grid gap-2" aria-label="Faults">
-          {faults.map((fault) => (
-            <li key={`${fault.path} ${fault.message}`} className="border-l-2 border-over pl-3">
-              <code className="figures font-semibold break-all">{fault.path}</code> {fault.message}
-            </li>
-          ))}
-        </ul>
+        <div className="my-5">
+          <FaultList faults={faults} />
+        </div>
         <div className="flex flex-wrap gap-2">
           <a href={rawDocumentHref(id)} download className={buttonStyle('solid')}>
             Export as stored

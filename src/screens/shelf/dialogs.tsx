@@ -4,6 +4,7 @@ import { useState } from 'react';
 import { designSchema } from '@/core/design/design-schema';
 import type { Fault } from '@/core/schema/faults';
 import { buttonStyle } from '@/ui/button';
+import { FaultList } from '@/ui/fault-list';
 import { Panel } from '@/ui/dialog';
 
 /** Asks for a design's name, guarded by the schema's own rule for names. */
@@ -88,13 +89,7 @@ export function BadFile({
       title="This file was not imported"
       description={`Nothing was changed. ${file} has ${faults.length === 1 ? 'one fault' : `${faults.length} faults`}:`}
     >
-      <ul className="grid gap-2" aria-label="Faults">
-        {faults.map((fault) => (
-          <li key={`${fault.path} ${fault.message}`} className="border-l-2 border-over pl-3">
-            <code className="figures font-semibold break-all">{fault.path}</code> {fault.message}
-          </li>
-        ))}
-      </ul>
+      <FaultList faults={faults} />
       <div className="mt-4 flex justify-end">
         <button type="button" className={buttonStyle('solid')} onClick={onClose}>
           Close
