@@ -1,10 +1,12 @@
 import next from 'eslint-config-next/core-web-vitals';
 import typescript from 'eslint-config-next/typescript';
 
-// Borders and circles are held by .dependency-cruiser.mjs, which sees type imports as well.
+/** Where React may be: .dependency-cruiser.mjs holds the borders, which sees type imports as well. */
+const REACT = ['src/{app,client,screens,ui}/**/*.{ts,tsx}'];
+
 const config = [
   { ignores: ['.next/**', '.data/**', 'node_modules/**', 'next-env.d.ts', 'test-results/**'] },
-  ...next,
+  ...next.map((part) => (part.rules ? { ...part, files: REACT } : part)),
   ...typescript,
   {
     rules: {

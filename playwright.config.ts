@@ -11,10 +11,9 @@ export default defineConfig({
   expect: { timeout: 7000 },
   reporter: [['list'], ['json']],
   use: {
-    viewport: { width: 1280, height: 800 },
     trace: 'off',
     launchOptions: {
-      executablePath: '/usr/bin/chromium',
+      executablePath: '/usr/bin/chromium-headless-shell',
       args: [
         '--no-sandbox',
         '--disable-gpu',

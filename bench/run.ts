@@ -88,7 +88,7 @@ async function benchApplication(): Promise<void> {
     const answered = performance.now() - launched;
     undo.push(served.stop);
     const browser = await chromium.launch({
-      executablePath: '/usr/bin/chromium',
+      executablePath: '/usr/bin/chromium-headless-shell',
       args: ['--no-sandbox', '--disable-gpu'],
     });
     undo.push(() => browser.close());

@@ -133,11 +133,13 @@ async function main(words: string[]): Promise<void> {
   const tallies: Tally[] = [];
   const run = async (name: string) => {
     console.error(`\n== ${name}`);
+    const began = performance.now();
     const tally = await STEPS[name](bench).catch((error: Error) => {
       console.error(error.message);
       return { passed: 0, failed: 1 };
     });
-    console.error(`${name}: ${tally.passed} passed, ${tally.failed} failed`);
+    const seconds = Math.round((performance.now() - began) / 1000);
+    console.error(`${name}: ${tally.passed} passed, ${tally.failed} failed in ${seconds} s`);
     tallies.push(tally);
   };
   try {

@@ -26,6 +26,16 @@ mkdir -p .data
 exec 9>.data/install.lock
 flock 9
 
+stamp=node_modules/.installed-for
+wanted=$(sha256sum package-lock.json | cut -d' ' -f1)
+npm_installing=
+if [ "$(cat "$stamp" 2>/dev/null || true)" != "$wanted" ]; then
+  say 'Installing npm packages by the lock file; this takes a minute or two.'
+  npm ci --no-audit --no-fund --loglevel=error >&2 &
+  npm_installing=$!
+  trap 'kill "$npm_installing" 2>/dev/null || true' EXIT
+fi
+
 if [ ${#missing[@]} -gt 0 ]; then
   say "Installing Debian packages: ${missing[*]}"
   as_root=()
@@ -40,10 +50,8 @@ if [ ${#missing[@]} -gt 0 ]; then
   "${as_root[@]}" env DEBIAN_FRONTEND=noninteractive apt-get install -y -qq --no-install-recommends "${missing[@]}" >&2
 fi
 
-stamp=node_modules/.installed-for
-wanted=$(sha256sum package-lock.json | cut -d' ' -f1)
-if [ "$(cat "$stamp" 2>/dev/null || true)" != "$wanted" ]; then
-  say 'Installing npm packages by the lock file; this takes a minute or two.'
-  npm ci --no-audit --no-fund --loglevel=error >&2
+if [ -n "$npm_installing" ]; then
+  wait "$npm_installing"
+  trap - EXIT
   printf '%s' "$wanted" >"$stamp"
 fi

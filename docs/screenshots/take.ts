@@ -134,7 +134,10 @@ const SHOTS: Shot[] = [
   { file: 'telephone', theme: 'light', width: 390, height: 844, show: open('Electrospinning bench pair') },
 ];
 
-const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu'] });
+const browser = await chromium.launch({
+  executablePath: '/usr/bin/chromium-headless-shell',
+  args: ['--no-sandbox', '--disable-gpu'],
+});
 for (const shot of SHOTS) {
   const context = await browser.newContext({
     viewport: { width: shot.width, height: shot.height },

@@ -25,28 +25,33 @@ const KINDS: { kind: Exclude<DriverKindId, 'measured'>; field: string; typed: st
   { kind: 'capacitor-discharge', field: 'Charger gives', typed: '12', figure: 'shotWatts' },
 ];
 
-for (const { kind, field, typed, figure } of KINDS)
-  test(`${kind}: chosen, read, changed, read again`, async ({ page, request }) => {
-    await page.goto(`/designs/${await shelve(request)}`);
-    await openLink(page, 'Driver');
-    await page.getByLabel('Driver', { exact: true }).selectOption(kind);
-    for (const link of ['supply', 'transformer'] as const)
-      await expect(page.locator(`[data-link=${link}]`)).toHaveCount(
-        (link === 'supply' ? DRIVER_KINDS[kind].needs.supply.length > 0 : DRIVER_KINDS[kind].needs.transformer) ? 1 : 0,
-      );
-    const before = await figureOn(page, figure);
-    expect(before).toBe(await inCore(page, figure));
-    const wanted = page.getByLabel(field, { exact: true });
-    if (!(await wanted.isVisible())) await page.getByRole('button', { name: 'More' }).click();
-    await wanted.fill(typed);
-    await expect(page.locator(`[data-drive-figure=${figure}]`)).not.toHaveText(before);
-    expect(await figureOn(page, figure)).toBe(await inCore(page, figure));
-    expect((await exported(page)).driver.kind).toBe(kind);
-    // A change of kind is one step to undo, whatever came with it.
-    await page.keyboard.press('Escape');
-    for (let step = 0; step < 2; step += 1) await page.getByRole('button', { name: /^Undo/ }).click();
-    expect((await exported(page)).driver.kind).toBe('measured');
-  });
+test('each kind of driver in turn: chosen, read, changed, read again, undone', async ({ page, request }) => {
+  test.setTimeout(90_000);
+  await page.goto(`/designs/${await shelve(request)}`);
+  await openLink(page, 'Driver');
+  for (const { kind, field, typed, figure } of KINDS)
+    await test.step(kind, async () => {
+      await page.getByLabel('Driver', { exact: true }).selectOption(kind);
+      for (const link of ['supply', 'transformer'] as const)
+        await expect(page.locator(`[data-link=${link}]`)).toHaveCount(
+          (link === 'supply' ? DRIVER_KINDS[kind].needs.supply.length > 0 : DRIVER_KINDS[kind].needs.transformer)
+            ? 1
+            : 0,
+        );
+      const before = await figureOn(page, figure);
+      expect(before).toBe(await inCore(page, figure));
+      const wanted = page.getByLabel(field, { exact: true });
+      if (!(await wanted.isVisible())) await page.getByRole('button', { name: 'More' }).click();
+      await wanted.fill(typed);
+      await expect(page.locator(`[data-drive-figure=${figure}]`)).not.toHaveText(before);
+      expect(await figureOn(page, figure)).toBe(await inCore(page, figure));
+      expect((await exported(page)).driver.kind).toBe(kind);
+      // A change of kind is one step to undo, whatever came with it.
+      await wanted.blur();
+      for (let step = 0; step < 2; step += 1) await page.getByRole('button', { name: /^Undo/ }).click();
+      expect((await exported(page)).driver.kind).toBe('measured');
+    });
+});
 
 test('a supply is changed, a rectifier inside stops it, and the finding leads to the transformer', async ({
   page,

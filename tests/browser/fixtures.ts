@@ -1,5 +1,12 @@
 import { readFileSync } from 'node:fs';
-import { test as base, expect, type APIRequestContext, type Page } from '@playwright/test';
+import {
+  test as base,
+  expect,
+  type APIRequestContext,
+  type Browser,
+  type ConsoleMessage,
+  type Page,
+} from '@playwright/test';
 import { Client } from 'pg';
 import { newDesign } from '../../src/core/design/new-design';
 import type { Design } from '../../src/core/design/design-schema';
@@ -14,34 +21,91 @@ const EXPECTED_NOISE = /Failed to load resource/;
 /** Where the application is served for each worker, and the database it is on. */
 const stages: { address: string; databaseUrl: string }[] = JSON.parse(process.env.STAGES ?? '[]');
 
-/** Every test starts with an empty shelf, the cautions read, and fails on any console error or policy violation. */
-export const test = base.extend<{ cleanSlate: void; firstVisit: boolean; databaseUrl: string }>({
-  baseURL: async ({}, run, { parallelIndex }) => run(stages[parallelIndex]?.address),
-  databaseUrl: async ({}, run, { parallelIndex }) => run(stages[parallelIndex]?.databaseUrl),
-  firstVisit: [false, { option: true }],
-  cleanSlate: [
-    async ({ page, firstVisit, databaseUrl }, run) => {
+const VIEWPORT = { width: 1280, height: 800 };
+/** Most tests are about where things end, not about how they get there. */
+const STILL = { reducedMotion: 'reduce' } as const;
+
+/** A page of its own context, the cautions read unless it is a first visit. */
+async function openPage(browser: Browser, baseURL: string | undefined, firstVisit: boolean): Promise<Page> {
+  const context = await browser.newContext({ baseURL, viewport: VIEWPORT, ...STILL });
+  if (!firstVisit) await context.addInitScript(() => window.localStorage.setItem('eager-ladder-cautions-read', 'yes'));
+  return context.newPage();
+}
+
+/** Leaves nothing of a test in the page for the next: other tabs, what stands between page and server, what is stored, how it is looked at. */
+async function clear(page: Page): Promise<void> {
+  const context = page.context();
+  for (const other of context.pages()) if (other !== page) await other.close();
+  await page.unrouteAll({ behavior: 'ignoreErrors' });
+  const { origin } = new URL(page.url());
+  await page.evaluate(() => window.sessionStorage.clear()).catch(() => undefined);
+  await page.goto('about:blank');
+  const session = await context.newCDPSession(page);
+  if (origin !== 'null')
+    await session.send('Storage.clearDataForOrigin', { origin, storageTypes: 'cookies,local_storage,indexeddb' });
+  await session.detach();
+  await page.emulateMedia({ colorScheme: null, media: null, ...STILL });
+  await page.setViewportSize(VIEWPORT);
+}
+
+/**
+ * Every test starts with an empty shelf and a blank page, the cautions read, and
+ * fails on any console error or policy violation. The page is the worker's from
+ * test to test, so that the browser reads the application's scripts but once.
+ */
+export const test = base.extend<
+  { cleanSlate: void; firstVisit: boolean; databaseUrl: string },
+  { stage: { address: string; databaseUrl: string }; lasting: Page }
+>({
+  stage: [
+    async ({}, run, { parallelIndex }) => {
       if (stages.length === 0) throw new Error('Run "npm run browser", which serves the application for its tests.');
+      await run(stages[parallelIndex]);
+    },
+    { scope: 'worker' },
+  ],
+  lasting: [
+    async ({ browser, stage }, run) => {
+      const page = await openPage(browser, stage.address, false);
+      await run(page);
+      await page.context().close();
+    },
+    { scope: 'worker' },
+  ],
+  baseURL: async ({ stage }, run) => run(stage.address),
+  databaseUrl: async ({ stage }, run) => run(stage.databaseUrl),
+  firstVisit: [false, { option: true }],
+  page: async ({ browser, lasting, stage, firstVisit }, run) => {
+    if (firstVisit) {
+      const page = await openPage(browser, stage.address, true);
+      await run(page);
+      await page.context().close();
+      return;
+    }
+    await run(lasting);
+    await clear(lasting);
+  },
+  cleanSlate: [
+    async ({ page, databaseUrl }, run) => {
       const client = new Client({ connectionString: databaseUrl });
       await client.connect();
       await client.query('TRUNCATE designs, design_revisions, parts');
       await client.end();
-      if (!firstVisit) await markCautionsRead(page);
       const complaints: string[] = [];
-      page.on('pageerror', (error) => complaints.push(error.message));
-      page.on('console', (message) => {
+      const crashed = (error: Error) => complaints.push(error.message);
+      const said = (message: ConsoleMessage) => {
         if (message.type() === 'error' && !EXPECTED_NOISE.test(message.text())) complaints.push(message.text());
-      });
+      };
+      page.on('pageerror', crashed);
+      page.on('console', said);
       await run();
+      page.off('pageerror', crashed);
+      page.off('console', said);
       expect(complaints).toEqual([]);
     },
     { auto: true },
   ],
 });
-
-export async function markCautionsRead(page: Page): Promise<void> {
-  await page.addInitScript(() => window.localStorage.setItem('eager-ladder-cautions-read', 'yes'));
-}
 
 /** A design put on the shelf without the interface, for tests about something else. */
 export async function shelve(request: APIRequestContext, design: Design = newDesign('Shelved')): Promise<string> {

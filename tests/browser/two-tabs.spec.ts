@@ -1,66 +1,65 @@
 import type { Page } from '@playwright/test';
-import { expect, markCautionsRead, saved, shelve, stagesField, test } from './fixtures';
+import { expect, saved, shelve, stagesField, test } from './fixtures';
 
 const farads = (page: Page) => page.getByLabel('Each capacitor');
 
-/** Two tabs on one design; the first saves 5 stages, the second then types 2.2 nF over the old revision. */
-async function clash(page: Page, id: string): Promise<Page> {
-  const other = await page.context().newPage();
-  await markCautionsRead(other);
-  await page.goto(`/designs/${id}`);
-  await other.goto(`/designs/${id}`);
-  await saved(other, 1);
-  await stagesField(page).fill('5');
-  await saved(page, 2);
-  await farads(other).fill('2n2');
+/** A tab looked at again, as the browser tells its page. */
+const lookAt = (page: Page) => page.evaluate(() => document.dispatchEvent(new Event('visibilitychange')));
+
+/** The first tab saves its stages as this revision; the other then types a capacitor over the one before. */
+async function clash(page: Page, other: Page, revision: number, stages: string, typed: string): Promise<void> {
+  await stagesField(page).fill(stages);
+  await saved(page, revision);
+  await farads(other).fill(typed);
   await expect(other.getByRole('dialog', { name: 'Changed in another tab' })).toBeVisible();
   await expect(other.getByRole('dialog')).toContainText('ladder.stages');
   await expect(other.getByRole('dialog')).toContainText('ladder.capacitor.farads');
-  return other;
 }
 
-test('the later save is told and can keep its own', async ({ page, request }) => {
-  const id = await shelve(request);
-  const other = await clash(page, id);
-  await other.getByRole('button', { name: 'Keep mine' }).click();
-  await saved(other, 3);
-  await other.reload();
-  await expect(farads(other)).toHaveValue('2.2n');
-  await expect(stagesField(other)).toHaveValue('2');
-  const revisions = await (await request.get(`/api/designs/${id}/revisions`)).json();
-  expect(
-    revisions.map((revision: { design: { ladder: { stages: number } } }) => revision.design.ladder.stages),
-  ).toEqual([2, 5, 2]);
-});
-
-test('or keep theirs', async ({ page, request }) => {
-  const other = await clash(page, await shelve(request));
-  await other.getByRole('button', { name: 'Keep theirs' }).click();
-  await saved(other, 2);
-  await expect(stagesField(other)).toHaveValue('5');
-  await expect(farads(other)).toHaveValue('1n');
-});
-
-test('or keep both, its own as a copy', async ({ page, request }) => {
-  const id = await shelve(request);
-  const other = await clash(page, id);
-  await other.getByRole('button', { name: 'Keep both, mine as a copy' }).click();
-  await expect(other.getByLabel('Name of the design')).toHaveValue('Shelved, from this tab');
-  await expect(farads(other)).toHaveValue('2.2n');
-  expect(other.url()).not.toContain(id);
-  expect((await (await request.get(`/api/designs/${id}`)).json()).design.ladder.stages).toBe(5);
-});
-
-test('a tab without edits of its own is brought up to date when it is looked at again', async ({ page, request }) => {
+test('two tabs on one design: the later save is told and keeps its own, theirs, or both', async ({ page, request }) => {
+  test.setTimeout(60_000);
   const id = await shelve(request);
   const other = await page.context().newPage();
-  await markCautionsRead(other);
-  await other.goto(`/designs/${id}`);
   await page.goto(`/designs/${id}`);
-  await stagesField(page).fill('5');
-  await saved(page, 2);
-  await other.evaluate(() => document.dispatchEvent(new Event('visibilitychange')));
-  await expect(stagesField(other)).toHaveValue('5');
-  await farads(other).fill('2n2');
-  await saved(other, 3);
+  await other.goto(`/designs/${id}`);
+  await saved(other, 1);
+
+  await test.step('its own', async () => {
+    await clash(page, other, 2, '5', '2n2');
+    await other.getByRole('button', { name: 'Keep mine' }).click();
+    await saved(other, 3);
+    await other.reload();
+    await expect(farads(other)).toHaveValue('2.2n');
+    await expect(stagesField(other)).toHaveValue('2');
+    const revisions = await (await request.get(`/api/designs/${id}/revisions`)).json();
+    expect(
+      revisions.map((revision: { design: { ladder: { stages: number } } }) => revision.design.ladder.stages),
+    ).toEqual([2, 5, 2]);
+  });
+
+  await test.step('a tab without edits of its own is brought up to date when it is looked at again', async () => {
+    await lookAt(page);
+    await expect(stagesField(page)).toHaveValue('2');
+    await expect(farads(page)).toHaveValue('2.2n');
+  });
+
+  await test.step('theirs', async () => {
+    await clash(page, other, 4, '7', '3n3');
+    await other.getByRole('button', { name: 'Keep theirs' }).click();
+    await saved(other, 4);
+    await expect(stagesField(other)).toHaveValue('7');
+    await expect(farads(other)).toHaveValue('2.2n');
+  });
+
+  await test.step('both, its own as a copy', async () => {
+    await clash(page, other, 5, '6', '4n7');
+    await other.getByRole('button', { name: 'Keep both, mine as a copy' }).click();
+    await expect(other.getByLabel('Name of the design')).toHaveValue('Shelved, from this tab');
+    await expect(farads(other)).toHaveValue('4.7n');
+    expect(other.url()).not.toContain(id);
+    expect((await (await request.get(`/api/designs/${id}`)).json()).design.ladder).toMatchObject({
+      stages: 6,
+      capacitor: { farads: 2.2e-9 },
+    });
+  });
 });
