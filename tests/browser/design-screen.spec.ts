@@ -20,7 +20,7 @@ test('undo and redo by keyboard and button, saved as they go', async ({ page, re
   await page.keyboard.press('Control+Shift+z');
   await page.keyboard.press('Control+y');
   await expect(page.getByLabel('Each capacitor')).toHaveValue('3.3n');
-  await saved(page, 3);
+  await saved(page);
   await page.reload();
   await expect(page.getByLabel('Each capacitor')).toHaveValue('3.3n');
 });
@@ -181,7 +181,7 @@ test('a resistive load is solved for its own current', async ({ page, request })
   await openLink(page, 'Load');
   await page.getByLabel('Kind of load').selectOption('resistance');
   await page.getByLabel('Load resistance').fill('10M');
-  await saved(page, 2);
+  await saved(page);
   const { output } = predict(await exported(page));
   expect(output.amps! * 10e6).toBeCloseTo(output.meanVolts!, 3);
   expect(await figure(page, 'outputMeanVolts')).toBe(say(output.meanVolts!, 'V', 4));

@@ -137,8 +137,9 @@ export async function openLink(
   if ((await trigger.getAttribute('aria-expanded')) !== 'true') await trigger.click();
 }
 
-export const saved = (page: Page, revision: number) =>
-  expect(page.getByText(`Revision ${revision}, saved`)).toBeVisible();
+/** All is saved; as which revision is told only where one edit was made, since of several some may go together. */
+export const saved = (page: Page, revision?: number) =>
+  expect(page.getByText(new RegExp(`^Revision ${revision ?? '\\d+'}, saved`))).toBeVisible();
 
 /** Text of a figure of the verdict, spaces made plain. */
 export async function figure(page: Page, name: string): Promise<string> {
