@@ -7,8 +7,8 @@ export default defineConfig({
   testDir: 'tests/browser',
   workers: stages.length,
   retries: 0,
-  timeout: 30_000,
-  expect: { timeout: 7000 },
+  timeout: 90_000,
+  expect: { timeout: 15_000 },
   reporter: [['list'], ['json']],
   use: {
     trace: 'off',

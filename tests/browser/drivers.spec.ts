@@ -26,7 +26,6 @@ const KINDS: { kind: Exclude<DriverKindId, 'measured'>; field: string; typed: st
 ];
 
 test('each kind of driver in turn: chosen, read, changed, read again, undone', async ({ page, request }) => {
-  test.setTimeout(90_000);
   await page.goto(`/designs/${await shelve(request)}`);
   await openLink(page, 'Driver');
   for (const { kind, field, typed, figure } of KINDS)

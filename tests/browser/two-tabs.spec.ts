@@ -17,7 +17,6 @@ async function clash(page: Page, other: Page, revision: number, stages: string, 
 }
 
 test('two tabs on one design: the later save is told and keeps its own, theirs, or both', async ({ page, request }) => {
-  test.setTimeout(60_000);
   const id = await shelve(request);
   const other = await page.context().newPage();
   await page.goto(`/designs/${id}`);

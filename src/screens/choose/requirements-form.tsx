@@ -24,172 +24,188 @@ const SOURCE_WORDS: Record<(typeof PART_SOURCES)[number], string> = {
   any: 'E6 values at usual ratings; their prices are not known.',
 };
 
-/** What is wanted, what drives it, and what may vary. */
-export function RequirementsForm({
-  requirements,
-  edit,
-  designs,
-  from,
-  onFrom,
-  base,
-}: {
-  requirements: Requirements;
-  edit: (path: string, value: unknown) => string | null;
+type Asked = { requirements: Requirements; edit: (path: string, value: unknown) => string | null };
+type Driven = {
   designs: readonly { id: string; design: Design }[];
   from: { id: string; design: Design } | null;
   onFrom: (id: string) => void;
   base: Design;
-}) {
-  const { target, drive } = requirements;
-  /** Why the last ladder cannot be taken out. */
-  const [noTopology, setNoTopology] = useState<string | null>(null);
-  const quantity = (path: string) => (value: number | null) => edit(path, value);
+};
+
+/** What is wanted, what drives it, and what may vary. */
+export function RequirementsForm({ requirements, edit, ...driven }: Asked & Driven) {
+  const asked = { requirements, edit };
   return (
     <>
-      <Group name="Target">
-        <QuantityField label="Output, mean" unit="V" value={target.volts} onValue={quantity('$.target.volts')} />
-        <QuantityField
-          label="Current"
-          unit="A"
-          value={target.amps}
-          onValue={quantity('$.target.amps')}
-          hint={
-            target.amps === 0
-              ? 'At no load almost any capacitor will do: enter what the load, or the meter on it, takes.'
-              : undefined
-          }
-        />
-        <QuantityField
-          label="Ripple, p-p, at most"
-          unit="%"
-          optional
-          placeholder="any"
-          value={target.ripplePeakToPeakFraction}
-          onValue={quantity('$.target.ripplePeakToPeakFraction')}
-        />
-        <Choice
-          label="Polarity"
-          value={target.polarity}
-          options={[
-            { value: 'positive', name: 'Positive' },
-            { value: 'negative', name: 'Negative' },
-          ]}
-          onValue={(value) => edit('$.target.polarity', value)}
-        />
-      </Group>
-      <Group name="Driven by">
-        <PickField
-          label="Drive"
-          value={from?.id ?? ''}
-          options={[
-            { value: '', name: 'Entered here' },
-            ...designs.map(({ id, design }) => ({ value: id, name: `That of ${design.name}` })),
-          ]}
-          onValue={onFrom}
-        />
-        {from ? (
-          <DriveInShort design={base} />
-        ) : (
-          <>
-            <QuantityField label="Peak" unit="V" value={drive.peakVolts} onValue={quantity('$.drive.peakVolts')} />
-            <QuantityField
-              label="Frequency"
-              unit="Hz"
-              value={drive.frequencyHertz}
-              onValue={quantity('$.drive.frequencyHertz')}
-            />
-            <QuantityField
-              label="Source resistance"
-              unit="Ω"
-              value={drive.seriesOhms}
-              onValue={quantity('$.drive.seriesOhms')}
-            />
-            <QuantityField
-              label="Power limit"
-              unit="W"
-              optional
-              value={drive.maxWatts}
-              onValue={quantity('$.drive.maxWatts')}
-            />
-          </>
-        )}
-        <CheckField
-          label="May be turned down, to half"
-          checked={requirements.turnDown}
-          onChecked={(value) => edit('$.turnDown', value)}
-        />
-        <CheckField
-          label="Frequency may be halved to doubled"
-          checked={requirements.otherFrequency}
-          onChecked={(value) => edit('$.otherFrequency', value)}
-        />
-      </Group>
-      <Group name="Built from">
-        <Choice
-          label="Parts"
-          value={requirements.parts}
-          options={(Object.keys(SOURCE_NAMES) as (typeof PART_SOURCES)[number][]).map((value) => ({
-            value,
-            name: SOURCE_NAMES[value],
-          }))}
-          onValue={(value) => edit('$.parts', value)}
-        />
-        <p className="text-xs text-soft">{SOURCE_WORDS[requirements.parts]}</p>
-        <QuantityField
-          label="Margin, at least"
-          unit="%"
-          value={requirements.leastMargin}
-          onValue={quantity('$.leastMargin')}
-          hint="Of voltages with the drive at its highest, and of average current; heat and surges stand in each row. 25 % is usual, 200 % the cautious rule of three times."
-        />
-        <QuantityField
-          label="In parallel, at most"
-          unit=""
-          value={requirements.mostParallel}
-          onValue={quantity('$.mostParallel')}
-        />
-      </Group>
-      <Group name="Ladders">
-        {CHOOSABLE.map((topology) => (
-          <CheckField
-            key={topology}
-            label={TOPOLOGY_KINDS[topology].name}
-            checked={requirements.topologies.includes(topology)}
-            onChecked={(checked) =>
-              setNoTopology(
-                edit(
-                  '$.topologies',
-                  CHOOSABLE.filter((one) => (one === topology ? checked : requirements.topologies.includes(one))),
-                ),
-              )
-            }
-          />
-        ))}
-        {noTopology === null ? null : (
-          <p role="alert" className="text-xs text-over">
-            {noTopology}
-          </p>
-        )}
-        {requirements.topologies.includes('full-wave') ? (
-          <p className="text-xs text-soft">Full-wave needs a centre-tapped winding.</p>
-        ) : null}
-        {requirements.topologies.includes('bipolar') ? (
-          <p className="text-xs text-soft">A bipolar load stands across both sides, neither end at ground.</p>
-        ) : null}
-        <QuantityField
-          label="Stages, from"
-          unit=""
-          value={requirements.fewestStages}
-          onValue={quantity('$.fewestStages')}
-        />
-        <QuantityField label="to" unit="" value={requirements.mostStages} onValue={quantity('$.mostStages')} />
-        <CheckField
-          label="Larger capacitors towards the input"
-          checked={requirements.graded}
-          onChecked={(value) => edit('$.graded', value)}
-        />
-      </Group>
+      <Target {...asked} />
+      <DrivenBy {...asked} {...driven} />
+      <BuiltFrom {...asked} />
+      <Ladders {...asked} />
     </>
+  );
+}
+
+function Target({ requirements: { target }, edit }: Asked) {
+  return (
+    <Group name="Target">
+      <QuantityField
+        label="Output, mean"
+        unit="V"
+        value={target.volts}
+        onValue={(value) => edit('$.target.volts', value)}
+      />
+      <QuantityField
+        label="Current"
+        unit="A"
+        value={target.amps}
+        onValue={(value) => edit('$.target.amps', value)}
+        hint={
+          target.amps === 0
+            ? 'At no load almost any capacitor will do: enter what the load, or the meter on it, takes.'
+            : undefined
+        }
+      />
+      <QuantityField
+        label="Ripple, p-p, at most"
+        unit="%"
+        optional
+        placeholder="any"
+        value={target.ripplePeakToPeakFraction}
+        onValue={(value) => edit('$.target.ripplePeakToPeakFraction', value)}
+      />
+      <Choice
+        label="Polarity"
+        value={target.polarity}
+        options={[
+          { value: 'positive', name: 'Positive' },
+          { value: 'negative', name: 'Negative' },
+        ]}
+        onValue={(value) => edit('$.target.polarity', value)}
+      />
+    </Group>
+  );
+}
+
+const DRIVE_FIELDS = [
+  { name: 'peakVolts', label: 'Peak', unit: 'V', optional: false },
+  { name: 'frequencyHertz', label: 'Frequency', unit: 'Hz', optional: false },
+  { name: 'seriesOhms', label: 'Source resistance', unit: 'Ω', optional: false },
+  { name: 'maxWatts', label: 'Power limit', unit: 'W', optional: true },
+] as const;
+
+function DrivenBy({ requirements, edit, designs, from, onFrom, base }: Asked & Driven) {
+  return (
+    <Group name="Driven by">
+      <PickField
+        label="Drive"
+        value={from?.id ?? ''}
+        options={[
+          { value: '', name: 'Entered here' },
+          ...designs.map(({ id, design }) => ({ value: id, name: `That of ${design.name}` })),
+        ]}
+        onValue={onFrom}
+      />
+      {from ? (
+        <DriveInShort design={base} />
+      ) : (
+        DRIVE_FIELDS.map(({ name, ...field }) => (
+          <QuantityField
+            key={name}
+            {...field}
+            value={requirements.drive[name]}
+            onValue={(value) => edit(`$.drive.${name}`, value)}
+          />
+        ))
+      )}
+      <CheckField
+        label="May be turned down, to half"
+        checked={requirements.turnDown}
+        onChecked={(value) => edit('$.turnDown', value)}
+      />
+      <CheckField
+        label="Frequency may be halved to doubled"
+        checked={requirements.otherFrequency}
+        onChecked={(value) => edit('$.otherFrequency', value)}
+      />
+    </Group>
+  );
+}
+
+function BuiltFrom({ requirements, edit }: Asked) {
+  return (
+    <Group name="Built from">
+      <Choice
+        label="Parts"
+        value={requirements.parts}
+        options={(Object.keys(SOURCE_NAMES) as (typeof PART_SOURCES)[number][]).map((value) => ({
+          value,
+          name: SOURCE_NAMES[value],
+        }))}
+        onValue={(value) => edit('$.parts', value)}
+      />
+      <p className="text-xs text-soft">{SOURCE_WORDS[requirements.parts]}</p>
+      <QuantityField
+        label="Margin, at least"
+        unit="%"
+        value={requirements.leastMargin}
+        onValue={(value) => edit('$.leastMargin', value)}
+        hint="Of voltages with the drive at its highest, and of average current; heat and surges stand in each row. 25 % is usual, 200 % the cautious rule of three times."
+      />
+      <QuantityField
+        label="In parallel, at most"
+        unit=""
+        value={requirements.mostParallel}
+        onValue={(value) => edit('$.mostParallel', value)}
+      />
+    </Group>
+  );
+}
+
+function Ladders({ requirements, edit }: Asked) {
+  const { topologies, fewestStages, mostStages, graded } = requirements;
+  /** Why the last ladder cannot be taken out. */
+  const [noTopology, setNoTopology] = useState<string | null>(null);
+  const set = (topology: (typeof CHOOSABLE)[number], wanted: boolean) =>
+    setNoTopology(
+      edit(
+        '$.topologies',
+        CHOOSABLE.filter((one) => (one === topology ? wanted : topologies.includes(one))),
+      ),
+    );
+  return (
+    <Group name="Ladders">
+      {CHOOSABLE.map((topology) => (
+        <CheckField
+          key={topology}
+          label={TOPOLOGY_KINDS[topology].name}
+          checked={topologies.includes(topology)}
+          onChecked={(wanted) => set(topology, wanted)}
+        />
+      ))}
+      {noTopology === null ? null : (
+        <p role="alert" className="text-xs text-over">
+          {noTopology}
+        </p>
+      )}
+      {topologies.includes('full-wave') ? (
+        <p className="text-xs text-soft">Full-wave needs a centre-tapped winding.</p>
+      ) : null}
+      {topologies.includes('bipolar') ? (
+        <p className="text-xs text-soft">A bipolar load stands across both sides, neither end at ground.</p>
+      ) : null}
+      <QuantityField
+        label="Stages, from"
+        unit=""
+        value={fewestStages}
+        onValue={(value) => edit('$.fewestStages', value)}
+      />
+      <QuantityField label="to" unit="" value={mostStages} onValue={(value) => edit('$.mostStages', value)} />
+      <CheckField
+        label="Larger capacitors towards the input"
+        checked={graded}
+        onChecked={(value) => edit('$.graded', value)}
+      />
+    </Group>
   );
 }
 

@@ -1,26 +1,21 @@
 'use client';
 
 import dynamic from 'next/dynamic';
-import { useRouter } from 'next/navigation';
 import { useCallback, useDeferredValue, useMemo, useState } from 'react';
 import { toast } from 'sonner';
 import { useStore } from 'zustand';
-import { attempt } from '@/client/attempt';
 import { downloadDesign } from '@/client/design-file';
-import { createDesign } from '@/client/designs-api';
 import type { StoredDesign } from '@/core/design/design-messages';
 import { predict } from '@/core/predict/predict';
 import { whatHelpsMost } from '@/core/predict/what-helps';
 import { asSettled } from '@/core/transient/comparison';
 import { buttonStyle } from '@/ui/button';
-import { useCommands, type ScreenCommand } from '@/ui/commands';
 import { TopBar } from '@/ui/top-bar';
 import { UndoButtons } from '@/ui/undo-buttons';
 import { Chain } from './chain/chain';
 import { linksOf, type Link } from './chain/links';
 import { Climb } from './climb/climb';
 import { PartPanel } from './climb/part-panel';
-import { CHART_COMMANDS, editingCommands, linkBeside } from './commands';
 import { Heading } from './heading';
 import { Notes } from './notes';
 import { ConflictDialog } from './saving/conflict-dialog';
@@ -30,6 +25,7 @@ import { SaveNotice } from './saving/save-notice';
 import { useAutosave } from './saving/use-autosave';
 import { TransformerBench } from './transformer-bench/transformer-bench';
 import { useBenchInAddress } from './transformer-bench/use-bench-in-address';
+import { useDesignCommands } from './use-design-commands';
 import { useElectrical } from './use-electrical';
 import { usePartChoice } from './use-part-choice';
 import { useTransient, WAITING } from './use-transient';
@@ -42,7 +38,6 @@ const Charts = dynamic(() => import('./charts/charts').then((module) => module.C
 /** One design: the chain, the Climb, the verdict and the charts, live on every keystroke. */
 export function DesignScreen({ stored }: { stored: StoredDesign }) {
   const [store] = useState(() => createEditorStore(stored));
-  const router = useRouter();
   const saveNow = useAutosave(store);
   const design = useStore(store, (state) => state.design);
   const electrical = useElectrical(design);
@@ -76,26 +71,7 @@ export function DesignScreen({ stored }: { stored: StoredDesign }) {
     [store],
   );
 
-  const { setTab } = choice;
-  const commands = useMemo<ScreenCommand[]>(
-    () => [
-      ...editingCommands(store, apply),
-      { name: 'Next link of the chain', keys: 'j', run: () => setLink((now) => linkBeside(store, now, 1)) },
-      { name: 'Previous link of the chain', keys: 'u', run: () => setLink((now) => linkBeside(store, now, -1)) },
-      ...CHART_COMMANDS.map(({ chart, ...command }) => ({ ...command, run: () => setTab(chart) })),
-      { name: 'What each change would do', keys: 'q', run: openChanges },
-      { name: 'Choose what to build', keys: 'f', run: () => router.push(`/choose?design=${stored.id}`) },
-      { name: 'Transformer bench', keys: 'b', run: () => openBench('ratio') },
-      { name: 'Pin finder', run: () => openBench('pins') },
-      { name: 'History', keys: 'h', run: () => setDialog('history') },
-      { name: 'Export as a file', keys: 'e', run: () => downloadDesign(store.getState().design) },
-      { name: 'Duplicate this design', run: () => void duplicate(store, router.push) },
-      { name: 'Back to the shelf', run: () => router.push('/') },
-      { name: 'Print', run: () => window.print() },
-    ],
-    [apply, openBench, openChanges, router, setTab, store, stored.id],
-  );
-  useCommands(commands);
+  useDesignCommands({ store, id: stored.id, apply, setLink, setTab: choice.setTab, setDialog, openBench });
 
   return (
     <div className="flex min-h-full flex-col lg:h-full">
@@ -180,15 +156,6 @@ export function DesignScreen({ stored }: { stored: StoredDesign }) {
       ) : null}
     </div>
   );
-}
-
-/** Puts a copy of the design on the shelf and opens it. */
-function duplicate(store: EditorStore, open: (address: string) => void): Promise<boolean> {
-  return attempt('Duplicating', async () => {
-    const { design } = store.getState();
-    const copy = await createDesign({ ...design, name: `${design.name.slice(0, 110)}, copy` });
-    open(`/designs/${copy.id}`);
-  });
 }
 
 function Undoing({ store }: { store: EditorStore }) {

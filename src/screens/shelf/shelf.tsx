@@ -1,13 +1,9 @@
 'use client';
 
 import Plus from 'lucide-react/icons/plus';
-import { useRouter } from 'next/navigation';
 import { useMemo, useRef, useState, type DragEvent } from 'react';
-import { toast } from 'sonner';
-import { attempt } from '@/client/attempt';
-import { createDesign, fetchDesign, rawDocumentHref, saveDesign, setArchived } from '@/client/designs-api';
+import { rawDocumentHref } from '@/client/designs-api';
 import { downloadDesign } from '@/client/design-file';
-import type { Design } from '@/core/design/design-schema';
 import { newDesign } from '@/core/design/new-design';
 import { readDesignText } from '@/core/design/read-design';
 import type { Fault } from '@/core/schema/faults';
@@ -16,13 +12,13 @@ import { useCommands } from '@/ui/commands';
 import { ImportButton } from '@/ui/import-button';
 import { TopBar } from '@/ui/top-bar';
 import { BadFile, NameDialog } from './dialogs';
+import { useShelfChanges } from './use-shelf-changes';
 import { ShelfTable, type ShelvedDesign, type SoundRow } from './shelf-table';
 
 type Asking = { kind: 'new' } | { kind: 'rename'; row: SoundRow } | { kind: 'bad-file'; file: string; faults: Fault[] };
 
 /** All designs: find, open, start, copy, rename, put away, bring back, import and export. */
 export function Shelf({ designs }: { designs: ShelvedDesign[] }) {
-  const router = useRouter();
   const [search, setSearch] = useState('');
   const [archived, setShowArchived] = useState(false);
   const [asking, setAsking] = useState<Asking | null>(null);
@@ -39,39 +35,12 @@ export function Shelf({ designs }: { designs: ShelvedDesign[] }) {
   }, [designs, search, archived]);
   const archivedCount = designs.filter((row) => row.archived).length;
 
-  /** Runs a change of the shelf, shows it, and says plainly when it could not be done. */
-  const change = async (what: string, work: () => Promise<void>) => {
-    if (await attempt(what, work)) router.refresh();
-  };
-
-  const create = (design: Design) =>
-    change('Creating the design', async () => {
-      const stored = await createDesign(design);
-      router.push(`/designs/${stored.id}`);
-    });
-
-  const archive = (row: ShelvedDesign, away: boolean) =>
-    change(away ? 'Archiving' : 'Restoring', async () => {
-      await setArchived(row.id, away);
-      toast(away ? `“${row.name}” is in the archive.` : `“${row.name}” is back on the shelf.`, {
-        action: { label: 'Undo', onClick: () => void archive({ ...row, archived: away }, !away) },
-      });
-    });
-
-  const rename = (row: SoundRow, name: string) =>
-    change('Renaming', async () => {
-      const standing = await fetchDesign(row.id);
-      const { conflict } = await saveDesign(row.id, standing.revision, { ...standing.design, name });
-      if (conflict) toast.error('The design was changed in another tab at that very moment. Try again.');
-    });
+  const { create, archive, rename } = useShelfChanges();
 
   const importFile = async (file: File) => {
     const reading = readDesignText(await file.text());
-    if (!reading.ok) {
-      setAsking({ kind: 'bad-file', file: file.name, faults: reading.faults });
-      return;
-    }
-    await create(reading.design);
+    if (reading.ok) await create(reading.design);
+    else setAsking({ kind: 'bad-file', file: file.name, faults: reading.faults });
   };
 
   const drop = (event: DragEvent) => {
@@ -138,27 +107,47 @@ export function Shelf({ designs }: { designs: ShelvedDesign[] }) {
         ) : null}
       </main>
 
-      <NameDialog
-        key={asking?.kind === 'rename' ? asking.row.id : 'new'}
-        open={asking?.kind === 'new' || asking?.kind === 'rename'}
-        title={asking?.kind === 'rename' ? 'Rename' : 'New design'}
-        verb={asking?.kind === 'rename' ? 'Rename' : 'Create'}
-        initial={asking?.kind === 'rename' ? asking.row.name : ''}
+      <Asked
+        asking={asking}
         onClose={() => setAsking(null)}
-        onName={(name) => {
-          const now = asking;
-          setAsking(null);
-          if (now?.kind === 'rename') void rename(now.row, name);
-          else void create(newDesign(name));
-        }}
-      />
-      <BadFile
-        file={asking?.kind === 'bad-file' ? asking.file : ''}
-        faults={asking?.kind === 'bad-file' ? asking.faults : []}
-        open={asking?.kind === 'bad-file'}
-        onClose={() => setAsking(null)}
+        onCreate={(name) => void create(newDesign(name))}
+        onRename={(row, name) => void rename(row, name)}
       />
     </div>
+  );
+}
+
+/** What the shelf asks or tells in a dialog. */
+function Asked({
+  asking,
+  onClose,
+  onCreate,
+  onRename,
+}: {
+  asking: Asking | null;
+  onClose: () => void;
+  onCreate: (name: string) => void;
+  onRename: (row: SoundRow, name: string) => void;
+}) {
+  const renamed = asking?.kind === 'rename' ? asking.row : null;
+  const bad = asking?.kind === 'bad-file' ? asking : null;
+  return (
+    <>
+      <NameDialog
+        key={renamed?.id ?? 'new'}
+        open={asking?.kind === 'new' || renamed !== null}
+        title={renamed ? 'Rename' : 'New design'}
+        verb={renamed ? 'Rename' : 'Create'}
+        initial={renamed?.name ?? ''}
+        onClose={onClose}
+        onName={(name) => {
+          onClose();
+          if (renamed) onRename(renamed, name);
+          else onCreate(name);
+        }}
+      />
+      <BadFile file={bad?.file ?? ''} faults={bad?.faults ?? []} open={bad !== null} onClose={onClose} />
+    </>
   );
 }
 

@@ -1,6 +1,6 @@
 'use client';
 
-import type { Chart } from 'chart.js';
+import type { Chart, ChartData, ChartOptions } from 'chart.js';
 import X from 'lucide-react/icons/x';
 import Papa from 'papaparse';
 import { useMemo, useRef } from 'react';
@@ -14,6 +14,82 @@ import { buttonStyle } from '@/ui/button';
 import { commonOptions, FACE, type Colours } from '@/ui/chart-style';
 import { TimeDomainWaits } from './time-domain-waits';
 import type { TimeDomain } from '../use-transient';
+
+type Shown = { output: Trace; drive: Trace; chosen: readonly Trace[]; times: Float64Array };
+
+/** The scale each axis is drawn in. */
+function scalesOf({ output, drive, chosen, times }: Shown) {
+  const greatest = (list: readonly Trace[]) =>
+    Math.max(1e-12, ...list.flatMap((trace) => Array.from(trace.values, Math.abs)));
+  return {
+    time: engineeringScale(times[times.length - 1], 's'),
+    y: engineeringScale(greatest([output, ...chosen.filter(({ unit }) => unit === 'V')]), 'V'),
+    drive: engineeringScale(greatest([drive]), 'V'),
+    amps: engineeringScale(greatest(chosen.filter(({ unit }) => unit === 'A')), 'A'),
+  };
+}
+
+type Scales = ReturnType<typeof scalesOf>;
+type Axis = Exclude<keyof Scales, 'time'>;
+
+/** Volts of the output and of nodes on the left; the drive, and currents where some are shown, on the right. */
+function waveformOptions({ times, chosen }: Shown, scales: Scales, colours: Colours): ChartOptions<'line'> {
+  const { time } = scales;
+  const options = commonOptions(colours, `time in the period, ${time.name}`, `output, ${scales.y.name}`);
+  const base = options.scales!.y! as object;
+  const onTheRight = (text: string) => ({
+    ...base,
+    position: 'right',
+    grid: { display: false },
+    title: { display: true, text, color: colours.soft, font: { family: FACE, size: 11 } },
+  });
+  options.scales = {
+    x: { ...options.scales!.x!, min: 0, max: times[times.length - 1] / time.per } as never,
+    y: { ...base, beginAtZero: false } as never,
+    drive: { ...onTheRight(`drive, ${scales.drive.name}`), beginAtZero: false } as never,
+    ...(chosen.some(({ unit }) => unit === 'A') ? { amps: onTheRight(`current, ${scales.amps.name}`) as never } : {}),
+  };
+  options.interaction = { mode: 'index', intersect: false };
+  options.plugins!.tooltip!.callbacks = {
+    title: (items) => formatQuantity(items[0].parsed.x! * time.per, 's', 3),
+    label: (item) => {
+      const axis = (item.dataset as { yAxisID?: Axis }).yAxisID ?? 'y';
+      const value = formatQuantity(item.parsed.y! * scales[axis].per, axis === 'amps' ? 'A' : 'V', 4);
+      return `${item.dataset.label}: ${value}`;
+    },
+  };
+  options.plugins!.zoom = {
+    zoom: { drag: { enabled: true, backgroundColor: 'rgba(164, 82, 31, 0.16)' }, mode: 'x' },
+  };
+  return options;
+}
+
+const paletteOf = (colours: Colours) => [colours.copper, colours.fits, colours.close, colours.over, colours.soft];
+const colourAt = (colours: Colours, index: number) => paletteOf(colours)[index % paletteOf(colours).length];
+
+function waveformData({ output, drive, chosen, times }: Shown, scales: Scales, colours: Colours): ChartData<'line'> {
+  const series = (trace: Trace, axis: Axis, colour: string, dash: number[] = []) => ({
+    label: trace.name,
+    data: Array.from(trace.values, (value, step) => ({
+      x: times[step] / scales.time.per,
+      y: value / scales[axis].per,
+    })),
+    yAxisID: axis,
+    borderColor: colour,
+    backgroundColor: colour,
+    borderWidth: 1.6,
+    borderDash: dash,
+    pointRadius: 0,
+    pointHitRadius: 6,
+  });
+  return {
+    datasets: [
+      series(output, 'y', colours.climb),
+      series(drive, 'drive', colours.line, [4, 3]),
+      ...chosen.map((trace, index) => series(trace, trace.unit === 'A' ? 'amps' : 'y', colourAt(colours, index))),
+    ],
+  };
+}
 
 /** The last period in time: drive and output on their own scales, and whatever was chosen in the Climb. */
 export function WaveformChart({
@@ -33,77 +109,10 @@ export function WaveformChart({
   const waveforms = timeDomain.kind === 'ready' ? timeDomain.run.waveforms : null;
   const found = useMemo(() => (waveforms ? new Traces(prediction, waveforms) : null), [prediction, waveforms]);
   if (!found || timeDomain.kind !== 'ready') return <TimeDomainWaits timeDomain={timeDomain} />;
-  const outputMeanVolts = timeDomain.run.transient.terminalMeanVolts;
-  const output = found.output();
-  const drive = found.drive();
   const chosen = traces.flatMap((id) => found.of(id) ?? []);
-  const period = found.times[found.times.length - 1];
-  const time = engineeringScale(period, 's');
-  const greatest = (list: Trace[]) => Math.max(1e-12, ...list.flatMap((trace) => Array.from(trace.values, Math.abs)));
-  const left = [output, ...chosen.filter((trace) => trace.unit === 'V')];
-  const currents = chosen.filter((trace) => trace.unit === 'A');
-  const volts = engineeringScale(greatest(left), 'V');
-  const driveVolts = engineeringScale(greatest([drive]), 'V');
-  const amps = engineeringScale(greatest(currents), 'A');
-  const palette = [colours.copper, colours.fits, colours.close, colours.over, colours.soft];
-  const points = (trace: Trace, per: number) =>
-    Array.from(trace.values, (value, step) => ({ x: found.times[step] / time.per, y: value / per }));
-  const series = (trace: Trace, axis: string, per: number, colour: string, dash: number[] = []) => ({
-    label: trace.name,
-    data: points(trace, per),
-    yAxisID: axis,
-    borderColor: colour,
-    backgroundColor: colour,
-    borderWidth: 1.6,
-    borderDash: dash,
-    pointRadius: 0,
-    pointHitRadius: 6,
-  });
-  const options = commonOptions(colours, `time in the period, ${time.name}`, `output, ${volts.name}`);
-  const base = options.scales!.y! as object;
-  options.scales = {
-    x: { ...options.scales!.x!, min: 0, max: period / time.per } as never,
-    y: { ...base, beginAtZero: false } as never,
-    drive: {
-      ...base,
-      position: 'right',
-      beginAtZero: false,
-      grid: { display: false },
-      title: {
-        display: true,
-        text: `drive, ${driveVolts.name}`,
-        color: colours.soft,
-        font: { family: FACE, size: 11 },
-      },
-    } as never,
-    ...(currents.length
-      ? {
-          amps: {
-            ...base,
-            position: 'right',
-            grid: { display: false },
-            title: {
-              display: true,
-              text: `current, ${amps.name}`,
-              color: colours.soft,
-              font: { family: FACE, size: 11 },
-            },
-          } as never,
-        }
-      : {}),
-  };
-  options.interaction = { mode: 'index', intersect: false };
-  const unitOf = (axis: string | undefined) => (axis === 'amps' ? amps : axis === 'drive' ? driveVolts : volts);
-  options.plugins!.tooltip!.callbacks = {
-    title: (items) => formatQuantity(items[0].parsed.x! * time.per, 's', 3),
-    label: (item) => {
-      const axis = unitOf((item.dataset as { yAxisID?: string }).yAxisID);
-      return `${item.dataset.label}: ${formatQuantity(item.parsed.y! * axis.per, axis === amps ? 'A' : 'V', 4)}`;
-    },
-  };
-  options.plugins!.zoom = {
-    zoom: { drag: { enabled: true, backgroundColor: 'rgba(164, 82, 31, 0.16)' }, mode: 'x' },
-  };
+  const shown = { output: found.output(), drive: found.drive(), chosen, times: found.times };
+  const scales = scalesOf(shown);
+  const meanVolts = signedVolts(timeDomain.run.transient.terminalMeanVolts, prediction.output.polarity);
   const save = () =>
     downloadText(
       designFileName(prediction.name, 'waveforms.csv'),
@@ -113,22 +122,7 @@ export function WaveformChart({
   return (
     <div className="flex h-full flex-col">
       <div className="flex flex-wrap items-center gap-x-3 gap-y-0.5 text-[12.5px]">
-        <Key colour={colours.climb} name="output" />
-        <Key colour={colours.line} name="drive" />
-        {chosen.map((trace, index) => (
-          <span key={trace.id} className="inline-flex items-center gap-0.5">
-            <Key colour={palette[index % palette.length]} name={trace.name} />
-            <button
-              type="button"
-              aria-label={`Take ${trace.id} out`}
-              className="text-soft hover:text-ink"
-              onClick={() => onTraces(traces.filter((id) => id !== trace.id))}
-            >
-              <X className="size-3" aria-hidden="true" />
-            </button>
-          </span>
-        ))}
-        {chosen.length === 0 ? <span className="text-soft">Choose nodes and parts in the Climb.</span> : null}
+        <Keys chosen={chosen} colours={colours} onTakeOut={(out) => onTraces(traces.filter((id) => id !== out))} />
         <span className="ml-auto flex gap-1">
           <button type="button" className={buttonStyle('quiet')} onClick={() => chart.current?.resetZoom()}>
             Whole period
@@ -145,29 +139,48 @@ export function WaveformChart({
               chart.current = line ?? null;
             }}
             role="img"
-            aria-label={`Waveforms over one period: output ${formatQuantity(signedVolts(outputMeanVolts, prediction.output.polarity), 'V', 4)} mean${chosen.map((trace) => `, ${trace.name}`).join('')}`}
-            options={options}
-            data={{
-              datasets: [
-                series(output, 'y', volts.per, colours.climb),
-                series(drive, 'drive', driveVolts.per, colours.line, [4, 3]),
-                ...chosen.map((trace, index) =>
-                  series(
-                    trace,
-                    trace.unit === 'A' ? 'amps' : 'y',
-                    trace.unit === 'A' ? amps.per : volts.per,
-                    palette[index % palette.length],
-                  ),
-                ),
-              ],
-            }}
+            aria-label={`Waveforms over one period: output ${formatQuantity(meanVolts, 'V', 4)} mean${chosen.map((trace) => `, ${trace.name}`).join('')}`}
+            options={waveformOptions(shown, scales, colours)}
+            data={waveformData(shown, scales, colours)}
           />
         </div>
         <div className="hidden min-h-0 min-w-0 sm:block">
-          <RippleChart output={output} times={found.times} colours={colours} />
+          <RippleChart output={shown.output} times={found.times} colours={colours} />
         </div>
       </div>
     </div>
+  );
+}
+
+/** Which line is which; those chosen can be taken out again. */
+function Keys({
+  chosen,
+  colours,
+  onTakeOut,
+}: {
+  chosen: readonly Trace[];
+  colours: Colours;
+  onTakeOut: (id: string) => void;
+}) {
+  return (
+    <>
+      <Key colour={colours.climb} name="output" />
+      <Key colour={colours.line} name="drive" />
+      {chosen.map((trace, index) => (
+        <span key={trace.id} className="inline-flex items-center gap-0.5">
+          <Key colour={colourAt(colours, index)} name={trace.name} />
+          <button
+            type="button"
+            aria-label={`Take ${trace.id} out`}
+            className="text-soft hover:text-ink"
+            onClick={() => onTakeOut(trace.id)}
+          >
+            <X className="size-3" aria-hidden="true" />
+          </button>
+        </span>
+      ))}
+      {chosen.length === 0 ? <span className="text-soft">Choose nodes and parts in the Climb.</span> : null}
+    </>
   );
 }
 

@@ -1,5 +1,6 @@
 'use client';
 
+import type { ComponentProps } from 'react';
 import { metricWireAtLeast } from '@/core/quantity/preferred-values';
 import { calculateCore } from '@/core/winding/bench';
 import { awgOfSection, skinDepthMetres } from '@/core/magnetics/wire';
@@ -25,12 +26,11 @@ const WIRE_FIELDS = [
 
 /** Turns for a core, its inductance and gap, and the primary's wire. */
 export function CorePage({ bench }: { bench: BenchEditing }) {
-  const { winding, design, store, around, take } = bench;
+  const { winding, design, store, around } = bench;
   const { transformer } = design;
   if (!around || !transformer)
     return <Empty>This driver has no transformer of its own to wind. Ratio and pins work all the same.</Empty>;
   const calculated = calculateCore(winding, around);
-  const { wireMetres, strands } = winding.primary;
   return (
     <Sheet
       entered={
@@ -54,104 +54,115 @@ export function CorePage({ bench }: { bench: BenchEditing }) {
       follows={
         <>
           <Heading>Turns</Heading>
-          {calculated.leastTurns === null ? (
-            <Empty>The core’s area tells how many turns it needs for this driver’s frequency and voltage.</Empty>
-          ) : (
-            <Result
-              name={`Whole primary, at least (it has ${transformer.primaryTurns})`}
-              testName="least-turns"
-              value={calculated.leastTurns}
-              unit=""
-            >
-              <Take onTake={() => take('$.transformer.primaryTurns', calculated.leastTurns!, 'Primary turns')}>
-                Use it
-              </Take>
-            </Result>
-          )}
+          <Turns bench={bench} calculated={calculated} />
           <Heading>Inductance</Heading>
-          {calculated.inductanceFactor === null ? (
-            <Empty>Area and path give AL and the primary’s inductance.</Empty>
-          ) : (
-            <>
-              <Result name="AL, a turn squared" testName="al" value={calculated.inductanceFactor} unit="H" />
-              <Result name="Primary by it" testName="core-henries" value={calculated.primaryHenries} unit="H">
-                <Take
-                  onTake={() =>
-                    take(
-                      '$.transformer.primaryHenries',
-                      Number(calculated.primaryHenries!.toPrecision(4)),
-                      'Primary inductance',
-                    )
-                  }
-                >
-                  Use it
-                </Take>
-              </Result>
-              {transformer.primaryHenries === null ? null : (
-                <Result
-                  name="Gap for the inductance entered"
-                  testName="wanted-gap"
-                  value={calculated.wantedGapMetres}
-                  unit="m"
-                />
-              )}
-            </>
-          )}
+          <Inductance bench={bench} calculated={calculated} />
           <Heading>Wire</Heading>
-          {calculated.primarySquareMetres === null ? (
-            <Empty>The primary’s wire gives its current density, its margin and the window it fills.</Empty>
-          ) : (
-            <Result
-              name="Primary copper in all"
-              value={calculated.primarySquareMetres}
-              unit="m²"
-              after={`as one wire AWG ${awgOfSection(calculated.primarySquareMetres)}`}
-            />
-          )}
-          {calculated.primaryAmpsPerSquareMetre === null ? null : (
-            <Result
-              name="Current density"
-              value={calculated.primaryAmpsPerSquareMetre / 1e6}
-              unit=""
-              after="A/mm² RMS"
-            />
-          )}
-          <Result name="Skin depth at this frequency" value={skinDepthMetres(around.hertz)} unit="m" />
-          {calculated.primarySkinFactor === null ? null : (
-            <Result
-              name="Resistance over that for dc, primary"
-              testName="skin-factor"
-              value={calculated.primarySkinFactor}
-              unit=""
-              after="times, at least"
-            />
-          )}
-          {calculated.secondarySkinFactor === null ? null : (
-            <Result
-              name="Resistance over that for dc, secondary"
-              value={calculated.secondarySkinFactor}
-              unit=""
-              after="times, at least"
-            />
-          )}
-          {wireMetres === null ? null : (
-            <Result
-              name="Nearest usual wire, bare"
-              value={metricWireAtLeast(wireMetres)}
-              unit="m"
-              after={strands > 1 ? 'each strand' : ''}
-            />
-          )}
-          {calculated.fill === null || calculated.fillWord === null ? null : (
-            <Result name="Copper in the window" testName="fill" value={calculated.fill} unit="%" digits={2}>
-              <span className="flex items-center gap-1.5 text-[13px] text-soft">
-                <FitMark fit={calculated.fillWord} /> {calculated.fillWord}
-              </span>
-            </Result>
-          )}
+          <Wire calculated={calculated} hertz={around.hertz} {...winding.primary} />
           <BenchFindings findings={calculated.findings} />
         </>
       }
     />
+  );
+}
+
+type Calculated = ReturnType<typeof calculateCore>;
+
+function Turns({ bench, calculated: { leastTurns } }: { bench: BenchEditing; calculated: Calculated }) {
+  if (leastTurns === null)
+    return <Empty>The core’s area tells how many turns it needs for this driver’s frequency and voltage.</Empty>;
+  return (
+    <Result
+      name={`Whole primary, at least (it has ${bench.design.transformer!.primaryTurns})`}
+      testName="least-turns"
+      value={leastTurns}
+      unit=""
+    >
+      <Take onTake={() => bench.take('$.transformer.primaryTurns', leastTurns, 'Primary turns')}>Use it</Take>
+    </Result>
+  );
+}
+
+function Inductance({ bench, calculated }: { bench: BenchEditing; calculated: Calculated }) {
+  const { inductanceFactor, primaryHenries, wantedGapMetres } = calculated;
+  if (inductanceFactor === null) return <Empty>Area and path give AL and the primary’s inductance.</Empty>;
+  const take = () =>
+    bench.take('$.transformer.primaryHenries', Number(primaryHenries!.toPrecision(4)), 'Primary inductance');
+  return (
+    <>
+      <Result name="AL, a turn squared" testName="al" value={inductanceFactor} unit="H" />
+      <Result name="Primary by it" testName="core-henries" value={primaryHenries} unit="H">
+        <Take onTake={take}>Use it</Take>
+      </Result>
+      {bench.design.transformer!.primaryHenries === null ? null : (
+        <Result name="Gap for the inductance entered" testName="wanted-gap" value={wantedGapMetres} unit="m" />
+      )}
+    </>
+  );
+}
+
+/** A result that is there or not, as a row or none. */
+function Known({ value, ...row }: Omit<ComponentProps<typeof Result>, 'value'> & { value: number | null }) {
+  return value === null ? null : <Result {...row} value={value} />;
+}
+
+function Wire({
+  calculated,
+  hertz,
+  wireMetres,
+  strands,
+}: {
+  calculated: Calculated;
+  hertz: number;
+  wireMetres: number | null;
+  strands: number;
+}) {
+  const { primarySquareMetres, primaryAmpsPerSquareMetre, fill, fillWord } = calculated;
+  return (
+    <>
+      {primarySquareMetres === null ? (
+        <Empty>The primary’s wire gives its current density, its margin and the window it fills.</Empty>
+      ) : (
+        <Result
+          name="Primary copper in all"
+          value={primarySquareMetres}
+          unit="m²"
+          after={`as one wire AWG ${awgOfSection(primarySquareMetres)}`}
+        />
+      )}
+      <Known
+        name="Current density"
+        value={primaryAmpsPerSquareMetre === null ? null : primaryAmpsPerSquareMetre / 1e6}
+        unit=""
+        after="A/mm² RMS"
+      />
+      <Result name="Skin depth at this frequency" value={skinDepthMetres(hertz)} unit="m" />
+      <Known
+        name="Resistance over that for dc, primary"
+        testName="skin-factor"
+        value={calculated.primarySkinFactor}
+        unit=""
+        after="times, at least"
+      />
+      <Known
+        name="Resistance over that for dc, secondary"
+        value={calculated.secondarySkinFactor}
+        unit=""
+        after="times, at least"
+      />
+      <Known
+        name="Nearest usual wire, bare"
+        value={wireMetres === null ? null : metricWireAtLeast(wireMetres)}
+        unit="m"
+        after={strands > 1 ? 'each strand' : ''}
+      />
+      {fill === null || fillWord === null ? null : (
+        <Result name="Copper in the window" testName="fill" value={fill} unit="%" digits={2}>
+          <span className="flex items-center gap-1.5 text-[13px] text-soft">
+            <FitMark fit={fillWord} /> {fillWord}
+          </span>
+        </Result>
+      )}
+    </>
   );
 }

@@ -19,10 +19,8 @@ const LEAD_TESTS = [
 
 /** What an unmarked transformer's pins are, by the resistances between them. */
 export function PinsPage({ bench }: { bench: BenchEditing }) {
-  const { winding, design, set, take } = bench;
-  const { lead, readings, leadTest } = winding.pins;
-  const found = findPins(readings, lead, leadTest);
-  const setReadings = (next: readonly PinReading[]) => set('pins.readings', next);
+  const { lead, readings, leadTest } = bench.winding.pins;
+  const setReadings = (next: readonly PinReading[]) => bench.set('pins.readings', next);
   return (
     <Sheet
       entered={
@@ -32,122 +30,134 @@ export function PinsPage({ bench }: { bench: BenchEditing }) {
             Two pins and ohms, one reading or many at once. The high-voltage lead is called {lead}.
           </p>
           <AddReadings lead={lead} onAdd={(added) => setReadings([...readings, ...added])} />
-          {readings.length === 0 ? null : (
-            <ul aria-label="Readings" className="mt-2 max-h-[15.5rem] overflow-y-auto border-y border-rule">
-              {readings.map(({ from, to, ohms }, at) => (
-                <li
-                  key={at}
-                  className="flex items-baseline justify-between gap-2 border-b border-rule py-[3px] last:border-0"
-                >
-                  <span className="figures">
-                    {from} – {to}
-                  </span>
-                  <span className="ml-auto">
-                    {ohms === null ? <span className="text-soft">open</span> : <Quantity value={ohms} unit="Ω" />}
-                  </span>
-                  <button
-                    type="button"
-                    aria-label={`Remove ${from} to ${to}`}
-                    className="self-center text-soft hover:text-ink"
-                    onClick={() => setReadings(readings.filter((_, other) => other !== at))}
-                  >
-                    <X className="size-3.5" aria-hidden="true" />
-                  </button>
-                </li>
-              ))}
-            </ul>
-          )}
+          <Readings readings={readings} onReadings={setReadings} />
           <div className="mt-2">
             <PickField
               label="30 V dc through 100 kΩ, lead to pins"
               value={leadTest}
               options={LEAD_TESTS}
-              onValue={(value) => set('pins.leadTest', value)}
+              onValue={(value) => bench.set('pins.leadTest', value)}
             />
           </div>
         </>
       }
       follows={
-        readings.length === 0 ? (
-          <>
-            <Heading>What the pins are</Heading>
+        <>
+          <Heading>What the pins are</Heading>
+          {readings.length === 0 ? (
             <Empty>
               Read every pair of pins on the lowest range, then from the high-voltage lead to each pin on the highest,
               with nothing connected and the lead touched to the core first.
             </Empty>
-          </>
-        ) : (
-          <>
-            <Heading>What the pins are</Heading>
-            <Result
-              name={found.primary ? `Likely primary: ${found.primary.from} and ${found.primary.to}` : 'Likely primary'}
-              testName="primary-pins"
-              value={found.primary?.ohms ?? null}
-              unit="Ω"
-            />
-            <Result
-              name={
-                found.highVoltageReturn
-                  ? `High-voltage return: ${found.highVoltageReturn.pin}`
-                  : 'High-voltage return: not found'
-              }
-              testName="return-pin"
-              value={found.highVoltageReturn?.ohms ?? null}
-              unit="Ω"
-            >
-              {design.transformer && found.highVoltageReturn ? (
-                <Take
-                  onTake={() =>
-                    take('$.transformer.secondaryOhms', found.highVoltageReturn!.ohms, 'Secondary resistance')
-                  }
-                >
-                  Use it
-                </Take>
-              ) : null}
-            </Result>
-            <div className="flex items-baseline justify-between gap-3 border-b border-rule py-[3.5px]">
-              <span className="text-soft">Rectifier inside</span>
-              <span className="flex items-baseline gap-2.5">
-                <span data-calculated="rectifier">{RECTIFIER[found.rectifier]}</span>
-                {design.transformer &&
-                (found.rectifier === 'certain' || found.rectifier === 'likely') &&
-                !design.transformer.rectifierInside ? (
-                  <Take onTake={() => take('$.transformer.rectifierInside', true, 'Rectifier inside')}>
-                    Note it in the design
-                  </Take>
-                ) : null}
-              </span>
-            </div>
-            <Heading>Windings</Heading>
-            {found.windings.length === 0 ? (
-              <Empty>No two pins conduct yet.</Empty>
-            ) : (
-              <ul>
-                {found.windings.map((pins) => (
-                  <li key={pins.join()} className="flex items-center py-1">
-                    {pins.map((pin, at) => (
-                      <span key={pin} className="flex items-center">
-                        {at > 0 ? <span aria-hidden="true" className="h-px w-6 bg-copper" /> : null}
-                        <span
-                          className={`figures min-w-7 rounded-full border px-1.5 text-center ${
-                            pin === found.primary?.from || pin === found.primary?.to
-                              ? 'border-copper bg-copper-tint font-semibold'
-                              : 'border-line'
-                          }`}
-                        >
-                          {pin}
-                        </span>
-                      </span>
-                    ))}
-                  </li>
-                ))}
-              </ul>
-            )}
-            <BenchFindings findings={found.findings} />
-          </>
-        )
+          ) : (
+            <PinsSay bench={bench} found={findPins(readings, lead, leadTest)} />
+          )}
+        </>
       }
     />
+  );
+}
+
+function Readings({
+  readings,
+  onReadings,
+}: {
+  readings: readonly PinReading[];
+  onReadings: (readings: PinReading[]) => void;
+}) {
+  if (readings.length === 0) return null;
+  return (
+    <ul aria-label="Readings" className="mt-2 max-h-[15.5rem] overflow-y-auto border-y border-rule">
+      {readings.map(({ from, to, ohms }, at) => (
+        <li key={at} className="flex items-baseline justify-between gap-2 border-b border-rule py-[3px] last:border-0">
+          <span className="figures">
+            {from} – {to}
+          </span>
+          <span className="ml-auto">
+            {ohms === null ? <span className="text-soft">open</span> : <Quantity value={ohms} unit="Ω" />}
+          </span>
+          <button
+            type="button"
+            aria-label={`Remove ${from} to ${to}`}
+            className="self-center text-soft hover:text-ink"
+            onClick={() => onReadings(readings.filter((_, other) => other !== at))}
+          >
+            <X className="size-3.5" aria-hidden="true" />
+          </button>
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+type Found = ReturnType<typeof findPins>;
+
+function PinsSay({ bench: { design, take }, found }: { bench: BenchEditing; found: Found }) {
+  const { primary, highVoltageReturn, rectifier } = found;
+  const { transformer } = design;
+  const rectifierSeen = rectifier === 'certain' || rectifier === 'likely';
+  return (
+    <>
+      <Result
+        name={primary ? `Likely primary: ${primary.from} and ${primary.to}` : 'Likely primary'}
+        testName="primary-pins"
+        value={primary?.ohms ?? null}
+        unit="Ω"
+      />
+      <Result
+        name={highVoltageReturn ? `High-voltage return: ${highVoltageReturn.pin}` : 'High-voltage return: not found'}
+        testName="return-pin"
+        value={highVoltageReturn?.ohms ?? null}
+        unit="Ω"
+      >
+        {transformer && highVoltageReturn ? (
+          <Take onTake={() => take('$.transformer.secondaryOhms', highVoltageReturn.ohms, 'Secondary resistance')}>
+            Use it
+          </Take>
+        ) : null}
+      </Result>
+      <div className="flex items-baseline justify-between gap-3 border-b border-rule py-[3.5px]">
+        <span className="text-soft">Rectifier inside</span>
+        <span className="flex items-baseline gap-2.5">
+          <span data-calculated="rectifier">{RECTIFIER[rectifier]}</span>
+          {transformer && rectifierSeen && !transformer.rectifierInside ? (
+            <Take onTake={() => take('$.transformer.rectifierInside', true, 'Rectifier inside')}>
+              Note it in the design
+            </Take>
+          ) : null}
+        </span>
+      </div>
+      <Heading>Windings</Heading>
+      <Windings found={found} />
+      <BenchFindings findings={found.findings} />
+    </>
+  );
+}
+
+/** Pins that conduct to each other, strung on their winding; those of the primary stand out. */
+function Windings({ found: { windings, primary } }: { found: Found }) {
+  if (windings.length === 0) return <Empty>No two pins conduct yet.</Empty>;
+  return (
+    <ul>
+      {windings.map((pins) => (
+        <li key={pins.join()} className="flex items-center py-1">
+          {pins.map((pin, at) => (
+            <span key={pin} className="flex items-center">
+              {at > 0 ? <span aria-hidden="true" className="h-px w-6 bg-copper" /> : null}
+              <span
+                className={`figures min-w-7 rounded-full border px-1.5 text-center ${
+                  pin === primary?.from || pin === primary?.to
+                    ? 'border-copper bg-copper-tint font-semibold'
+                    : 'border-line'
+                }`}
+              >
+                {pin}
+              </span>
+            </span>
+          ))}
+        </li>
+      ))}
+    </ul>
   );
 }
 

@@ -1,0 +1,56 @@
+'use client';
+
+import { useRouter } from 'next/navigation';
+import { useMemo, type Dispatch, type SetStateAction } from 'react';
+import { attempt } from '@/client/attempt';
+import { downloadDesign } from '@/client/design-file';
+import { createDesign } from '@/client/designs-api';
+import { useCommands, type ScreenCommand } from '@/ui/commands';
+import type { Link } from './chain/links';
+import { CHART_COMMANDS, editingCommands, linkBeside } from './commands';
+import type { EditorStore } from './saving/editor-store';
+import type { BenchPage } from './transformer-bench/transformer-bench';
+
+/** What commands reach of the screen; each the same function from render to render. */
+type Reach = {
+  store: EditorStore;
+  id: string;
+  apply: (path: string, value: unknown) => void;
+  setLink: Dispatch<SetStateAction<Link | ''>>;
+  setTab: (tab: string) => void;
+  setDialog: (dialog: 'changes' | 'history') => void;
+  openBench: (page: BenchPage) => void;
+};
+
+/** Offers the commands of the design screen to its keys and to the palette. */
+export function useDesignCommands({ store, id, apply, setLink, setTab, setDialog, openBench }: Reach): void {
+  const router = useRouter();
+  const commands = useMemo<ScreenCommand[]>(
+    () => [
+      ...editingCommands(store, apply),
+      { name: 'Next link of the chain', keys: 'j', run: () => setLink((now) => linkBeside(store, now, 1)) },
+      { name: 'Previous link of the chain', keys: 'u', run: () => setLink((now) => linkBeside(store, now, -1)) },
+      ...CHART_COMMANDS.map(({ chart, ...command }) => ({ ...command, run: () => setTab(chart) })),
+      { name: 'What each change would do', keys: 'q', run: () => setDialog('changes') },
+      { name: 'Choose what to build', keys: 'f', run: () => router.push(`/choose?design=${id}`) },
+      { name: 'Transformer bench', keys: 'b', run: () => openBench('ratio') },
+      { name: 'Pin finder', run: () => openBench('pins') },
+      { name: 'History', keys: 'h', run: () => setDialog('history') },
+      { name: 'Export as a file', keys: 'e', run: () => downloadDesign(store.getState().design) },
+      { name: 'Duplicate this design', run: () => void duplicate(store, router.push) },
+      { name: 'Back to the shelf', run: () => router.push('/') },
+      { name: 'Print', run: () => window.print() },
+    ],
+    [apply, id, openBench, router, setDialog, setLink, setTab, store],
+  );
+  useCommands(commands);
+}
+
+/** Puts a copy of the design on the shelf and opens it. */
+function duplicate(store: EditorStore, open: (address: string) => void): Promise<boolean> {
+  return attempt('Duplicating', async () => {
+    const { design } = store.getState();
+    const copy = await createDesign({ ...design, name: `${design.name.slice(0, 110)}, copy` });
+    open(`/designs/${copy.id}`);
+  });
+}

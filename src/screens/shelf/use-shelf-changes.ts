@@ -1,0 +1,39 @@
+'use client';
+
+import { useRouter } from 'next/navigation';
+import { toast } from 'sonner';
+import { attempt } from '@/client/attempt';
+import { createDesign, fetchDesign, saveDesign, setArchived } from '@/client/designs-api';
+import type { Design } from '@/core/design/design-schema';
+import type { ShelvedDesign, SoundRow } from './shelf-table';
+
+/** The changes of the shelf; each shows itself when done, and says plainly when it could not be. */
+export function useShelfChanges() {
+  const router = useRouter();
+  const change = async (what: string, work: () => Promise<void>) => {
+    if (await attempt(what, work)) router.refresh();
+  };
+
+  const create = (design: Design) =>
+    change('Creating the design', async () => {
+      const stored = await createDesign(design);
+      router.push(`/designs/${stored.id}`);
+    });
+
+  const archive = (row: ShelvedDesign, away: boolean) =>
+    change(away ? 'Archiving' : 'Restoring', async () => {
+      await setArchived(row.id, away);
+      toast(away ? `“${row.name}” is in the archive.` : `“${row.name}” is back on the shelf.`, {
+        action: { label: 'Undo', onClick: () => void archive({ ...row, archived: away }, !away) },
+      });
+    });
+
+  const rename = (row: SoundRow, name: string) =>
+    change('Renaming', async () => {
+      const standing = await fetchDesign(row.id);
+      const { conflict } = await saveDesign(row.id, standing.revision, { ...standing.design, name });
+      if (conflict) toast.error('The design was changed in another tab at that very moment. Try again.');
+    });
+
+  return { create, archive, rename };
+}
