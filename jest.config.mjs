@@ -2,6 +2,8 @@
 const config = {
   testEnvironment: 'node',
   maxWorkers: 2,
+  // A loaded machine may be many times slower; what hangs still ends.
+  testTimeout: 60_000,
   // Jest runs files in a context of their own, in which each look at a global is slow; as arguments they are not.
   sandboxInjectedGlobals: ['Math', 'Number', 'Infinity', 'Array', 'Object', 'Map', 'Set', 'JSON', 'Float64Array'],
   setupFiles: ['<rootDir>/setup/unit-database.mjs'],

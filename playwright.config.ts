@@ -7,6 +7,7 @@ export default defineConfig({
   testDir: 'tests/browser',
   workers: stages.length,
   retries: 0,
+  // A loaded machine may be many times slower; what hangs still ends.
   timeout: 90_000,
   expect: { timeout: 15_000 },
   reporter: [['list'], ['json']],

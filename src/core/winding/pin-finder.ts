@@ -40,112 +40,155 @@ const named = (pin: string) => pin.trim().toUpperCase();
  * @param lead what the readings call the high-voltage lead
  */
 export function findPins(readings: readonly PinReading[], lead: string, leadTest: LeadTest): PinVerdict {
-  const findings: Finding[] = [];
-  const say = (severity: Finding['severity'], code: string, message: string, advice: string) =>
-    findings.push({ severity, code, where: '$.winding.pins', message, advice });
   const leadName = named(lead);
   const known = readings
     .map(({ from, to, ohms }) => ({ from: named(from), to: named(to), ohms }))
     .filter(({ from, to }) => from !== '' && to !== '' && from !== to);
   const joined = known.flatMap(({ from, to, ohms }) => (ohms === null ? [] : [{ from, to, ohms }]));
+  const hasLead = ({ from, to }: { from: string; to: string }) => from === leadName || to === leadName;
+  const betweenPins = joined.filter((reading) => !hasLead(reading));
   const windings = windingsOf(
     known.flatMap(({ from, to }) => [from, to]).filter((pin) => pin !== leadName),
-    joined.filter(({ from, to }) => from !== leadName && to !== leadName),
+    betweenPins,
   );
-  for (const [whole, ...parts] of threesThatDoNotAddUp(joined))
-    say(
+  const highest = greatest(joined.filter(hasLead));
+  const leadRead = known.some(hasLead);
+  const rectifier = rectifierOf(leadTest, leadRead, highest !== null);
+  const { primary, rivals } = primaryOf(betweenPins, windings);
+  return {
+    windings,
+    primary,
+    highVoltageReturn: highest && { pin: highest.from === leadName ? highest.to : highest.from, ohms: highest.ohms },
+    rectifier,
+    findings: [
+      ...sumFindings(joined),
+      ...rectifierFindings(rectifier, leadTest),
+      ...(known.length === 0 || leadRead
+        ? []
+        : [
+            finding(
+              'note',
+              'lead-not-read',
+              `Nothing has been read from ${lead.trim()} yet: the return of the high-voltage winding is not known.`,
+              'Read from the lead to every pin.',
+            ),
+          ]),
+      ...(joined.length === 0 ? [] : primaryFindings(betweenPins, primary, rivals)),
+    ],
+  };
+}
+
+type Joined = { from: string; to: string; ohms: number };
+
+const finding = (severity: Finding['severity'], code: string, message: string, advice: string): Finding => ({
+  severity,
+  code,
+  where: '$.winding.pins',
+  message,
+  advice,
+});
+
+const greatest = (readings: readonly Joined[]): Joined | null =>
+  readings.reduce<Joined | null>((best, reading) => (best && best.ohms >= reading.ohms ? best : reading), null);
+
+function rectifierOf(leadTest: LeadTest, leadRead: boolean, leadConducts: boolean): PinVerdict['rectifier'] {
+  if (leadTest === 'one-way') return 'certain';
+  if (leadTest === 'both-ways' || leadConducts) return 'none';
+  return leadRead && leadTest === 'not-done' ? 'likely' : 'not known';
+}
+
+/** The pair likeliest to be the primary, the widest of its winding, and how many windings have such a pair. */
+function primaryOf(
+  betweenPins: readonly Joined[],
+  windings: readonly string[][],
+): { primary: Joined | null; rivals: number } {
+  const windingOf = ({ from }: Joined) => windings.findIndex((winding) => winding.includes(from));
+  const distance = ({ ohms }: Joined) => Math.abs(Math.log(ohms / PRIMARY_OHMS.likeliest));
+  const candidates = betweenPins.filter(({ ohms }) => ohms >= PRIMARY_OHMS.least && ohms <= PRIMARY_OHMS.most);
+  const nearest = candidates.reduce<Joined | null>(
+    (best, reading) => (best && distance(best) <= distance(reading) ? best : reading),
+    null,
+  );
+  return {
+    primary: nearest && greatest(candidates.filter((one) => windingOf(one) === windingOf(nearest))),
+    rivals: new Set(candidates.map(windingOf)).size,
+  };
+}
+
+function sumFindings(joined: readonly Joined[]): Finding[] {
+  return threesThatDoNotAddUp(joined).map(([whole, ...parts]) =>
+    finding(
       'warn',
       'readings-do-not-add-up',
       `${words(whole)} should be ${parts.map(words).join(' and ')} together: three pins of one winding lie on a line.`,
       'Zero the meter with its leads together and read the three again.',
-    );
-
-  const toLead = known.filter(({ from, to }) => from === leadName || to === leadName);
-  const pinOf = ({ from, to }: PinReading) => (from === leadName ? to : from);
-  const conducting = joined.filter(({ from, to }) => from === leadName || to === leadName);
-  const highest = conducting.reduce<(typeof conducting)[number] | null>(
-    (best, reading) => (best === null || reading.ohms > best.ohms ? reading : best),
-    null,
+    ),
   );
-  const highVoltageReturn = highest && { pin: pinOf(highest), ohms: highest.ohms };
-  const rectifier =
-    leadTest === 'one-way'
-      ? 'certain'
-      : leadTest === 'both-ways' || highest
-        ? 'none'
-        : toLead.length > 0 && leadTest === 'not-done'
-          ? 'likely'
-          : 'not known';
-
-  const candidates = joined.filter(
-    ({ from, to, ohms }) =>
-      from !== leadName && to !== leadName && ohms >= PRIMARY_OHMS.least && ohms <= PRIMARY_OHMS.most,
-  );
-  const distance = (ohms: number) => Math.abs(Math.log(ohms / PRIMARY_OHMS.likeliest));
-  const widest = (one: { from: string }) =>
-    candidates
-      .filter(({ from }) => windings.some((winding) => winding.includes(from) && winding.includes(one.from)))
-      .reduce((best, reading) => (reading.ohms > best.ohms ? reading : best));
-  const nearest = candidates.reduce<(typeof candidates)[number] | null>(
-    (best, reading) => (best === null || distance(reading.ohms) < distance(best.ohms) ? reading : best),
-    null,
-  );
-  const primary = nearest && widest(nearest);
-  const rivals = new Set(candidates.map(({ from }) => windings.findIndex((winding) => winding.includes(from)))).size;
-
-  if (rectifier === 'certain')
-    say(
-      'stop',
-      'rectifier-inside',
-      'The lead conducts one way only: a rectifier is inside. It hands on pulses of one polarity, the ladder’s coupling capacitors charge once and pass nothing more.',
-      'It cannot feed a ladder. Use a transformer without a built-in diode.',
-    );
-  if (rectifier === 'likely')
-    say(
-      'stop',
-      'meter-blind',
-      'The lead reads open to every pin tried: most likely a rectifier is inside, whose diodes take more voltage than a meter gives, so the meter is blind. It may also be the wrong pins, or a broken winding.',
-      'Try 30 V dc through 100 kΩ in both directions from the lead to each pin: one way only means a rectifier.',
-    );
-  if (leadTest === 'neither')
-    say(
-      'stop',
-      'lead-open',
-      'The lead conducts to no pin in either direction: the winding is broken, its return is another pin, or the rectifier takes more voltage still.',
-      'Try every pin, and the core and the screws; raise the test voltage only through a large resistor.',
-    );
-  if (toLead.length === 0 && known.length > 0)
-    say(
-      'note',
-      'lead-not-read',
-      `Nothing has been read from ${lead.trim()} yet: the return of the high-voltage winding is not known.`,
-      'Read from the lead to every pin.',
-    );
-  if (rivals > 1 && primary)
-    say(
-      'note',
-      'several-primaries',
-      'More than one winding reads like a primary.',
-      'Feed the likely one a few volts at low power and compare what the secondary gives from each.',
-    );
-  if (joined.some(({ from, to, ohms }) => from !== leadName && to !== leadName && ohms < LOST_IN_LEADS))
-    say(
-      'note',
-      'lost-in-leads',
-      `Readings under ${formatQuantity(LOST_IN_LEADS, 'Ω')} are lost in the meter’s leads: windings of a few turns, for heaters or feedback, read like this.`,
-      'Take the reading of the leads touched together off each.',
-    );
-  if (joined.length > 0 && !primary)
-    say(
-      'note',
-      'no-primary-found',
-      'No pair reads like a primary, a fraction of an ohm to about one ohm.',
-      'A few turns of one’s own on the open leg of the core are a primary too.',
-    );
-  return { windings, primary, highVoltageReturn, rectifier, findings };
 }
 
-type Joined = { from: string; to: string; ohms: number };
+function rectifierFindings(rectifier: PinVerdict['rectifier'], leadTest: LeadTest): Finding[] {
+  if (rectifier === 'certain')
+    return [
+      finding(
+        'stop',
+        'rectifier-inside',
+        'The lead conducts one way only: a rectifier is inside. It hands on pulses of one polarity, the ladder’s coupling capacitors charge once and pass nothing more.',
+        'It cannot feed a ladder. Use a transformer without a built-in diode.',
+      ),
+    ];
+  if (rectifier === 'likely')
+    return [
+      finding(
+        'stop',
+        'meter-blind',
+        'The lead reads open to every pin tried: most likely a rectifier is inside, whose diodes take more voltage than a meter gives, so the meter is blind. It may also be the wrong pins, or a broken winding.',
+        'Try 30 V dc through 100 kΩ in both directions from the lead to each pin: one way only means a rectifier.',
+      ),
+    ];
+  if (leadTest === 'neither')
+    return [
+      finding(
+        'stop',
+        'lead-open',
+        'The lead conducts to no pin in either direction: the winding is broken, its return is another pin, or the rectifier takes more voltage still.',
+        'Try every pin, and the core and the screws; raise the test voltage only through a large resistor.',
+      ),
+    ];
+  return [];
+}
+
+function primaryFindings(betweenPins: readonly Joined[], primary: Joined | null, rivals: number): Finding[] {
+  const findings: Finding[] = [];
+  if (rivals > 1)
+    findings.push(
+      finding(
+        'note',
+        'several-primaries',
+        'More than one winding reads like a primary.',
+        'Feed the likely one a few volts at low power and compare what the secondary gives from each.',
+      ),
+    );
+  if (betweenPins.some(({ ohms }) => ohms < LOST_IN_LEADS))
+    findings.push(
+      finding(
+        'note',
+        'lost-in-leads',
+        `Readings under ${formatQuantity(LOST_IN_LEADS, 'Ω')} are lost in the meter’s leads: windings of a few turns, for heaters or feedback, read like this.`,
+        'Take the reading of the leads touched together off each.',
+      ),
+    );
+  if (!primary)
+    findings.push(
+      finding(
+        'note',
+        'no-primary-found',
+        'No pair reads like a primary, a fraction of an ohm to about one ohm.',
+        'A few turns of one’s own on the open leg of the core are a primary too.',
+      ),
+    );
+  return findings;
+}
+
 const words = ({ from, to, ohms }: Joined) => `${from} to ${to} (${formatQuantity(ohms, 'Ω', 3)})`;
 
 /** Threes of pins read all round, the greatest reading first, whose two smaller ones do not make up the greatest. */
