@@ -290,7 +290,7 @@ describe('what is chosen', () => {
           rowsSeen += 1;
         }
       }),
-      { numRuns: 12 },
+      { numRuns: 20 },
     );
     expect(rowsSeen).toBeGreaterThan(20);
   });

@@ -13,6 +13,8 @@ import { windingSchema } from './winding-schema';
 /** The longest a design's notes may be, in characters. */
 export const MOST_NOTES = 20_000;
 
+/** Letters that a design's name may have. */
+export const MOST_NAME_LETTERS = 120;
 /** The most stages one design may have; past it no hobby ladder delivers anything. */
 export const MOST_STAGES = 50;
 
@@ -144,7 +146,7 @@ export const designSchema = z
       .string({ error: saying('a name of 1 to 120 characters') })
       .trim()
       .min(1, { error: saying('a name of 1 to 120 characters') })
-      .max(120, { error: () => 'is longer than 120 characters; must be a name of 1 to 120 characters' }),
+      .max(MOST_NAME_LETTERS, { error: () => 'is longer than 120 characters; must be a name of 1 to 120 characters' }),
     notes: text(MOST_NOTES),
     target: targetSchema.nullable().default(null),
     supply: supplySchema.nullable().default(null),

@@ -111,7 +111,7 @@ describe('any design that the schema lets through', () => {
         for (const figure of EXPLAINED_FIGURES)
           expect(JSON.stringify(explain(figure, design, prediction))).not.toMatch(/NaN|undefined/);
       }),
-      { numRuns: 120 },
+      { numRuns: 200 },
     );
   });
 
@@ -130,7 +130,7 @@ describe('any design that the schema lets through', () => {
         expect(output.noLoadVolts).toBeLessThanOrEqual(output.idealNoLoadVolts + slack);
         for (const part of capacitors) expect(part.loadedMeanVolts!).toBeLessThanOrEqual(part.workingVolts + slack);
       }),
-      { numRuns: 200 },
+      { numRuns: 300 },
     );
   });
 
@@ -142,7 +142,7 @@ describe('any design that the schema lets through', () => {
         const change = whatHelpsMost(design);
         if (change) expect(change.gainVolts).toBeGreaterThan(0);
       }),
-      { numRuns: 40 },
+      { numRuns: 60 },
     );
   });
 });
@@ -177,7 +177,7 @@ describe('any driver before any ladder', () => {
         for (const figure of EXPLAINED_FIGURES)
           expect(JSON.stringify(explain(figure, found.design, prediction))).not.toMatch(/NaN|undefined/);
       }),
-      { numRuns: 20 },
+      { numRuns: 30 },
     );
     // Counts and parts of one are often moved out of what is allowed.
     expect(read).toBeGreaterThan(0);

@@ -114,7 +114,7 @@ describe('optimum stage count', () => {
         const expected = best.meanVolts !== null && best.stages < 50 ? best.stages : null;
         expect(predict(at(1)).optimumStages).toBe(expected);
       }),
-      { numRuns: 30 },
+      { numRuns: 100 },
     );
   });
   it('there is none without load', () => {
@@ -150,7 +150,6 @@ describe('properties', () => {
         const faster = { ...design.driver, frequencyHertz: design.driver.frequencyHertz * 1.1 };
         expect(mean({ ...design, driver: faster })).toBeGreaterThan(present);
       }),
-      { numRuns: 60 },
     );
   });
   it('a half stage lies between its neighbours without load and at light load', () => {
@@ -163,7 +162,6 @@ describe('properties', () => {
         expect(at(n + 0.5)).toBeGreaterThan(at(n));
         expect(at(n + 0.5)).toBeLessThan(at(n + 1));
       }),
-      { numRuns: 60 },
     );
   });
   it('working voltages of the smoothing column add up to the output, loaded and not', () => {
@@ -176,7 +174,6 @@ describe('properties', () => {
         expect(sum((c) => c.loadedMeanVolts!) / output.meanVolts!).toBeCloseTo(1, 9);
         expect(sum((c) => c.workingVolts) / output.noLoadVolts).toBeCloseTo(1, 9);
       }),
-      { numRuns: 60 },
     );
   });
   it('no part of a ladder gives out more power than goes in', () => {
@@ -186,7 +183,6 @@ describe('properties', () => {
         const { input } = predict({ ...design, driver: { ...design.driver, seriesOhms } }, WITHOUT_OPTIMUM);
         if (input.efficiency !== null) expect(input.efficiency).toBeLessThanOrEqual(1 + 1e-12);
       }),
-      { numRuns: 60 },
     );
   });
 });

@@ -4,7 +4,7 @@ import { finish, transientOf } from './transient';
 
 it('power adds up within 0.1 % for loaded hobby ladders of every kind, recovery and ringing inductance and all', () => {
   const designs = fc
-    .sample(hobbyDesign, { numRuns: 90, seed: 3 })
+    .sample(hobbyDesign, { numRuns: 120, seed: 3 })
     .filter(({ load, ladder }) => load.kind !== 'open' && load.kind !== 'gap' && ladder.stages <= 5);
   const balanced = { none: 0, followed: 0, damped: 0 };
   for (const design of designs) {
@@ -20,7 +20,7 @@ it('power adds up within 0.1 % for loaded hobby ladders of every kind, recovery 
 
 it('any hobby ladder settles or says why, always with an estimate of its error', () => {
   let unsettled = 0;
-  const designs = fc.sample(hobbyDesign, { numRuns: 60, seed: 20 }).filter((design) => design.ladder.stages <= 12);
+  const designs = fc.sample(hobbyDesign, { numRuns: 80, seed: 20 }).filter((design) => design.ladder.stages <= 12);
   for (const design of designs) {
     const { transient } = finish(transientOf(design, 64));
     const { settlingVolts, steppingVolts, chargeResidue } = transient.error;

@@ -6,10 +6,13 @@ import type { Design } from '@/core/design/design-schema';
 import { TOPOLOGY_KINDS } from '@/core/topology/topologies';
 import { driveOf } from '@/core/operating/ladder-of-design';
 import { amplitudeVolts } from '@/core/drive/drive';
+import { quantityField } from '@/core/quantity/field-description';
 import { CheckField } from '@/ui/check-field';
 import { Choice } from '@/ui/choice';
+import { DescribedField } from '@/ui/described-field';
 import { PickField } from '@/ui/pick-field';
 import { Quantity } from '@/ui/quantity';
+import { PolarityChoice } from '@/ui/polarity-choice';
 import { QuantityField } from '@/ui/quantity-field';
 
 const SOURCE_NAMES: Record<(typeof PART_SOURCES)[number], string> = {
@@ -73,25 +76,17 @@ function Target({ requirements: { target }, edit }: Asked) {
         value={target.ripplePeakToPeakFraction}
         onValue={(value) => edit('$.target.ripplePeakToPeakFraction', value)}
       />
-      <Choice
-        label="Polarity"
-        value={target.polarity}
-        options={[
-          { value: 'positive', name: 'Positive' },
-          { value: 'negative', name: 'Negative' },
-        ]}
-        onValue={(value) => edit('$.target.polarity', value)}
-      />
+      <PolarityChoice value={target.polarity} onValue={(value) => edit('$.target.polarity', value)} />
     </Group>
   );
 }
 
 const DRIVE_FIELDS = [
-  { name: 'peakVolts', label: 'Peak', unit: 'V', optional: false },
-  { name: 'frequencyHertz', label: 'Frequency', unit: 'Hz', optional: false },
-  { name: 'seriesOhms', label: 'Source resistance', unit: 'Ω', optional: false },
-  { name: 'maxWatts', label: 'Power limit', unit: 'W', optional: true },
-] as const;
+  quantityField('peakVolts', 'Peak', 'V'),
+  quantityField('frequencyHertz', 'Frequency', 'Hz'),
+  quantityField('seriesOhms', 'Source resistance', 'Ω'),
+  quantityField('maxWatts', 'Power limit', 'W', { optional: true }),
+];
 
 function DrivenBy({ requirements, edit, designs, from, onFrom, base }: Asked & Driven) {
   return (
@@ -108,12 +103,12 @@ function DrivenBy({ requirements, edit, designs, from, onFrom, base }: Asked & D
       {from ? (
         <DriveInShort design={base} />
       ) : (
-        DRIVE_FIELDS.map(({ name, ...field }) => (
-          <QuantityField
-            key={name}
-            {...field}
-            value={requirements.drive[name]}
-            onValue={(value) => edit(`$.drive.${name}`, value)}
+        DRIVE_FIELDS.map((field) => (
+          <DescribedField
+            key={field.name}
+            field={field}
+            value={(requirements.drive as Record<string, unknown>)[field.name]}
+            onEdit={(value) => edit(`$.drive.${field.name}`, value)}
           />
         ))
       )}

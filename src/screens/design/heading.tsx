@@ -6,8 +6,8 @@ import { useState } from 'react';
 import { useStore } from 'zustand';
 import type { Design } from '@/core/design/design-schema';
 import { signedVolts } from '@/core/quantity/polarity';
-import { Choice } from '@/ui/choice';
 import { Quantity } from '@/ui/quantity';
+import { PolarityChoice } from '@/ui/polarity-choice';
 import { QuantityField } from '@/ui/quantity-field';
 import type { EditorStore } from './saving/editor-store';
 
@@ -121,15 +121,7 @@ function TargetFields({ store, target }: { store: EditorStore; target: Design['t
             onValue={(value) => set({ ripplePeakToPeakFraction: value })}
           />
           <div className="mt-1">
-            <Choice
-              label="Polarity"
-              value={target.polarity}
-              options={[
-                { value: 'positive', name: 'Positive' },
-                { value: 'negative', name: 'Negative' },
-              ]}
-              onValue={(polarity) => set({ polarity })}
-            />
+            <PolarityChoice value={target.polarity} onValue={(polarity) => set({ polarity })} />
           </div>
         </>
       ) : null}

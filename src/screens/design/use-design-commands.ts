@@ -5,6 +5,7 @@ import { useMemo, type Dispatch, type SetStateAction } from 'react';
 import { attempt } from '@/client/attempt';
 import { downloadDesign } from '@/client/design-file';
 import { createDesign } from '@/client/designs-api';
+import { copyOf } from '@/core/design/copy-of';
 import { useCommands, type ScreenCommand } from '@/ui/commands';
 import type { Link } from './chain/links';
 import { CHART_COMMANDS, editingCommands, linkBeside } from './commands';
@@ -50,7 +51,7 @@ export function useDesignCommands({ store, id, apply, setLink, setTab, setDialog
 function duplicate(store: EditorStore, open: (address: string) => void): Promise<boolean> {
   return attempt('Duplicating', async () => {
     const { design } = store.getState();
-    const copy = await createDesign({ ...design, name: `${design.name.slice(0, 110)}, copy` });
+    const copy = await createDesign(copyOf(design));
     open(`/designs/${copy.id}`);
   });
 }

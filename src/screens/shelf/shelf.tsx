@@ -4,6 +4,7 @@ import Plus from 'lucide-react/icons/plus';
 import { useMemo, useRef, useState, type DragEvent } from 'react';
 import { rawDocumentHref } from '@/client/designs-api';
 import { downloadDesign } from '@/client/design-file';
+import { copyOf } from '@/core/design/copy-of';
 import { newDesign } from '@/core/design/new-design';
 import { readDesignText } from '@/core/design/read-design';
 import type { Fault } from '@/core/schema/faults';
@@ -91,7 +92,7 @@ export function Shelf({ designs }: { designs: ShelvedDesign[] }) {
           <ShelfTable
             rows={shown}
             onRename={(row) => setAsking({ kind: 'rename', row })}
-            onDuplicate={(row) => void create({ ...row.design, name: `${row.name.slice(0, 110)}, copy` })}
+            onDuplicate={(row) => void create(copyOf(row.design))}
             onArchive={(row) => void archive(row, !row.archived)}
             onExport={(row) => downloadDesign(row.design)}
             onExportRaw={(row) => window.location.assign(rawDocumentHref(row.id))}

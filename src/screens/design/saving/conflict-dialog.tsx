@@ -3,6 +3,7 @@
 import { useRouter } from 'next/navigation';
 import { useStore } from 'zustand';
 import { createDesign } from '@/client/designs-api';
+import { copyOf } from '@/core/design/copy-of';
 import { differences } from '@/core/design/differences';
 import { printQuantity } from '@/core/quantity/format-quantity';
 import { buttonStyle } from '@/ui/button';
@@ -38,7 +39,7 @@ export function ConflictDialog({ store, saveNow }: { store: EditorStore; saveNow
   const keepTheirs = () => store.getState().adopt(theirs);
   const keepBoth = async () => {
     try {
-      const copy = await createDesign({ ...design, name: `${design.name.slice(0, 105)}, from this tab` });
+      const copy = await createDesign(copyOf(design, 'from this tab'));
       store.getState().adopt(theirs);
       router.push(`/designs/${copy.id}`);
     } catch {

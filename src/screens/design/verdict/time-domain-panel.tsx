@@ -90,8 +90,13 @@ function Ready({
         <span className="text-soft">
           Settled within <Quantity value={Math.max(LEAST_VOLTS, transient.error.settlingVolts)} unit="V" digits={1} />,
           steps cost under <Quantity value={Math.max(LEAST_VOLTS, transient.error.steppingVolts)} unit="V" digits={1} />
-          ; power adds up within{' '}
-          <Quantity value={Math.max(LEAST_RESIDUE, Math.abs(transient.error.powerResidue ?? 0))} unit="%" digits={1} />.
+          {transient.error.powerResidue === null ? null : (
+            <>
+              ; power adds up within{' '}
+              <Quantity value={Math.max(LEAST_RESIDUE, Math.abs(transient.error.powerResidue))} unit="%" digits={1} />
+            </>
+          )}
+          .
         </span>
       </p>
     </>
