@@ -9,18 +9,23 @@ import {
 } from './capacitive';
 import { lightLoadBookkeeping, type LightLoad } from './charge-bookkeeping';
 import type { LadderNetwork } from '../topology/network';
+import { reactiveLoss, reactivePulses, type ReactiveLoss } from './reactive-droop';
 import { idealVolts, noLoadLadder, type UnloadedLadder } from './unloaded';
 
 /** How a ladder droops at one output current; every voltage in V. */
 export type Droop = {
   /** Loss of mean output that the capacitors alone would cause. */
   capacitorVolts: number;
-  /** Loss of mean output that the source's resistance alone would cause. */
+  /** Loss of mean output that the source's resistance alone would cause; below zero where its reactance carries the pulses over the peak. */
   sourceVolts: number;
-  /** Both together: their root sum of squares. */
+  /** Both together: their root sum of squares, behind a reactance their sum. */
   totalVolts: number;
   /** Half the angle over which the source's resistance spreads each charging pulse, rad; 0 for a square or pulse. */
   sourceAngle: number;
+  /** The greatest pulse as the source's reactance shapes it; null where there is none. */
+  reactive: ReactiveLoss['reactive'] | null;
+  /** Whether reactance takes it past where it is right within some per cent. */
+  rough: boolean;
 };
 
 /** A diode that feeds the output: what it must make good in a cycle before it conducts. */
@@ -240,15 +245,24 @@ function chargeLimitAmps(network: LadderNetwork, drive: Drive, { instants }: Lig
  * limit of M. Seeman and S. Sanders, IEEE Transactions on Power Electronics 23,
  * 2008, from memory). Capacitors and source join as the root of the sum of
  * squares: -5 % to +6.5 % of the droop against integration, up to two thirds.
+ * Behind a reactance that shapes the pulses: see `reactiveLoss`.
  *
  * @param outputAmps mean current between output and return, A, zero or more
  */
 export function droopAt(ladder: DroopInputs, outputAmps: number): Droop | null {
-  if (outputAmps === 0) return { capacitorVolts: 0, sourceVolts: 0, totalVolts: 0, sourceAngle: 0 };
+  if (outputAmps === 0) return NO_DROOP;
   const { drive, stepVolts, network, strayFactor, lightLoad, steps } = ladder;
   if (!(stepVolts > 0) || !(outputAmps < ladder.hardLimitAmps)) return null;
   const charge = outputAmps / drive.frequencyHertz;
   const lightLoadVolts = charge * lightLoad.droop;
+  const pulses = reactivePulses(ladder);
+  if (pulses) {
+    const loss = reactiveLoss(ladder, pulses, outputAmps, lightLoadVolts);
+    const totalVolts = lightLoadVolts + (loss?.sourceVolts ?? NaN);
+    return loss && trusted(ladder, totalVolts)
+      ? { capacitorVolts: lightLoadVolts, totalVolts, sourceAngle: 0, ...loss }
+      : null;
+  }
   const lift = hasFastEdges(drive)
     ? 0
     : strayFactor * pulseWidthLift(network) * stepVolts * (lightLoadVolts / (steps * stepVolts)) ** 1.5;
@@ -256,9 +270,28 @@ export function droopAt(ladder: DroopInputs, outputAmps: number): Droop | null {
   const source = sourceDroop(ladder, outputAmps);
   if (!source) return null;
   const totalVolts = Math.hypot(capacitorVolts, source.volts);
-  if (!(totalVolts <= TRUSTED_DROOP_FRACTION * ladder.unloaded.outputVolts)) return null;
-  return { capacitorVolts, sourceVolts: source.volts, totalVolts, sourceAngle: source.angle };
+  if (!trusted(ladder, totalVolts)) return null;
+  return {
+    capacitorVolts,
+    sourceVolts: source.volts,
+    totalVolts,
+    sourceAngle: source.angle,
+    reactive: null,
+    rough: false,
+  };
 }
+
+const trusted = ({ unloaded }: DroopInputs, totalVolts: number) =>
+  totalVolts <= TRUSTED_DROOP_FRACTION * unloaded.outputVolts;
+
+const NO_DROOP: Droop = {
+  capacitorVolts: 0,
+  sourceVolts: 0,
+  totalVolts: 0,
+  sourceAngle: 0,
+  reactive: null,
+  rough: false,
+};
 
 function sourceDroop(ladder: DroopInputs, outputAmps: number): { volts: number; angle: number } | null {
   const { drive, stepVolts, strayFactor } = ladder;

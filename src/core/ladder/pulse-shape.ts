@@ -1,6 +1,6 @@
 /** Form of the charging pulses on a sine, two a period, by charge: what their current comes to for a charge of one. */
 export type PulseShape = {
-  /** Mean square of one pulse over the square of its charge, in units of 1 / (2 pi) periods. */
+  /** Twice the integral of one pulse's square over the angle, over the square of its charge: both pulses of a period. */
   square: number;
   /** How fast it falls at its end, per square radian of the drive. */
   endSlope: number;
@@ -16,12 +16,16 @@ const SMALL_ANGLE = 0.01;
  * The form of the pulses that a sine charges a ladder by: a tip of a cosine where
  * the source's resistance spreads them, a sine from the charging angle to the
  * peak where the capacitors do, whichever is the wider. The true pulse is wider
- * than either. Source: derived.
+ * than either. Behind a reactance they have the form of its resonance. Source: derived.
  *
- * @param sourceAngle half the tip's angle, rad; 0 for a stiff source
+ * @param droop its `sourceAngle` half the tip's angle, rad; 0 for a stiff source
  * @param chargingAngle rad; 0 without load
  */
-export function pulseShape(sourceAngle: number, chargingAngle: number): PulseShape {
+export function pulseShape(
+  { sourceAngle, reactive }: { sourceAngle: number; reactive: { shape: () => PulseShape } | null },
+  chargingAngle: number,
+): PulseShape {
+  if (reactive) return reactive.shape();
   const tip = sourceAngle > 0 ? tipOf(sourceAngle) : null;
   const ramp = chargingAngle > 0 ? rampOf(chargingAngle) : null;
   if (tip && ramp) return tip.square < ramp.square ? tip : ramp;

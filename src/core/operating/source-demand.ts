@@ -37,7 +37,7 @@ export function sourceDemand(
     return { rmsAmps: seriesOhms > 0 ? Math.sqrt(sourceWatts / windingPulses.length / seriesOhms) : null, sourceWatts };
   }
   // Nothing drawn, no pulses; the strays' own current flows all the same.
-  const shape = pulseShape(droop.sourceAngle, chargingAngle).square;
+  const shape = pulseShape(droop, chargingAngle).square;
   const squares = windingPulses.map(
     ({ positive, negative }, index) =>
       ((positive ** 2 + negative ** 2) / 2) * amps ** 2 * 2 * Math.PI * shape +

@@ -2,6 +2,7 @@ import type { Design } from '../design/design-schema';
 import { amplitudeVolts, hasFastEdges } from '../drive/drive';
 import { formatQuantity } from '../quantity/format-quantity';
 import type { Unit } from '../quantity/units';
+import { isReactive } from '../ladder/reactive-droop';
 import { droopFormula } from './droop-formula';
 import type { FigureId } from './figures';
 import type { Prediction } from './prediction';
@@ -45,6 +46,7 @@ function termsOf(design: Design, prediction: Prediction) {
     current: say(ladderAmps, 'A'),
     formula: droopFormula(design, drive),
     edged: hasFastEdges(drive),
+    reactive: isReactive(drive),
     wave: { sine: 'Sine', square: 'Square', pulse: 'Pulse', sampled: 'Sine for the recorded' }[drive.waveform],
   };
 }
@@ -83,12 +85,16 @@ const EXPLANATIONS = {
       },
     ],
   }),
-  droopVolts: ({ output, sags }) => ({
-    equation: `droop = √(droop_C² + droop_R²) + I · R_series${sags ? ' + what the drive falls short' : ''}`,
-    withNumbers: `√(${say(output.droopByCapacitorsVolts, 'V')}² + ${say(output.droopBySourceVolts, 'V')}²) + ${say(output.droopBySeriesResistorVolts, 'V')}${sags ? ` + ${say(output.droopByDriveVolts, 'V')}` : ''} = ${say(output.droopVolts, 'V')}`,
-    source: 'Heuristic join, checked against time-domain integration.',
+  droopVolts: ({ output, sags, reactive }) => ({
+    equation: `droop = ${reactive ? 'droop_C + droop_Z' : '√(droop_C² + droop_R²)'} + I · R_series${sags ? ' + what the drive falls short' : ''}`,
+    withNumbers: `${reactive ? `${say(output.droopByCapacitorsVolts, 'V')} + ${say(output.droopBySourceVolts, 'V')}` : `√(${say(output.droopByCapacitorsVolts, 'V')}² + ${say(output.droopBySourceVolts, 'V')}²)`} + ${say(output.droopBySeriesResistorVolts, 'V')}${sags ? ` + ${say(output.droopByDriveVolts, 'V')}` : ''} = ${say(output.droopVolts, 'V')}`,
+    source: reactive
+      ? 'The source’s part is found with the capacitors in its circuit; checked against time-domain integration.'
+      : 'Heuristic join, checked against time-domain integration.',
     validRange: 'Up to two thirds of no-load.',
-    uncertain: '−5 % to +6.5 % of the droop where source and capacitors matter alike.',
+    uncertain: reactive
+      ? '1.6 % of no-load; marked rough, up to 8 %.'
+      : '−5 % to +6.5 % of the droop where source and capacitors matter alike.',
     besides: [
       {
         name: 'Regulation',
@@ -108,10 +114,11 @@ const EXPLANATIONS = {
     formula,
     edged,
     wave,
+    reactive,
   }) => ({
-    equation: `droop_C = (I / f) · ${formula ? `(${formula.droop}) / C` : 'Σ over capacitors of charge² / 2C'}${edged ? '' : ' − κ Vpk x^1.5'}${formula?.where ? `, ${formula.where}` : ''}`,
-    withNumbers: `${current} / (${say(drive.frequencyHertz, 'Hz')} · ${say(farads, 'F')}) = ${say(unitDroop, 'V')}, times ${((coefficients.droop ?? Infinity) * farads).toFixed(2)}${edged ? '' : ', less the lift of wide pulses'} = ${say(output.droopByCapacitorsVolts, 'V')}`,
-    source: `Derived by charge bookkeeping: each capacitor’s charge squared over fC${formula && strayFarads > 0 ? ', strays included, which the short formula leaves out' : ''}.${edged ? '' : ' κ fitted to integration.'}`,
+    equation: `droop_C = (I / f) · ${formula ? `(${formula.droop}) / C` : 'Σ over capacitors of charge² / 2C'}${edged || reactive ? '' : ' − κ Vpk x^1.5'}${formula?.where ? `, ${formula.where}` : ''}`,
+    withNumbers: `${current} / (${say(drive.frequencyHertz, 'Hz')} · ${say(farads, 'F')}) = ${say(unitDroop, 'V')}, times ${((coefficients.droop ?? Infinity) * farads).toFixed(2)}${edged || reactive ? '' : ', less the lift of wide pulses'} = ${say(output.droopByCapacitorsVolts, 'V')}`,
+    source: `Derived by charge bookkeeping: each capacitor’s charge squared over fC${formula && strayFarads > 0 ? ', strays included, which the short formula leaves out' : ''}.${edged || reactive ? '' : ' κ fitted to integration.'}`,
     validRange: `${wave} drive, up to two thirds of no-load; exact as the load goes to zero.`,
     uncertain: 'Capacitor tolerance enters in full; class-2 ceramics lose capacitance with voltage.',
     besides:
@@ -125,15 +132,21 @@ const EXPLANATIONS = {
             },
           ],
   }),
-  droopBySourceVolts: ({ output, drive, peak, current, edged, pulses }) => ({
-    equation: edged
-      ? 'droop_R = I Rs (ν₊² / d + ν₋² / (1 − d)), summed over windings'
-      : 'sin θ − θ cos θ = π ν I Rs / Vpk;  each pulse loses ν Vpk (1 − cos θ)',
-    withNumbers: `ν₊ = ${pulses.positive.toPrecision(3)}, ν₋ = ${pulses.negative.toPrecision(3)}, ${current}, ${say(drive.seriesOhms, 'Ω')}, ${peak} give ${say(output.droopBySourceVolts, 'V')}`,
-    source: edged
-      ? 'Fast-switching limit: M. Seeman and S. Sanders, IEEE Transactions on Power Electronics 23, 2008, from memory.'
-      : 'Derived: the source feeds narrow pulses around each peak.',
-    validRange: 'Resistance only; leakage inductance is not counted here.',
+  droopBySourceVolts: ({ output, drive, peak, current, edged, reactive, pulses }) => ({
+    equation: reactive
+      ? 'e″ + (R/X) e′ + e/(XωC) = sin t/(XωC);  each pulse loses ν Vpk (1 − e at its end)'
+      : edged
+        ? 'droop_R = I Rs (ν₊² / d + ν₋² / (1 − d)), summed over windings'
+        : 'sin θ − θ cos θ = π ν I Rs / Vpk;  each pulse loses ν Vpk (1 − cos θ)',
+    withNumbers: `ν₊ = ${pulses.positive.toPrecision(3)}, ν₋ = ${pulses.negative.toPrecision(3)}, ${current}, ${say(drive.seriesOhms, 'Ω')}${reactive ? ` and ${say(drive.seriesHenries, 'H')}` : ''}, ${peak} give ${say(output.droopBySourceVolts, 'V')}`,
+    source: reactive
+      ? 'Derived: each pulse is that of a resonant circuit of source and foot, C = Σν² / (2 droop coefficient). Below zero where it carries the charge over the peak.'
+      : edged
+        ? 'Fast-switching limit: M. Seeman and S. Sanders, IEEE Transactions on Power Electronics 23, 2008, from memory.'
+        : 'Derived: the source feeds narrow pulses around each peak.',
+    validRange: reactive
+      ? 'Light-load droop to 40 %, ν I X / Vpk to 0.15; good to 8 % and 0.025.'
+      : 'Resistance only; what inductance there is behind a square is not counted here.',
     uncertain: 'Source resistance under pulses is rarely known; measure the input loaded and unloaded.',
     besides: [],
   }),

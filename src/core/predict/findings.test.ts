@@ -44,7 +44,22 @@ it.each<[string, [string, unknown][], string]>([
     [['$.load', { kind: 'gap', strikeVolts: 2000, arcOhms: 1000, quenchAmps: 1e-3 }]],
     'warn gap-strikes',
   ],
-  ['leakage inductance', [['$.driver.seriesHenries', 1e-3]], 'note leakage-inductance-left-out'],
+  [
+    'leakage inductance behind a square',
+    [
+      ['$.driver.seriesHenries', 1e-3],
+      ['$.driver.waveform', 'square'],
+    ],
+    'note leakage-inductance-left-out',
+  ],
+  [
+    'reactance that the closed form cannot follow',
+    [
+      ['$.driver.seriesHenries', 1],
+      ['$.load.amps', 2e-3],
+    ],
+    'warn reactance-rules',
+  ],
   [
     'a capacitor so small that a diode of the other column stays idle',
     [

@@ -1,5 +1,6 @@
 import type { Design } from '../design/design-schema';
-import { wattsAtScale } from '../drive/drive';
+import { hasFastEdges, wattsAtScale } from '../drive/drive';
+import { isReactive } from '../ladder/reactive-droop';
 import { formatQuantity } from '../quantity/format-quantity';
 import type { Finding, Severity } from '../quantity/finding';
 import type { Prediction } from './prediction';
@@ -52,7 +53,7 @@ const capacitorSlip: Check = (design, prediction) => {
   ];
 };
 
-const outOfReach: Check = (design, { output, source }) => {
+const outOfReach: Check = (design, { output, source, drive }) => {
   // A drive that cannot carry the load is said by itself.
   if (output.validity !== 'beyond' || output.noLoadVolts === 0 || source.driveScale < 1) return [];
   if (output.closedFormAmps === 0)
@@ -78,8 +79,18 @@ const outOfReach: Check = (design, { output, source }) => {
       },
       closedFormFails(output.closedFormAmps),
     ];
-  return [closedFormFails(output.closedFormAmps)];
+  return [isReactive(drive) ? reactanceRules(output.closedFormAmps) : closedFormFails(output.closedFormAmps)];
 };
+
+function reactanceRules(amps: number): Finding {
+  return {
+    code: 'reactance-rules',
+    severity: 'warn',
+    where: '$.load',
+    message: `At this load the source’s reactance and the ladder’s capacitors decide together what arrives, more than the closed form can say: it gives no loaded output past ${formatQuantity(amps, 'A')}. The time domain does.`,
+    advice: 'Look at the time-domain figures.',
+  };
+}
 
 function closedFormFails(amps: number): Finding {
   return {
@@ -203,14 +214,14 @@ const gapStrikes: Check = (design, { output }) => {
 };
 
 const leakageInductance: Check = (_design, { drive }) =>
-  drive.seriesHenries > 0
+  drive.seriesHenries > 0 && hasFastEdges(drive)
     ? [
         {
           code: 'leakage-inductance-left-out',
           severity: 'note',
           where: '$.driver',
           message:
-            'Leakage inductance spreads and delays the charging pulses and may ring with the strays. The closed form leaves it out; the time domain has it in.',
+            'Behind a square, leakage inductance spreads and delays the charging pulses and may ring with the strays. The closed form leaves it out; the time domain has it in.',
           advice: 'Trust the time-domain figures here.',
         },
       ]

@@ -61,7 +61,7 @@ export function outputFigures(
   const ladderDroopFraction = scaledVolts > 0 ? point.droop.totalVolts / scaledVolts : 0;
   return {
     ...fixed,
-    validity: ladderDroopFraction > ROUGH_DROOP_FRACTION ? 'rough' : 'good',
+    validity: ladderDroopFraction > ROUGH_DROOP_FRACTION || point.droop.rough ? 'rough' : 'good',
     meanVolts,
     ...range,
     ripplePeakToPeakFraction: meanVolts > 0 ? range.ripplePeakToPeakVolts / meanVolts : null,
@@ -93,14 +93,15 @@ function rangeAtLoad(
   const isCurrent = design.load.kind !== 'open' && steadyAmpsOf(design.load) !== null;
   const dividing = !isCurrent && point.terminalVolts > 0 ? point.loadVolts / point.terminalVolts : 1;
   const across = rangeAcross(ladder, nodes);
+  const dropped = isCurrent ? point.terminalVolts - point.loadVolts : 0;
   // An output that the drive swings as a whole is not smoothed: its range is the drive's, not a ripple about the mean.
   const smoothed = ladder.unloaded.feedthroughPeakToPeakVolts < amplitudeVolts(ladder.drive);
   const ripplePeakToPeakVolts =
     dividing *
     (smoothed ? rippleVolts + ladder.unloaded.feedthroughPeakToPeakVolts : across.maxVolts - across.minVolts);
   return {
-    minVolts: smoothed ? point.loadVolts - ripplePeakToPeakVolts / 2 : dividing * across.minVolts,
-    maxVolts: smoothed ? point.loadVolts + ripplePeakToPeakVolts / 2 : dividing * across.maxVolts,
+    minVolts: smoothed ? point.loadVolts - ripplePeakToPeakVolts / 2 : dividing * across.minVolts - dropped,
+    maxVolts: smoothed ? point.loadVolts + ripplePeakToPeakVolts / 2 : dividing * across.maxVolts - dropped,
     ripplePeakToPeakVolts,
   };
 }

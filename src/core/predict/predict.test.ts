@@ -1,3 +1,4 @@
+import { benchDesign } from '../../../tests/reference/bench-design';
 import fc from 'fast-check';
 import type { Design, MeasuredDesign } from '../design/design-schema';
 import { newDesign } from '../design/new-design';
@@ -287,4 +288,18 @@ describe('what helps most', () => {
     const changed = { ...design, ladder: { ...design.ladder, capacitor: { ...capacitor, farads } } };
     expect(mean(changed) - mean(design)).toBeCloseTo(change.gainVolts, 6);
   });
+});
+
+it('what the drive swings at an output without smoothing stands about the mean behind the series resistor as well', () => {
+  const design = benchDesign({
+    ladder: { topology: 'clamp' },
+    output: { seriesOhms: 1 },
+    load: { kind: 'current', amps: 0.1 },
+  });
+  const direct = predict({ ...design, output: { ...design.output, seriesOhms: 0 } }).output;
+  const { meanVolts, minVolts, maxVolts } = predict(design).output;
+  // A steady current takes its 0.1 V off all of it.
+  expect(direct.meanVolts! - meanVolts!).toBeCloseTo(0.1, 9);
+  expect(direct.minVolts! - minVolts!).toBeCloseTo(0.1, 9);
+  expect(direct.maxVolts! - maxVolts!).toBeCloseTo(0.1, 9);
 });

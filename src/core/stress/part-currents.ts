@@ -45,7 +45,7 @@ type Instant = keyof LoadedLadder['lightLoad']['instants'];
 export function partCurrents(
   ladder: LoadedLadder,
   amps: number,
-  { sourceAngle }: Pick<Droop, 'sourceAngle'>,
+  droop: Pick<Droop, 'sourceAngle' | 'reactive'>,
   windingAmps: number | null,
   transitSeconds: number,
 ): PartCurrents {
@@ -54,7 +54,7 @@ export function partCurrents(
   const { instants, windingPulses } = lightLoad;
   const omega = 2 * Math.PI * frequencyHertz;
   const swept = hasFastEdges(drive);
-  const { square, endSlope } = pulseShape(sourceAngle, rippleAt(ladder, amps).chargingAngle);
+  const { square, endSlope } = pulseShape(droop, rippleAt(ladder, amps).chargingAngle);
   const coulombs = amps / frequencyHertz;
   const peaks = network.diodes.map((diode): Peak =>
     conductsAtPositivePeak(diode, unloaded.response.swings) ? 'positive' : 'negative',

@@ -24,7 +24,7 @@ it.each<[string, Parameters<typeof benchDesign>[0], RegExp]>([
     /recover/,
   ],
   ['on-resistance', { ladder: { stages: 4 }, diode: { onOhms: 0.6 }, load }, /resistance and leakage/],
-  ['inductance', { ladder: { stages: 3 }, driver: { seriesHenries: 0.3 }, load }, /leakage inductance/],
+  ['inductance', { ladder: { stages: 3 }, driver: { seriesHenries: 0.3 }, load }, /reactance/],
   [
     'a ripple that a resistance softens',
     { ladder: { stages: 2 }, driver: { waveform: 'square', seriesOhms: 0.3 }, load: { kind: 'current', amps: 0.002 } },

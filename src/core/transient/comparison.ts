@@ -1,6 +1,7 @@
 import type { Design } from '../design/design-schema';
 import { formatQuantity } from '../quantity/format-quantity';
 import type { Transient } from './transient';
+import { isReactive } from '../ladder/reactive-droop';
 import type { FigureId } from '../predict/figures';
 import type { Prediction } from '../predict/prediction';
 
@@ -78,8 +79,10 @@ function whyTheyDiffer(
   const lower = difference < 0;
   if (lower && (diode.recoverySeconds ?? 0) * drive.frequencyHertz > FELT_RECOVERY)
     return 'Mostly loss in the diodes: they let charge flow back while they recover, which the closed form leaves out.';
+  if (isReactive(drive))
+    return 'Mostly the source’s reactance and its resonance with the capacitors, which the closed form takes as one circuit of each for all of them.';
   if (drive.seriesHenries > 0)
-    return 'Mostly leakage inductance, which spreads and delays the charging and which the closed form leaves out.';
+    return 'Mostly leakage inductance, which spreads and delays the charging and which the closed form leaves out behind a square.';
   if (lower && (diode.onOhms > 0 || diode.leakageAmps > 0))
     return 'Mostly loss in the diodes: their resistance and leakage are left out of the closed form.';
   const bySource = output.droopBySourceVolts ?? 0;

@@ -156,7 +156,6 @@ function mainsDrive(
       frequencyHertz: hertz,
       seriesOhms: ohms,
       seriesHenries: henries,
-      maxAmps: shortAmps === null || direct ? null : shortAmps * supply.setting,
     }),
   );
 }
