@@ -147,7 +147,16 @@ function diodeSurge({ output, ladder }: Design, { margins }: RatingFindingInput)
         : 'Raise the drive slowly, or see Charge-up for the surge itself; this is an upper bound.',
     };
   });
-  if (output.seriesOhms === 0 && ladder.diode.surgeAmps !== null)
+  const rated = ladder.diode.surgeAmps !== null;
+  if (rated && !margins.some(({ id, condition }) => id === 'diodeSurge' && condition === 'switchedOn'))
+    findings.push({
+      code: 'switch-on-unlimited',
+      severity: 'note',
+      where: '$.ladder.diode.surgeAmps',
+      message: 'Nothing in the design limits what a diode carries when the drive is switched on with the ladder empty.',
+      advice: 'Enter the resistance of the source, and of the diodes if it is known; or raise the drive slowly.',
+    });
+  if (output.seriesOhms === 0 && rated)
     findings.push({
       code: 'short-unlimited',
       severity: 'note',

@@ -43,8 +43,44 @@ describe('switched on with every capacitor empty', () => {
           if (waveform === 'sine') expect(part).toBeGreaterThan(0.6);
         }
   });
+  it.each([
+    [100, 0, 0.9],
+    [5000, 0, 0.9],
+    [50_000, 0, 0.9],
+    [100, 2, 0.4],
+    [5000, 200, 0.2],
+    [5000, 0.002, 0.4],
+  ])(
+    'a mains switch that closes at any phase, %d ohm and %d H: no phase passes it',
+    (seriesOhms, seriesHenries, least) => {
+      const farads = 47e-9;
+      const base = design('bridge-doubler', 'sine', seriesOhms, farads);
+      const one = { ...base, driver: { ...base.driver, frequencyHertz: 50, seriesHenries } } as Design;
+      const ladder = ladderOfDesign(one);
+      const bound = switchOnAmps(ladder, onOhms)!;
+      // One capacitor, empty, behind its diode and the source, in steps of a hundred thousandth of a period.
+      let most = 0;
+      for (let phase = 0; phase < 1; phase += 1 / 16) {
+        let [amps, volts] = [0, 0];
+        const ohms = seriesOhms + onOhms;
+        const seconds = 1 / 50 / 1e5;
+        for (let step = 0; step < 1e5; step += 1) {
+          const push = ladder.drive.positivePeakVolts * Math.sin(2 * Math.PI * (phase + step / 1e5)) - volts;
+          // Implicit in the current, so that a small inductance does not shake it.
+          amps = Math.max(0, (seriesHenries * amps + seconds * push) / (seriesHenries + seconds * ohms));
+          volts += (seconds * amps) / farads;
+          most = Math.max(most, amps);
+        }
+      }
+      expect(most / bound).toBeLessThan(1.001);
+      expect(most / bound).toBeGreaterThan(least);
+    },
+  );
   it('is not known where nothing limits a step', () => {
     expect(switchOnAmps(ladderOfDesign(design('half-wave', 'square', 0, 1e-9)), 0)).toBeNull();
+    const mains = design('half-wave', 'sine', 0, 1e-9);
+    mains.driver = { ...mains.driver, frequencyHertz: 50 } as Design['driver'];
+    expect(switchOnAmps(ladderOfDesign(mains), 0)).toBeNull();
   });
 });
 

@@ -1,16 +1,26 @@
-import { amplitudeVolts, edgeFraction, hasFastEdges } from '../drive/drive';
+import { amplitudeVolts, edgeFraction, hasFastEdges, type Drive } from '../drive/drive';
 import type { LoadedLadder } from '../ladder/loaded';
 
 /** How far the second pulse, into a capacitor that the first has charged, may pass the first (against integration). */
 const SECOND_PULSE = 1.1;
 
+/** Drives up to this frequency are lines and their transformers, switched on as they stand, at any phase (common practice, no source). */
+const SWITCHED_HERTZ = 400;
+
+/** Whether a drive is switched on as it stands, at any phase; others build up from nothing. */
+export const isSwitchedAtAnyPhase = (drive: Drive) => !hasFastEdges(drive) && drive.frequencyHertz <= SWITCHED_HERTZ;
+
 /**
  * The most that a diode carries when the drive is switched on with every
- * capacitor empty, A. On a sine the peak through the source's resistance and the
+ * capacitor empty, A. On a sine that an oscillator builds up the peak through the source's resistance and the
  * largest capacitance that one diode charges at the input, V / sqrt(R^2 + X^2),
- * never more than V / X; on a pulse its whole step through the resistance, or
+ * never more than V / X. A mains switch closes at any phase, at worst at the
+ * peak: V / R, or V over the surge impedance sqrt(L / C) where that is more
+ * (derived: no v from 0 to V drives more through R, or through L and C, from
+ * rest); and as much for the second pulse as behind an oscillator, twice that
+ * where inductance may ring it up. On a pulse its whole step through the resistance, or
  * what its slope asks of that capacitance (derived; integration gives 0.6 to
- * 1.0 of it on a sine, less on steps).
+ * 1.0 of it on a sine from zero, 0.9 to 1.0 at the peak through a resistance, less on steps).
  *
  * @param onOhms of the diodes in one place
  * @returns null where nothing in the design limits it
@@ -32,7 +42,11 @@ export function switchOnAmps({ network, drive }: LoadedLadder, onOhms: number): 
   const ohms = drive.seriesOhms + onOhms;
   if (!hasFastEdges(drive)) {
     const reactance = 1 / (2 * Math.PI * drive.frequencyHertz * farads);
-    return Math.min(volts / reactance, (SECOND_PULSE * volts) / Math.hypot(ohms, reactance));
+    const risen = Math.min(volts / reactance, (SECOND_PULSE * volts) / Math.hypot(ohms, reactance));
+    if (!isSwitchedAtAnyPhase(drive)) return risen;
+    const impedance = Math.max(ohms, Math.sqrt(drive.seriesHenries / farads));
+    if (impedance === 0) return null;
+    return Math.max(volts / impedance, drive.seriesHenries > 0 ? Math.min(2 * risen, (2 * volts) / impedance) : risen);
   }
   const edgeSeconds = edgeFraction(drive) / drive.frequencyHertz;
   const most = Math.min(

@@ -35,6 +35,21 @@ describe('charge-up', () => {
     expect(surge.sourceAmps).toBeLessThanOrEqual(0.5);
     expect(Math.abs(samples[1].maxVolts / (1 - Math.exp(-0.25)) - 1)).toBeLessThan(0.02);
   });
+  it('a mains switch closes at the worst phase: nearly all of the peak over the resistance, and never more', () => {
+    const at = (frequencyHertz: number) => {
+      // A doubler of 47 nF behind 12 kΩ: in half a millisecond a sine of 50 Hz has hardly begun to rise.
+      const design = benchDesign({
+        ladder: { topology: 'bridge-doubler', stages: 1, capacitor: { farads: (47e-9 * 50) / frequencyHertz } },
+        driver: { positivePeakVolts: 8485, frequencyHertz, seriesOhms: 12e3 },
+      });
+      return finish(chargeUpOf(design, 16e3, false)).surge.sourceAmps * (12e3 / 8485);
+    };
+    // The first step takes V / (R + h / C): 56 µs of it against 564 µs.
+    expect(at(50)).toBeGreaterThan(0.9);
+    expect(at(50)).toBeLessThanOrEqual(1);
+    // The same to scale from an oscillator, which builds up: far less.
+    expect(at(5e4)).toBeLessThan(0.5);
+  });
   it('a gap fires over and over where the supply lets it go out, and burns on where not', () => {
     const gap = { kind: 'gap', strikeVolts: 3, arcOhms: 0.05, quenchAmps: 1 };
     const fires = finish(chargeUpOf(supply(2, gap), 4, false));

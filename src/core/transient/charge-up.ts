@@ -1,3 +1,4 @@
+import { isSwitchedAtAnyPhase } from '../stress/surge';
 import type { Design } from '../design/design-schema';
 import { mostWatts, type Drive } from '../drive/drive';
 import { circuitOfDesign } from './circuit-of-design';
@@ -115,6 +116,7 @@ export function* chargeUpOf(
       break;
     }
   }
+  if (!watch.hasGap && isSwitchedAtAnyPhase(drive)) watchOtherPhases(runner, watch, circuit);
   const { diode, diodeAmps, sourceAmps } = watch.surge();
   const across = (node: number) => stepper.at(node, state.volts, grid.drive[grid.steps - 1]);
   const joules = circuit.capacitors.reduce(
@@ -128,7 +130,7 @@ export function* chargeUpOf(
     reached: FRACTIONS.map((fraction) => ({ fraction, seconds: timeTo(samples, fraction * settledVolts) })),
     reason,
     leastSeconds: watts === null ? null : joules / watts,
-    /** Greatest currents on the way; `limited` says whether anything in the design limits them, so that they mean something. */
+    /** Greatest currents on the way, of a mains switch at the worst of several phases; `limited` says whether anything in the design limits them, so that they mean something. */
     surge: { sourceAmps, diodeAmps, diode: network.diodes[diode].id, limited: isLimited(drive, design) },
     gap: watch.hasGap
       ? {
@@ -140,6 +142,24 @@ export function* chargeUpOf(
       : null,
     periods,
   };
+}
+
+/** Phases in a period at which a mains switch is tried, and periods after which its surge is over. */
+const PHASES = 16;
+const SURGE_PERIODS = 2;
+
+/** The first surge from empty once more from every phase at which a switch may close. */
+function watchOtherPhases(runner: PeriodRunner, watch: Watch, circuit: Circuit): void {
+  const { steps } = runner.grid;
+  for (let phase = 0; phase < PHASES; phase += 1) {
+    const first = Math.round((phase * steps) / PHASES);
+    runner.stretch(
+      emptyState(runner.stepper.nodes, circuit.windings.length),
+      first,
+      SURGE_PERIODS * steps,
+      watch.listen,
+    );
+  }
 }
 
 /** Something must limit the surge for its figure to mean anything. */

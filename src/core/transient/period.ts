@@ -97,9 +97,15 @@ export class PeriodRunner {
 
   /** Runs a whole period; false when a step has no solution. */
   period(state: State, listen?: StepListener, sensitivity?: Sensitivity): boolean {
+    return this.stretch(state, 0, this.grid.steps, listen, sensitivity) && (sensitivity?.finish() ?? true);
+  }
+
+  /** Runs so many steps of the grid from one of them on, over the end of the period and around; false when one has no solution. */
+  stretch(state: State, first: number, count: number, listen?: StepListener, sensitivity?: Sensitivity): boolean {
     const { steps, seconds, drive, afterEdge } = this.grid;
     const next = { seconds: 0, push: 0 };
-    for (let step = 0; step < steps; step += 1) {
+    for (let done = 0; done < count; done += 1) {
+      const step = (first + done) % steps;
       const after = (step + 1) % steps;
       next.seconds = seconds[after];
       // Across an edge each level pushes through its own half.
@@ -110,7 +116,7 @@ export class PeriodRunner {
       listen?.(seconds[step], step, drive[step], state.volts, this.windingAmps);
       sensitivity?.step(seconds[step], seconds[after]);
     }
-    return sensitivity?.finish() ?? true;
+    return true;
   }
 }
 
