@@ -25,8 +25,14 @@ export type Drive = {
   collapsingPeak: 'both' | 'positive' | 'negative';
 };
 
-/** Direct voltage that a driver runs from, and the part of its power that reaches the ladder's input. */
-export type Feed = { volts: number; seriesOhms: number; maxAmps: number | null; efficiency: number };
+/** Direct voltage that a driver runs from, what it takes idle, W, and the part of its further power that reaches the ladder's input. */
+export type Feed = {
+  volts: number;
+  seriesOhms: number;
+  maxAmps: number | null;
+  efficiency: number;
+  idleWatts: number;
+};
 
 /** The same drive when power has run out and what gives way stands at this part of its full peak, 0..1. */
 export function scaledDrive(drive: Drive, level: number): Drive {
@@ -43,10 +49,11 @@ export function scaledDrive(drive: Drive, level: number): Drive {
  * it lets through, V0^2 / 4 R or V0 times its current limit; null without a limit.
  */
 export function mostWatts({ maxWatts, supply }: Drive): number | null {
+  const beyondIdle = (watts: number) => (supply ? supply.efficiency * Math.max(0, watts - supply.idleWatts) : 0);
   const limits = [
     maxWatts ?? Infinity,
-    ...(supply && supply.seriesOhms > 0 ? [(supply.efficiency * supply.volts ** 2) / (4 * supply.seriesOhms)] : []),
-    ...(supply && supply.maxAmps !== null ? [supply.efficiency * supply.volts * supply.maxAmps] : []),
+    ...(supply && supply.seriesOhms > 0 ? [beyondIdle(supply.volts ** 2 / (4 * supply.seriesOhms))] : []),
+    ...(supply && supply.maxAmps !== null ? [beyondIdle(supply.volts * supply.maxAmps)] : []),
   ];
   const least = Math.min(...limits);
   return least < Infinity && least > 0 ? least : null;

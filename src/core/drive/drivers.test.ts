@@ -87,6 +87,50 @@ describe('resonant push-pull', () => {
     expect(Math.abs(figure(design, 'unloadedHertz') / run.hertz - 1)).toBeLessThan(0.01);
   });
 
+  it('its choke carries mean and ripple, which its transistors share, as integrated with ideal switches', () => {
+    const CHOKE = { chokeHenries: 300e-6, primaryHenries: 24e-6, tankFarads: 680e-9 };
+    // Loads that take 6 to 94 W of 24 V: ripple counts at the one end, not at the other.
+    for (const loadOhms of [480, 120, 30]) {
+      const run = integratePushPull({ volts: 24, ...CHOKE, loadOhms, periods: 400 });
+      const omega = 2 * Math.PI * run.hertz;
+      // The load stands for what the tank loses: its Q is R / (2 pi f L).
+      const { source } = predict(
+        designOf('resonant-push-pull', {
+          driver: {
+            tankFarads: CHOKE.tankFarads,
+            chokeHenries: CHOKE.chokeHenries,
+            gateOhms: 1e6,
+            pullDownOhms: 1e9,
+            unloadedQuality: loadOhms / (omega * CHOKE.primaryHenries),
+          },
+          transformer: { primaryHenries: CHOKE.primaryHenries, secondaryFarads: 0 },
+          load: { kind: 'open' },
+        }),
+      );
+      expect(Math.abs(source.figures.supplyAmps! / run.chokeMeanAmps - 1)).toBeLessThan(0.03);
+      expect(Math.abs((source.figures.transistorRmsAmps! * Math.SQRT2) / run.chokeRmsAmps - 1)).toBeLessThan(0.03);
+    }
+  });
+
+  it('idles at 0.25 to 1 A from 12 to 24 V (common practice, no source)', () => {
+    for (const volts of [12, 24]) {
+      const amps = figure(designOf('resonant-push-pull', { supply: { volts }, load: { kind: 'open' } }), 'supplyAmps');
+      expect(amps).toBeGreaterThan(0.2);
+      expect(amps).toBeLessThan(1);
+    }
+  });
+
+  it('does not run under its gate threshold, and says so once; near 8 V it starts (common practice, no source)', () => {
+    const at = (volts: number) => predict(designOf('resonant-push-pull', { supply: { volts } }));
+    const dead = at(3.9);
+    expect(dead.findings.map(({ code }) => code)).toContain('driver-does-not-run');
+    expect(dead.findings.map(({ code }) => code)).not.toContain('no-output');
+    expect(dead.output.noLoadVolts).toBeLessThan(1e-3);
+    expect(dead.source.figures.idleAmps).toBeUndefined();
+    expect(at(5).findings.map(({ code }) => code)).toContain('may-latch');
+    expect(at(9).findings.map(({ code }) => code)).not.toContain('may-latch');
+  });
+
   it.each([
     [220e-9, 92e3],
     [470e-9, 65e3],
@@ -228,8 +272,11 @@ it('what a drive can give at most is among its figures, by its own limit or by i
   expect(figure(designOf('module', { driver: { maxWatts: 15, maxAmps: 0.01 } }), 'mostWatts')).toBe(15);
   expect(figure(designOf('module', { driver: { maxWatts: 15, maxAmps: 0.01 } }), 'mostAmps')).toBe(0.01);
   // A resistance lets V0^2 / 4 R through (handbook); 24 V, 2 Ω, 80 %.
-  const sagging = designOf('resonant-push-pull', { supply: { volts: 24, seriesOhms: 2 }, driver: { efficiency: 0.8 } });
+  const sagging = designOf('inverter', { supply: { volts: 24, seriesOhms: 2 }, driver: { efficiency: 0.8 } });
   expect(figure(sagging, 'mostWatts')).toBeCloseTo((0.8 * 24 ** 2) / 8, 9);
+  // Of a limit what the driver takes idle is gone already.
+  const idling = designOf('resonant-push-pull', { supply: { volts: 24, maxAmps: 2 }, driver: { efficiency: 0.8 } });
+  expect(figure(idling, 'mostWatts')).toBeCloseTo(0.8 * 24 * (2 - figure(idling, 'idleAmps')), 9);
 });
 
 describe('mains transformer', () => {
@@ -287,7 +334,8 @@ describe('supplies', () => {
     const { source, input } = predict(battery);
     const find = (id: DriveFigureId) => source.figures[id]!;
     expect(find('supplyVolts')).toBeCloseTo(24 - 1.6 * find('supplyAmps'), 9);
-    expect(find('supplyVolts') * find('supplyAmps')).toBeCloseTo(input.watts! / 0.8, 6);
+    const idle = find('idleAmps') * (24 - 1.6 * find('idleAmps')) * source.driveScale ** 2;
+    expect(find('supplyVolts') * find('supplyAmps')).toBeCloseTo(input.watts! / 0.8 + idle, 6);
     expect(find('runSeconds')).toBeCloseTo((2 / find('supplyAmps')) * 3600, 6);
     expect(source.driveScale).toBeCloseTo(find('supplyVolts') / 24, 4);
   });
@@ -372,7 +420,7 @@ it.each<[string, Design, string]>([
   ['a weak charger', designOf('capacitor-discharge', { driver: { shotsPerSecond: 1e6 } }), 'warn charger-too-weak'],
   [
     'a weak supply',
-    designOf('resonant-push-pull', { supply: { maxAmps: 0.018 }, load: { kind: 'current', amps: 1e-4 } }),
+    designOf('resonant-push-pull', { supply: { maxAmps: 0.54 }, load: { kind: 'current', amps: 1e-3 } }),
     'warn supply-sags',
   ],
 ])('%s is found', (_name, design, found) => {

@@ -12,7 +12,7 @@ import type { Supply } from './supply';
  * lowers the mean (handbook). That the winding's current flows in pulses lowers
  * it further: not counted. Mains itself is no direct supply: 0.
  */
-export function directFeed(supply: Supply): Omit<Feed, 'efficiency'> {
+export function directFeed(supply: Supply): Omit<Feed, 'efficiency' | 'idleWatts'> {
   switch (supply.kind) {
     case 'battery':
       return { volts: supply.cells * supply.voltsEach, seriesOhms: supply.cells * supply.ohmsEach, maxAmps: null };

@@ -15,6 +15,8 @@ export const DRIVE_FIGURES = {
   supplyAmps: { link: 'supply', label: 'Current at this load', unit: 'A' },
   supplyWatts: { link: 'supply', label: 'Power at this load', unit: 'W' },
   supplyVolts: { link: 'supply', label: 'Sags to', unit: 'V' },
+  idleAmps: { link: 'supply', label: 'Idle, nothing drawn', unit: 'A' },
+  startAmps: { link: 'supply', label: 'While it starts, some', unit: 'A' },
   runSeconds: { link: 'supply', label: 'Run time', unit: 's' },
   supplyRippleVolts: { link: 'supply', label: 'Ripple, peak-to-peak', unit: 'V' },
   supplyPulseAmps: { link: 'supply', label: 'Charging pulse, about', unit: 'A' },

@@ -136,9 +136,9 @@ export function excess(
   if (left !== null) compare(watts * share, left);
   if (drive.maxAmps !== null && amps !== null) compare(amps, drive.maxAmps);
   if (!drive.supply || drive.supply.volts === 0) return most;
-  const { volts, seriesOhms, maxAmps, efficiency } = drive.supply;
-  // The peaks are in proportion to the voltage the supply is left with.
-  const supplyAmps = watts / efficiency / (volts * driveScale);
+  const { volts, seriesOhms, maxAmps, efficiency, idleWatts } = drive.supply;
+  // The peaks are in proportion to the voltage the supply is left with, what it takes idle to their square.
+  const supplyAmps = (watts / efficiency + idleWatts * driveScale ** 2) / (volts * driveScale);
   if (seriesOhms > 0) compare(volts * driveScale + supplyAmps * seriesOhms, volts);
   if (maxAmps !== null) compare(supplyAmps, maxAmps);
   return most;

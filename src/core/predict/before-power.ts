@@ -18,7 +18,7 @@ export function beforePower(design: Design, prediction: Omit<Prediction, 'findin
   const checks: PowerCheck[] = [];
   const say = (code: string, text: string) => checks.push({ code, text });
   const { figures } = prediction.source;
-  const { supplyAmps: amps } = figures;
+  const { supplyAmps: amps, startAmps = 0 } = figures;
   if (supply?.kind === 'mains' || supply?.kind === 'smoothed-mains')
     say(
       'mains',
@@ -27,7 +27,7 @@ export function beforePower(design: Design, prediction: Omit<Prediction, 'findin
   if (supply && supply.kind !== 'mains' && amps !== undefined && amps > 0)
     say(
       'current-limit',
-      `Set the supply’s current limit, or a fuse, near ${formatQuantity(FIRST_RUN_LIMIT * amps, 'A', 2)}: at the design’s load it should draw ${formatQuantity(amps, 'A', 2)}.`,
+      `Set the supply’s current limit, or a slow fuse, near ${formatQuantity(FIRST_RUN_LIMIT * Math.max(amps, startAmps), 'A', 2)}: at the design’s load it should draw ${formatQuantity(amps, 'A', 2)}${startAmps > amps ? `, and some ${formatQuantity(startAmps, 'A', 2)} while it starts, which a lower limit would not let it do` : ''}.`,
     );
   checks.push(...DRIVER_KINDS[driver.kind].beforePower(driver, figures));
   if (transformer || driver.kind === 'mains')

@@ -23,8 +23,11 @@ export function findingsOf(design: Design, prediction: Prediction, ofSource: rea
   );
 }
 
+/** Peaks of a drive that does not run, which its own finding says. */
+const NO_PEAK_VOLTS = 1e-6;
+
 const noOutput: Check = (design, prediction) =>
-  prediction.output.noLoadVolts > 0
+  prediction.output.noLoadVolts > 0 || prediction.drive.positivePeakVolts <= NO_PEAK_VOLTS
     ? []
     : [
         {

@@ -141,7 +141,7 @@ function inverterDrive(
       frequencyHertz,
       seriesOhms: transformer.secondaryOhms + switches * ratio ** 2,
       seriesHenries: leakageHenries(transformer),
-      supply: { ...feed, efficiency },
+      supply: { ...feed, efficiency, idleWatts: 0 },
     }),
   );
 }

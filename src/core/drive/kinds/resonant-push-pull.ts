@@ -47,6 +47,8 @@ const schema = z.strictObject({
   zenerVolts: quantity('V', '12', 'above zero').default(12),
   pullDownOhms: quantity('Ω', '10e3', 'above zero').default(10e3),
   gateThresholdVolts: quantity('V', '4', 'above zero').default(4),
+  /** Of tank, winding and core together, nothing connected. */
+  unloadedQuality: quantity('', '40', 'above zero').default(40),
   efficiency: efficiency.default(0.8),
 });
 type PushPull = z.output<typeof schema>;
@@ -110,6 +112,10 @@ export const resonantPushPull = driverKind(schema, {
     quantityField('zenerVolts', 'Gate zener', 'V', { more: true }),
     quantityField('pullDownOhms', 'Gate pull-down', 'Ω', { more: true }),
     quantityField('gateThresholdVolts', 'Gate threshold', 'V', { more: true }),
+    quantityField('unloadedQuality', 'Q of the tank without load', '', {
+      more: true,
+      hint: 'Sets the idle current; from it, as measured: tank volt-amperes over idle watts. Usually 20 to 60.',
+    }),
     EFFICIENCY_FIELD,
   ],
   start: ({ peakVolts, feedVolts }) => ({
@@ -141,8 +147,11 @@ const AUDIBLE_HERTZ = 20e3;
 const FAST_HERTZ = 200e3;
 /** Supply over gate threshold at which both transistors no longer just conduct together (common practice, no source). */
 const STARTS_OVER_THRESHOLD = 2;
-/** Volt-seconds of the centre tap's ripple above its mean, in units of supply over angular frequency. */
-const CHOKE_VOLT_SECONDS = 0.661;
+/** The choke's ripple, peak to peak and RMS, in units of supply over reactance of the choke: of the centre tap's rectified half sine. */
+const CHOKE_PEAK_TO_PEAK = 0.661;
+const CHOKE_RMS = 0.237;
+/** Drawn for some milliseconds before it swings (common practice, no source). */
+const START_AMPS = 2;
 
 /** The tank as it swings without load, which its load hardly changes. */
 type Tank = { farads: number; hertz: number; omega: number; peakVolts: number; rmsAmps: number };
@@ -154,14 +163,16 @@ type Tank = { farads: number; hertz: number; omega: number; peakVolts: number; r
  * The choke holds the mean of the centre tap, a rectified half sine, at the
  * supply Vs, so the tank's peak across the whole primary is pi Vs; f = 1 / (2 pi
  * sqrt(L (C + (N2/N1)^2 Cs))); tank current RMS pi Vs / sqrt 2 times 2 pi f C.
- * The choke carries the centre tap's ripple: its volt-seconds above the mean are
- * 0.661 Vs / (2 pi f). Derived; checked by integrating the tank.
+ * The choke carries the centre tap's ripple, 0.661 Vs / (2 pi f Lc) peak to peak
+ * and 0.237 of it RMS. Derived; checked by integrating the tank. Idle it takes
+ * the tank's volt-amperes over its Q, and what the gate resistors draw. Under its
+ * gate threshold it does not run.
  */
 function pushPullDrive(
   supply: Supply,
   driver: PushPull,
   transformer: Transformer,
-  { ladderFarads, ladderWatts }: DriveContext,
+  { ladderFarads, ladderWatts, driveScale }: DriveContext,
 ): DriveResult {
   const result = new DriveCollector();
   const feed = directFeed(supply);
@@ -172,26 +183,41 @@ function pushPullDrive(
   const farads = bankFarads(driver.tankFarads, driver.tankSeries, driver.tankParallel);
   const hertz = resonanceHertz(henries, farads + reflected);
   const omega = 2 * Math.PI * hertz;
-  const tankVolts = Math.PI * volts;
+  const runs = gateVoltsOf(driver, volts) > driver.gateThresholdVolts;
+  const tankVolts = runs ? Math.PI * volts : 0;
   const tank: Tank = { farads, hertz, omega, peakVolts: tankVolts, rmsAmps: (tankVolts / Math.SQRT2) * omega * farads };
-  const peakVolts = tankVolts * ratio * transformer.coupling;
+  const peakVolts = Math.max(LEAST_PEAK_VOLTS, tankVolts * ratio * transformer.coupling);
 
   reportTank(result, driver, tank, henries);
   const blockedVolts = tankVolts * (1 + driver.overshoot);
   result.figure('transistorPeakVolts', blockedVolts);
   result.stress('transistorVoltage', 'noLoad', blockedVolts);
-  result.figure('chokeRippleAmps', (CHOKE_VOLT_SECONDS * volts) / (omega * driver.chokeHenries));
-  reportGates(result, driver, volts);
+  const chokeUnit = tankVolts / Math.PI / (omega * driver.chokeHenries);
+  result.figure('chokeRippleAmps', CHOKE_PEAK_TO_PEAK * chokeUnit);
+  const gateWatts = reportGates(result, driver, volts);
+  const tankWatts = (tankVolts / Math.SQRT2) * (tank.rmsAmps / driver.unloadedQuality);
+  const idleWatts = tankWatts + gateWatts;
+  if (runs) {
+    result.figure('idleAmps', idleWatts / sagged(feed, idleWatts));
+    result.figure('startAmps', START_AMPS);
+  }
   result.figure('turnsRatio', ratio);
   result.figure('supplyTimesRatioVolts', volts * ratio);
   result.figure('secondaryPeakVolts', peakVolts);
   result.figure('reflectedFarads', reflected);
   reportRectifier(result, transformer);
   reportCore(result, transformer, tankVolts / (omega * transformer.primaryTurns));
-  const watts = ladderWatts === null ? null : ladderWatts / driver.efficiency;
+  const loadWatts = (ladderWatts ?? 0) / driver.efficiency;
+  // What it takes idle falls with the square of what the load leaves of the supply.
+  const watts = loadWatts + idleWatts * driveScale ** 2;
   reportFeed(result, supply, watts);
-  if (watts !== null && watts > 0 && volts > 0)
-    reportLoad(result, driver, tank, { watts, amps: watts / sagged(feed, watts), volts, henries });
+  if (runs)
+    reportLoad(result, driver, tank, {
+      loadWatts,
+      amps: (watts - gateWatts * driveScale ** 2) / sagged(feed, watts),
+      chokeUnit,
+      henries,
+    });
   return result.with(
     plainDrive({
       waveform: 'sine',
@@ -200,7 +226,7 @@ function pushPullDrive(
       frequencyHertz: hertz,
       seriesOhms: transformer.secondaryOhms,
       seriesHenries: leakageHenries(transformer),
-      supply: { ...feed, efficiency: driver.efficiency },
+      supply: { ...feed, efficiency: driver.efficiency, idleWatts },
     }),
   );
 }
@@ -244,8 +270,19 @@ function reportTank(result: DriveCollector, driver: PushPull, tank: Tank, henrie
     );
 }
 
-/** Each gate resistor: half the time (Vs - Vz)^2 / R, half (Vs - 0.7)^2 / R; where the gate settles, and what its zener takes (derived). */
-function reportGates(result: DriveCollector, driver: PushPull, volts: number): void {
+/** Stands for nothing where peaks must be above it. */
+const LEAST_PEAK_VOLTS = 1e-6;
+
+/** Through the gate resistor against the pull-down, until the zener holds it. */
+const gateVoltsOf = ({ gateOhms, pullDownOhms, zenerVolts }: PushPull, volts: number) =>
+  Math.min((volts * pullDownOhms) / (gateOhms + pullDownOhms), zenerVolts);
+
+/**
+ * Each gate resistor: half the time (Vs - Vz)^2 / R, half (Vs - 0.7)^2 / R; where the gate settles, and what its zener takes (derived).
+ *
+ * @returns what both together draw from the supply, W
+ */
+function reportGates(result: DriveCollector, driver: PushPull, volts: number): number {
   const { gateOhms, pullDownOhms, zenerVolts, gateThresholdVolts, gateResistorWatts } = driver;
   const watts = (Math.max(0, volts - zenerVolts) ** 2 + Math.max(0, volts - 0.7) ** 2) / (2 * gateOhms);
   result.figure('gateResistorWatts', watts);
@@ -256,15 +293,22 @@ function reportGates(result: DriveCollector, driver: PushPull, volts: number): v
     watts,
     `Feed the gates from a lower, separate supply, or use ${formatQuantity(enough, 'Ω', 2)} or more.`,
   );
-  // Through the gate resistor against the pull-down, until the zener holds it.
   const dividedVolts = (volts * pullDownOhms) / (gateOhms + pullDownOhms);
-  const gateVolts = Math.min(dividedVolts, zenerVolts);
+  const gateVolts = gateVoltsOf(driver, volts);
   const zenerAmps = (volts - gateVolts) / gateOhms - gateVolts / pullDownOhms;
   result.figure('gateVolts', gateVolts);
   if (dividedVolts > zenerVolts) result.figure('zenerWatts', (zenerAmps * gateVolts) / 2);
   const least = STARTS_OVER_THRESHOLD * gateThresholdVolts;
   result.figure('leastSupplyVolts', least);
-  if (gateVolts < least)
+  if (gateVolts <= gateThresholdVolts)
+    result.finding(
+      'stop',
+      'driver-does-not-run',
+      '$.supply',
+      `With ${formatQuantity(gateVolts, 'V')} at the gates no transistor turns on: they need more than ${formatQuantity(gateThresholdVolts, 'V')}. It does not run, and the ladder gets nothing.`,
+      `Use a supply of ${formatQuantity(least, 'V')} or more, or feed the gates by themselves.`,
+    );
+  else if (gateVolts < least)
     result.finding(
       'warn',
       'may-latch',
@@ -272,23 +316,26 @@ function reportGates(result: DriveCollector, driver: PushPull, volts: number): v
       `With ${formatQuantity(gateVolts, 'V')} at the gates both transistors may turn on and stay on, a short across the supply: they want ${formatQuantity(least, 'V')} or more.`,
       'Switch the supply on at full voltage behind a fuse; do not wind it up from zero.',
     );
+  return (volts * (Math.max(0, volts - 0.7) + Math.max(0, volts - gateVolts))) / gateOhms;
 }
 
-/** What the load asks of transistors, tank and choke. */
+/** What load and idle current ask of transistors, tank and choke. */
 function reportLoad(
   result: DriveCollector,
   driver: PushPull,
   { omega, peakVolts }: Tank,
-  { watts, amps, volts, henries }: { watts: number; amps: number; volts: number; henries: number },
+  { loadWatts, amps, chokeUnit, henries }: { loadWatts: number; amps: number; chokeUnit: number; henries: number },
 ): void {
-  // The whole of the choke's current, half of the time.
-  result.figure('transistorRmsAmps', amps / Math.SQRT2);
-  result.stress('transistorCurrent', 'loaded', amps / Math.SQRT2);
-  result.figure('conductionWatts', amps ** 2 * driver.transistorOhms);
-  const chokePeakAmps = amps + (CHOKE_VOLT_SECONDS * volts) / (omega * driver.chokeHenries) / 2;
+  // The whole of the choke's current, ripple and all, half of the time.
+  const square = amps ** 2 + (CHOKE_RMS * chokeUnit) ** 2;
+  result.figure('transistorRmsAmps', Math.sqrt(square / 2));
+  result.stress('transistorCurrent', 'loaded', Math.sqrt(square / 2));
+  result.figure('conductionWatts', square * driver.transistorOhms);
+  const chokePeakAmps = amps + (CHOKE_PEAK_TO_PEAK * chokeUnit) / 2;
   result.figure('chokePeakAmps', chokePeakAmps);
   result.stress('chokeSaturation', 'loaded', chokePeakAmps);
-  const quality = peakVolts ** 2 / (2 * watts * omega * henries);
+  if (loadWatts === 0) return;
+  const quality = peakVolts ** 2 / (2 * loadWatts * omega * henries);
   result.figure('tankQuality', quality);
   if (quality < LEAST_QUALITY)
     result.finding(
