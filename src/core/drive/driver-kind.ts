@@ -19,6 +19,8 @@ type Present = {
   hertz: number;
   /** Direct voltage of the supply there is, or a usual one, V. */
   feedVolts: number;
+  /** What the ladder's input shows beside the charge it takes, F. */
+  ladderFarads: number;
 };
 
 /** One check before the supply is switched on. */
@@ -42,7 +44,7 @@ export type DriverKind<S extends z.ZodType<{ kind: string }>> = {
   schema: S;
   /** In the order of a form; a measured waveform has a form of its own. */
   fields: readonly FieldDescription[];
-  /** A driver of this kind, with its transformer, that gives about the peak of the present drive. */
+  /** A driver of this kind, with its transformer, near the peak of the present drive; its secondary is then matched to it. */
   start: (present: Present) => { driver: Omit<z.input<S>, 'kind'>; transformer?: Transformer };
   places: readonly Place[];
   ratings: (driver: z.output<S>) => Rating[];

@@ -3,7 +3,7 @@ import type { Rating } from '../quantity/ratings';
 import { kindOf } from '../schema/fields';
 import * as z from '../zod';
 import { mostWatts, type Drive } from './drive';
-import type { DriveContext, DriveResult } from './drive-result';
+import { unloadedContext, type DriveContext, type DriveResult } from './drive-result';
 import type { AnyDriverKind, Source } from './driver-kind';
 import { directFeed } from './feed';
 import { blockingOscillator } from './kinds/blocking-oscillator';
@@ -89,22 +89,70 @@ const FERRITE_HERTZ = { least: 15e3, most: 200e3 };
  * is to be replaced by one's own. What fits is kept.
  *
  * @param drive at the ladder's input at present
+ * @param ladderFarads what the ladder's input shows beside the charge it takes, F
  */
-export function driverOfKind(id: DriverKindId, present: Pick<DriveSource, 'supply'>, drive: Drive): DriveSource {
+export function driverOfKind(
+  id: DriverKindId,
+  present: Pick<DriveSource, 'supply'>,
+  drive: Drive,
+  ladderFarads = 0,
+): DriveSource {
   const kind = DRIVER_KINDS[id];
   const supply = supplyFor(kind.needs.supply, present.supply);
   const { least, most } = FERRITE_HERTZ;
+  const peakVolts = peakOf(drive);
   const { driver, transformer } = kind.start({
     drive,
-    peakVolts: Math.max(drive.positivePeakVolts, drive.negativePeakVolts),
+    peakVolts,
     hertz: Number(Math.min(most, Math.max(least, drive.frequencyHertz)).toPrecision(2)),
-    feedVolts: supply?.kind === 'dc' ? directFeed(supply).volts : USUAL_SUPPLY_VOLTS,
+    feedVolts: supply && supply.kind !== 'mains' ? directFeed(supply).volts || USUAL_SUPPLY_VOLTS : USUAL_SUPPLY_VOLTS,
+    ladderFarads,
   });
-  return {
+  const source = {
     supply,
     driver: driverSchema.parse({ ...driver, kind: id }),
     transformer: transformer ? transformerSchema.parse(transformer) : null,
   };
+  const start = { ...source, transformer: matched(source, peakVolts, ladderFarads) };
+  return { ...start, transformer: unsaturated(start, ladderFarads) };
+}
+
+/** Part of what a core saturates at that a start works it to. */
+const START_FLUX = 0.6;
+
+/** The transformer with more turns on either side, the inductance kept, where its core would be worked too hard. */
+function unsaturated(source: DriveSource, ladderFarads: number): DriveSource['transformer'] {
+  const { transformer } = source;
+  if (!transformer) return null;
+  const { fluxTesla = 0 } = DRIVER_KINDS[source.driver.kind].drive(source, unloadedContext(ladderFarads)).figures;
+  const times = fluxTesla / (START_FLUX * transformer.saturationTesla);
+  if (times <= 1) return transformer;
+  const primaryTurns = Math.ceil(transformer.primaryTurns * times);
+  return {
+    ...transformer,
+    primaryTurns,
+    secondaryTurns: Number(((transformer.secondaryTurns * primaryTurns) / transformer.primaryTurns).toPrecision(3)),
+  };
+}
+
+const peakOf = ({ positivePeakVolts, negativePeakVolts }: Drive) => Math.max(positivePeakVolts, negativePeakVolts);
+
+/** How near the peak asked for a start is brought, as a fraction, in how many tries. */
+const MATCHED = 0.02;
+const MOST_TRIES = 12;
+
+/** The transformer with the secondary turns that give a peak, as far as turns can: what it shows the driver grows with them. */
+function matched(source: DriveSource, peakVolts: number, ladderFarads: number): DriveSource['transformer'] {
+  let { transformer } = source;
+  for (let tries = 0; transformer && tries < MOST_TRIES; tries += 1) {
+    const context = { ...unloadedContext(ladderFarads), driveOnly: true };
+    const given = peakOf(DRIVER_KINDS[source.driver.kind].drive({ ...source, transformer }, context).drive);
+    if (Math.abs(given / peakVolts - 1) < MATCHED) break;
+    // Half of the way in logarithms: a secondary that is mostly capacitance answers little, and not in proportion.
+    const turns = transformer.secondaryTurns * Math.sqrt(peakVolts / given);
+    transformer = { ...transformer, secondaryTurns: Math.max(1, Number(turns.toPrecision(3))) };
+  }
+  return transformer;
 }
 
 function supplyFor(fits: readonly Supply['kind'][], present: Supply | null): Supply | null {

@@ -78,8 +78,9 @@ export const DRIVE_FIGURES = {
   reflectedFarads: { link: 'transformer', label: 'Secondary and ladder, seen by the tank', unit: 'F' },
   forwardVolts: { link: 'transformer', label: 'Forward stroke, secondary', unit: 'V' },
   flybackVolts: { link: 'transformer', label: 'Pulse back, secondary, no load', unit: 'V' },
-  byEnergyVolts: { link: 'transformer', label: 'Secondary, peak, by energy', unit: 'V' },
-  byRatioVolts: { link: 'transformer', label: 'By turns ratio alone', unit: 'V' },
+  losslessPeakVolts: { link: 'transformer', label: 'Without loss, at most', unit: 'V' },
+  byEnergyVolts: { link: 'transformer', label: 'Were all its energy there', unit: 'V' },
+  byRatioVolts: { link: 'transformer', label: 'Storage times turns ratio', unit: 'V' },
   fluxLinkageVoltSeconds: { link: 'transformer', label: 'Flux linkage of the whole primary, peak', unit: 'V·s' },
   fluxTesla: { link: 'transformer', label: 'Flux density, peak', unit: 'T' },
 

@@ -8,7 +8,9 @@ import { predict } from '../predict/predict';
 import { benchOf, calculateCore, calculateInductances, calculateSecondary, tankTable } from './bench';
 
 const plain = newDesign('Bench');
-const pushPull: Design = { ...plain, ...driverOfKind('resonant-push-pull', plain, driveOf(plain)) };
+const started: Design = { ...plain, ...driverOfKind('resonant-push-pull', plain, driveOf(plain)) };
+/** Ten turns make the sums easy. */
+const pushPull = changeDesign(started, { path: '$.transformer.primaryTurns', value: 10 });
 const winding = windingSchema.parse({ primary: { wireMetres: 0.5e-3 }, secondary: { wireMetres: 0.1e-3 } });
 /** The same with a secondary of many layers. */
 const steep = changeDesign(pushPull, { path: '$.transformer.secondaryTurns', value: 1200 });

@@ -35,6 +35,18 @@ const schema = z.strictObject({
   efficiency: efficiency.default(0.5),
 });
 
+const BASE_VOLTS = 0.7;
+/** What it starts from. */
+const START = {
+  turns: 20,
+  feedback: 0.3,
+  henries: 200e-6,
+  coreSquareMetres: 1.2e-4,
+  tesla: 0.15,
+  secondaryFarads: 15e-12,
+  currentGain: 60,
+};
+
 export const blockingOscillator = driverKind(schema, {
   kind: 'blocking-oscillator',
   name: 'Blocking oscillator',
@@ -50,14 +62,24 @@ export const blockingOscillator = driverKind(schema, {
     }),
     EFFICIENCY_FIELD,
   ],
-  start: ({ peakVolts, feedVolts }) => ({
-    driver: {},
-    transformer: usualTransformer(peakVolts, 8 * feedVolts, {
-      primaryTurns: 20,
-      secondaryTurns: 2 * usualTransformer(peakVolts, 8 * feedVolts).secondaryTurns,
-      primaryHenries: 200e-6,
-    }),
-  }),
+  start: ({ peakVolts, feedVolts, ladderFarads }) => {
+    const { henries, secondaryFarads, coreSquareMetres, tesla, currentGain } = START;
+    // The collector current whose energy lifts secondary and ladder to the peak, and the base resistor that lets go at it.
+    const peakAmps = peakVolts * Math.sqrt((secondaryFarads + ladderFarads) / henries);
+    const turns = Math.max(START.turns, Math.ceil((henries * peakAmps) / (coreSquareMetres * tesla)));
+    const feedbackTurns = Math.round(START.feedback * turns);
+    const ohms = ((feedVolts * (1 + feedbackTurns / turns) - BASE_VOLTS) * currentGain) / peakAmps;
+    return {
+      driver: { feedbackTurns, currentGain, baseOhms: Number(Math.max(1, ohms).toPrecision(2)) },
+      transformer: usualTransformer(peakVolts, 8 * feedVolts, {
+        primaryTurns: turns,
+        secondaryTurns: Math.ceil((turns * peakVolts) / (8 * feedVolts)),
+        primaryHenries: henries,
+        secondaryFarads,
+        coreSquareMetres,
+      }),
+    };
+  },
   places: [transistorPlace(() => 1, { holdsItsPulse: true })],
   ratings: transistorRatings,
   drive: ({ supply, driver, transformer }, context) =>
@@ -65,7 +87,6 @@ export const blockingOscillator = driverKind(schema, {
   beforePower: (_driver, figures) => [unloadedSwitch(figures)],
 });
 
-const BASE_VOLTS = 0.7;
 /** Supplies high that a swing is counted which nothing known limits: a stand-in, and said to be one. */
 const UNHELD_TIMES = 10;
 

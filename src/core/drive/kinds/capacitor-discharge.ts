@@ -44,7 +44,7 @@ export const capacitorDischarge = driverKind(schema, {
       storageVolts: USUAL_STORAGE_VOLTS,
       chargerWatts: 20,
     },
-    transformer: usualTransformer(peakVolts, USUAL_STORAGE_VOLTS, {
+    transformer: usualTransformer(peakVolts, Math.SQRT2 * USUAL_STORAGE_VOLTS, {
       primaryHenries: null,
       coreSquareMetres: null,
       secondaryFarads: 50e-12,
@@ -65,12 +65,28 @@ export const capacitorDischarge = driverKind(schema, {
 const COIL_RISE_SECONDS = 20e-6;
 
 /**
+ * The most that a capacitor discharged through a coil puts across the
+ * capacitance of its secondary without loss, V: the two modes of two coupled
+ * circuits at their peaks together, 2 k r V / sqrt((1 - T)^2 + 4 k^2 T) with T =
+ * r^2 Cs / C1 (handbook: two magnetically coupled resonant circuits; turns ratio
+ * r as of both windings on one core). Tightly coupled it is 2 r V C1 / (C1 + r^2
+ * Cs); where both circuits are in tune, all of the energy.
+ */
+export function transferredVolts(
+  { storageFarads, storageVolts }: { storageFarads: number; storageVolts: number },
+  { ratio, coupling }: { ratio: number; coupling: number },
+  secondaryFarads: number,
+): number {
+  const tuning = (ratio ** 2 * secondaryFarads) / storageFarads;
+  return (2 * coupling * ratio * storageVolts) / Math.sqrt((1 - tuning) ** 2 + 4 * coupling ** 2 * tuning);
+}
+
+/**
  * A capacitor discharged through a gap or switch into a coil, shot by shot.
  *
  * Energy C V^2 / 2 a shot; as many a second as the charger's power allows, or as
- * set. The secondary's peak is what that energy makes of the capacitance there,
- * sqrt(2 E / C) less losses (conservation of energy, handbook), and no less than
- * the turns ratio lets through; the ringing's second peak runs the other way.
+ * set. The secondary's peak is {@link transferredVolts} less what is lost; the
+ * ringing's second peak runs the other way.
  */
 function dischargeDrive(
   driver: z.output<typeof schema>,
@@ -83,15 +99,17 @@ function dischargeDrive(
   const most = chargerWatts / joules;
   const shots = shotsPerSecond ?? most;
   const farads = transformer.secondaryFarads + ladderFarads;
-  const byRatio = storageVolts * ratioOf(transformer) * transformer.coupling;
-  const byEnergy = farads > 0 ? Math.sqrt((2 * joules * efficiency) / farads) : Infinity;
-  const peakVolts = farads > 0 ? byEnergy : byRatio;
+  const ratio = ratioOf(transformer);
+  const lossless = transferredVolts(driver, { ratio, coupling: transformer.coupling }, farads);
+  const peakVolts = lossless * Math.sqrt(efficiency);
   const watts = joules * Math.min(shots, most) * efficiency;
   result.figure('shotJoules', joules);
   result.figure('mostShotsHertz', most);
   result.figure('shotWatts', joules * Math.min(shots, most));
-  result.figure('byEnergyVolts', byEnergy);
-  result.figure('byRatioVolts', byRatio);
+  result.figure('losslessPeakVolts', lossless);
+  result.figure('secondaryPeakVolts', peakVolts);
+  if (farads > 0) result.figure('byEnergyVolts', Math.sqrt((2 * joules) / farads));
+  result.figure('byRatioVolts', storageVolts * ratio);
   reportRectifier(result, transformer);
   if (shots > most * 1.001)
     result.finding(
@@ -110,8 +128,8 @@ function dischargeDrive(
       edgeSeconds: COIL_RISE_SECONDS,
       seriesOhms: transformer.secondaryOhms,
       maxWatts: watts,
-      // A peak set by energy leaves none of it for the ladder until it is pulled down.
-      chargingLossWatts: farads > 0 ? watts : 0,
+      // What stands in the secondary's capacitance at the peak is there for the ladder only once that is pulled down.
+      chargingLossWatts: Math.min(watts, ((farads * peakVolts ** 2) / 2) * Math.min(shots, most)),
     }),
   );
 }

@@ -49,10 +49,14 @@ export const flyback = driverKind(schema, {
     quantityField('switchFarads', 'Switch capacitance', 'F', { more: true }),
     EFFICIENCY_FIELD,
   ],
-  start: ({ peakVolts, hertz, feedVolts }) => ({
-    driver: { frequencyHertz: hertz, clampVolts: 7 * feedVolts, ratedVolts: 400 },
-    transformer: usualTransformer(peakVolts, 6 * feedVolts, { primaryHenries: 100e-6 }),
-  }),
+  start: ({ peakVolts, hertz, feedVolts }) => {
+    // An inductance that fills with the same energy at any frequency.
+    const primaryHenries = Number(((1e-4 * 25e3) / hertz).toPrecision(2));
+    return {
+      driver: { frequencyHertz: hertz, clampVolts: 7 * feedVolts, ratedVolts: 10 * feedVolts },
+      transformer: usualTransformer(peakVolts, 6 * feedVolts, { primaryHenries }),
+    };
+  },
   places: [transistorPlace(() => 1)],
   ratings: transistorRatings,
   drive: ({ supply, driver, transformer }, context) =>

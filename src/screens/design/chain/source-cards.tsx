@@ -146,7 +146,9 @@ export function DriverFields({ onBench, ...editing }: Editing & ToBench) {
         options={DRIVER_KIND_IDS.map((value) => ({ value, name: DRIVER_KINDS[value].name }))}
         onValue={(kind) => {
           if (kind !== driver.kind)
-            store.getState().replace({ ...design, ...driverOfKind(kind, design, prediction.drive) });
+            store
+              .getState()
+              .replace({ ...design, ...driverOfKind(kind, design, prediction.drive, prediction.source.ladderFarads) });
         }}
       />
       {driver.kind === 'measured' ? (
