@@ -19,6 +19,7 @@ export function sineDrive(peakVolts: number, frequencyHertz = 1, seriesOhms = 0)
     maxWatts: null,
     chargingLossWatts: 0,
     supply: null,
+    rough: false,
     collapsingPeak: 'both',
   };
 }

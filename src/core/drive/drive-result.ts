@@ -76,6 +76,7 @@ export function plainDrive(
     maxAmps: null,
     chargingLossWatts: 0,
     supply: null,
+    rough: false,
     collapsingPeak: 'both',
     ...peaks,
   };

@@ -21,6 +21,8 @@ export type Drive = {
   chargingLossWatts: number;
   /** The direct voltage behind it: it sags by its resistance and gives no more than its limit. */
   supply: Feed | null;
+  /** Whether how it comes about is left out in part, so that it is right within some 20 % only. */
+  rough: boolean;
   /** Which peaks fall when power runs out: a flyback's pulse does, its forward stroke does not. */
   collapsingPeak: 'both' | 'positive' | 'negative';
 };

@@ -230,7 +230,34 @@ const leakageInductance: Check = (_design, { drive }) =>
       ]
     : [];
 
+const roughDrive: Check = (_design, { drive, output }) => {
+  if (drive.rough)
+    return [
+      {
+        code: 'drive-rough',
+        severity: 'note',
+        where: '$.driver',
+        message:
+          'What rings on between the pulses of this driver is taken for lost, in the time domain too: where it lasts until the next pulse the output may be 20 % higher or 16 % lower.',
+        advice: 'Measure the waveform at the ladder’s input and enter it, or leave a margin of a fifth.',
+      },
+    ];
+  if (output.validity === 'rough' && isReactive(drive) && (output.droopFraction ?? 0) <= LARGE_DROOP_FRACTION)
+    return [
+      {
+        code: 'reactance-rough',
+        severity: 'note',
+        where: '$.driver',
+        message:
+          'The source’s reactance shapes the charging so strongly that these figures may be some per cent off; the time domain follows it.',
+        advice: 'Trust the time-domain figures here.',
+      },
+    ];
+  return [];
+};
+
 const CHECKS: readonly Check[] = [
+  roughDrive,
   noOutput,
   gapStrikes,
   ratingFindings,

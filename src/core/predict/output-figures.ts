@@ -61,7 +61,7 @@ export function outputFigures(
   const ladderDroopFraction = scaledVolts > 0 ? point.droop.totalVolts / scaledVolts : 0;
   return {
     ...fixed,
-    validity: ladderDroopFraction > ROUGH_DROOP_FRACTION || point.droop.rough ? 'rough' : 'good',
+    validity: ladderDroopFraction > ROUGH_DROOP_FRACTION || point.droop.rough || ladder.drive.rough ? 'rough' : 'good',
     meanVolts,
     ...range,
     ripplePeakToPeakFraction: meanVolts > 0 ? range.ripplePeakToPeakVolts / meanVolts : null,

@@ -167,6 +167,7 @@ function oscillatorDrive(
       maxWatts: watts * driver.efficiency,
       chargingLossWatts: ((farads * backVolts ** 2) / 2) * frequencyHertz * driver.efficiency,
       collapsingPeak: 'positive',
+      rough: true,
     }),
   );
 }

@@ -128,6 +128,7 @@ function dischargeDrive(
       edgeSeconds: COIL_RISE_SECONDS,
       seriesOhms: transformer.secondaryOhms,
       maxWatts: watts,
+      rough: true,
       // What stands in the secondary's capacitance at the peak is there for the ladder only once that is pulled down.
       chargingLossWatts: Math.min(watts, ((farads * peakVolts ** 2) / 2) * Math.min(shots, most)),
     }),

@@ -17,6 +17,8 @@ type Row = {
   /** In place of an en dash where there is no figure. */
   none?: string;
   value?: (prediction: Prediction) => ReactNode;
+  /** Said behind the label. */
+  mark?: (prediction: Prediction) => string | null;
   /** Left out where this says so. */
   shown?: (prediction: Prediction) => boolean;
 };
@@ -26,7 +28,7 @@ const WORTH_A_ROW = 0.999;
 
 const ROWS: readonly Row[] = [
   { id: 'noLoadVolts' },
-  { id: 'outputMeanVolts', digits: 4 },
+  { id: 'outputMeanVolts', digits: 4, mark: ({ output }) => (output.validity === 'rough' ? ' · rough' : null) },
   {
     id: 'droopVolts',
     value: (prediction) => (
@@ -74,25 +76,30 @@ function Value({ id, prediction, digits }: { id: FigureId; prediction: Predictio
 export function Figures({ design, prediction }: { design: Design; prediction: Prediction }) {
   return (
     <Accordion.Root type="multiple" className="mt-2.5 border-t border-rule">
-      {ROWS.filter(({ shown }) => shown?.(prediction) ?? true).map(({ id, label, inset, digits, none, value }) => (
-        <Accordion.Item key={id} value={id} className="border-b border-rule">
-          <Accordion.Header>
-            <Accordion.Trigger className="flex w-full items-baseline justify-between gap-2 py-[3.5px] text-left hover:bg-tint/60">
-              <span className={`text-soft ${inset ? 'pl-3' : ''}`}>{label ?? FIGURES[id].label}</span>
-              <span data-figure={id} className="text-right whitespace-nowrap">
-                {none !== undefined && FIGURES[id].read(prediction) === null ? (
-                  <span className="text-soft">{none}</span>
-                ) : (
-                  (value?.(prediction) ?? <Value id={id} prediction={prediction} digits={digits} />)
-                )}
-              </span>
-            </Accordion.Trigger>
-          </Accordion.Header>
-          <Accordion.Content>
-            <HowItComesAbout figure={id} design={design} prediction={prediction} />
-          </Accordion.Content>
-        </Accordion.Item>
-      ))}
+      {ROWS.filter(({ shown }) => shown?.(prediction) ?? true).map(
+        ({ id, label, inset, digits, none, value, mark }) => (
+          <Accordion.Item key={id} value={id} className="border-b border-rule">
+            <Accordion.Header>
+              <Accordion.Trigger className="flex w-full items-baseline justify-between gap-2 py-[3.5px] text-left hover:bg-tint/60">
+                <span className={`text-soft ${inset ? 'pl-3' : ''}`}>
+                  {label ?? FIGURES[id].label}
+                  {mark?.(prediction)}
+                </span>
+                <span data-figure={id} className="text-right whitespace-nowrap">
+                  {none !== undefined && FIGURES[id].read(prediction) === null ? (
+                    <span className="text-soft">{none}</span>
+                  ) : (
+                    (value?.(prediction) ?? <Value id={id} prediction={prediction} digits={digits} />)
+                  )}
+                </span>
+              </Accordion.Trigger>
+            </Accordion.Header>
+            <Accordion.Content>
+              <HowItComesAbout figure={id} design={design} prediction={prediction} />
+            </Accordion.Content>
+          </Accordion.Item>
+        ),
+      )}
     </Accordion.Root>
   );
 }
