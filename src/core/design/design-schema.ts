@@ -106,6 +106,8 @@ const ladderSchema = z
   });
 
 /** How far the drive and the diodes may be off, either way, as a fraction; capacitors have their own tolerance. */
+const TIMES = 'a factor from 1 to 10, such as 2';
+
 const spreadSchema = z.strictObject({
   peaks: share('0.05').default(0.05),
   frequency: share('0.03').default(0.03),
@@ -113,6 +115,12 @@ const spreadSchema = z.strictObject({
   source: share('0.2').default(0.2),
   /** Of the share of capacitance that voltage takes from class-2 ceramic; equal for all of a ladder. */
   bias: share('0.2').default(0.2),
+  /** Times or over: junctions and wiring are seldom known better than by a factor of two. */
+  strays: z
+    .number({ error: saying(TIMES) })
+    .gte(1, { error: saying(TIMES) })
+    .lte(10, { error: saying(TIMES) })
+    .default(2),
 });
 
 /** What a resistor is made of: so many equal ones in series, and each one's ratings. */

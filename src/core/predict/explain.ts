@@ -71,6 +71,31 @@ const EXPLANATIONS = {
       ...continuumLaw(design, strayFarads, output.idealNoLoadVolts),
     ],
   }),
+  idealNoLoadVolts: ({ output, peak, steps, wave }) => ({
+    equation: 'V_ideal = N · (V₊ + V₋) / 2',
+    withNumbers: `${steps} · ${peak} = ${say(output.idealNoLoadVolts, 'V')}`,
+    source: 'Handbook: each diode lets its cathode climb by half the drive’s peak to peak.',
+    validRange: `${wave} drive, ideal diodes, no strays, nothing drawn.`,
+    uncertain: 'Nothing real reaches it; what is lost on the way stands below.',
+    besides: [],
+  }),
+  lostToDiodesVolts: ({ output, forward, steps }) => ({
+    equation: 'lost = N · Vf',
+    withNumbers: `${steps} · ${say(forward, 'V')} = ${say(output.lostToDiodesVolts, 'V')}`,
+    source: 'Each diode on the way takes its drop of the step that it adds.',
+    validRange: 'No load; the drop is that entered, whatever the current.',
+    uncertain: 'At microamps a silicon junction drops some 0.3 V, at milliamps 0.6 V; it counts at low voltage only.',
+    besides: [],
+  }),
+  lostToStraysVolts: ({ output, strayFarads }) => ({
+    equation: 'lost = (1 − F) · (N · Vpk − N · Vf)',
+    withNumbers: `with ${say(strayFarads, 'F', 2)} across each diode ${say(output.idealNoLoadVolts - output.lostToDiodesVolts, 'V')} − ${say(output.noLoadVolts, 'V')} = ${say(output.lostToStraysVolts, 'V')}`,
+    source:
+      'Exact capacitive ladder sum: the drive divides between the ladder’s capacitors and what stands across the diodes.',
+    validRange: 'No load, settled. One capacitance for all voltages; a junction’s falls as it blocks more.',
+    uncertain: 'Strays are seldom known better than a factor of two; the tolerance band counts that.',
+    besides: [],
+  }),
   outputMeanVolts: ({ output }) => ({
     equation: 'V = V₀ − droop − I · R_series',
     withNumbers: `${say(output.noLoadVolts, 'V')} − ${say(output.terminalMeanVolts === null ? null : output.noLoadVolts - output.terminalMeanVolts, 'V')} − ${say(output.droopBySeriesResistorVolts, 'V')} = ${say(output.meanVolts, 'V')}`,

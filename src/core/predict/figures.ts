@@ -14,6 +14,8 @@ export type Figure = {
 /** Figures of ladder, output, input and energy. */
 const LADDER_FIGURES = {
   idealNoLoadVolts: { label: 'No load, ideal', unit: 'V', read: ({ output }) => output.idealNoLoadVolts },
+  lostToDiodesVolts: { label: 'Lost to diode drops', unit: 'V', read: ({ output }) => output.lostToDiodesVolts },
+  lostToStraysVolts: { label: 'Lost to strays', unit: 'V', read: ({ output }) => output.lostToStraysVolts },
   noLoadVolts: { label: 'No load', unit: 'V', read: ({ output }) => output.noLoadVolts },
   outputMeanVolts: { label: 'Output, mean', unit: 'V', read: ({ output }) => output.meanVolts },
   droopVolts: { label: 'Droop', unit: 'V', read: ({ output }) => output.droopVolts },

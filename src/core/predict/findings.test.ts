@@ -1,6 +1,8 @@
 import { changeDesign } from '../design/change-design';
 import type { Design } from '../design/design-schema';
 import { newDesign } from '../design/new-design';
+import { driverOfKind } from '../drive/driver-kinds';
+import { driveOf } from '../operating/ladder-of-design';
 import { predict } from './predict';
 
 const sound: Design = {
@@ -8,6 +10,7 @@ const sound: Design = {
   output: { seriesOhms: 0, bleederOhms: 5e8 },
   load: { kind: 'current', amps: 20e-6 },
 };
+const FLYBACK = driverOfKind('flyback', sound, driveOf(sound));
 const codes = (...changes: [string, unknown][]) =>
   predict(changes.reduce((design, [path, value]) => changeDesign(design, { path, value }), sound)).findings.map(
     (finding) => `${finding.severity} ${finding.code}`,
@@ -43,6 +46,16 @@ it.each<[string, [string, unknown][], string]>([
     'a gap that strikes',
     [['$.load', { kind: 'gap', strikeVolts: 2000, arcOhms: 1000, quenchAmps: 1e-3 }]],
     'warn gap-strikes',
+  ],
+  ['strays beside small capacitors', [['$.ladder.strayFarads', 60e-12]], 'warn strays-large'],
+  [
+    'a driver that rings between its pulses',
+    [
+      ['$.driver', FLYBACK.driver],
+      ['$.supply', FLYBACK.supply],
+      ['$.transformer', FLYBACK.transformer],
+    ],
+    'note drive-rough',
   ],
   [
     'leakage inductance behind a square',

@@ -230,6 +230,28 @@ const leakageInductance: Check = (_design, { drive }) =>
       ]
     : [];
 
+/** Share of the ideal output from which what strays take is more than a detail. */
+const MUCH_STRAYED = 0.1;
+
+const straysLarge: Check = (design, { output, places }) => {
+  const lost = output.lostToStraysVolts / output.idealNoLoadVolts;
+  if (!(lost > MUCH_STRAYED)) return [];
+  const each = design.ladder.strayFarads + places.diode.junctionFarads;
+  return [
+    {
+      code: 'strays-large',
+      severity: 'warn',
+      where:
+        places.diode.junctionFarads > design.ladder.strayFarads
+          ? '$.ladder.diode.junctionFarads'
+          : '$.ladder.strayFarads',
+      message: `Strays of ${formatQuantity(each, 'F', 2)} across each diode take ${formatQuantity(lost, '%', 2)} of the output before anything is drawn. They are seldom known within a factor of two, and the output with them no better: see its tolerance.`,
+      advice:
+        'Use larger capacitors, or diodes of less capacitance; measure the output without load through a probe that takes next to nothing.',
+    },
+  ];
+};
+
 const roughDrive: Check = (_design, { drive, output }) => {
   if (drive.rough)
     return [
@@ -257,6 +279,7 @@ const roughDrive: Check = (_design, { drive, output }) => {
 };
 
 const CHECKS: readonly Check[] = [
+  straysLarge,
   roughDrive,
   noOutput,
   gapStrikes,

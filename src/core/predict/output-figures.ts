@@ -45,10 +45,15 @@ export function outputFigures(
   rippleVolts: number | null,
 ): OutputPrediction {
   const noLoadVolts = atFullDrive.unloaded.outputVolts;
+  const { network, drive, forwardVolts } = atFullDrive;
+  const idealNoLoadVolts = idealVolts(network, drive, 0);
+  const withoutStrays = idealVolts(network, drive, forwardVolts);
   const fixed = {
     polarity: polarityOf(design),
-    idealNoLoadVolts: idealVolts(atFullDrive.network, atFullDrive.drive, 0),
+    idealNoLoadVolts,
     noLoadVolts,
+    lostToDiodesVolts: idealNoLoadVolts - withoutStrays,
+    lostToStraysVolts: withoutStrays - noLoadVolts,
     closedFormAmps: closedFormAmps(atFullDrive),
     chargeLimitAmps: Number.isFinite(atFullDrive.chargeLimitAmps) ? atFullDrive.chargeLimitAmps : null,
   };

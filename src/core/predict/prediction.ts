@@ -23,8 +23,10 @@ export type OutputPrediction = {
   validity: Validity;
   /** Every diode's step at its full peak: no drops, no strays. */
   idealNoLoadVolts: number;
-  /** The same with diode drops and strays. */
+  /** The same with diode drops and strays, and what each of them takes. */
   noLoadVolts: number;
+  lostToDiodesVolts: number;
+  lostToStraysVolts: number;
   /** At the load, what a dc meter shows. */
   meanVolts: number | null;
   minVolts: number | null;

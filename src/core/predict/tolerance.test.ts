@@ -20,7 +20,7 @@ const ladderOf = (stages: number, tolerance: number, spread: Partial<Design['spr
     diode: { ...plain.ladder.diode, junctionFarads: 0 },
   },
   load: { kind: 'current', amps: 200e-6 },
-  spread: { peaks: 1e-9, frequency: 1e-9, forward: 1e-9, source: 1e-9, bias: 1e-9, ...spread },
+  spread: { peaks: 1e-9, frequency: 1e-9, forward: 1e-9, source: 1e-9, bias: 1e-9, strays: 1, ...spread },
 });
 const classTwo = (design: Design): Design => ({
   ...design,
@@ -174,4 +174,41 @@ it('a histogram counts every draw once, the greatest in the last bar', () => {
   expect(bars.map(({ share }) => share * 6)).toEqual([1, 2, 1, 2]);
   expect([bars[0].from, bars[3].to]).toEqual([0, 4]);
   expect(histogramOf([5, 5], 3).map(({ share }) => share)).toEqual([1, 0, 0]);
+});
+
+it('where the drive’s power runs out parts matter as little as a prediction of each says', () => {
+  const power: Design = { ...ladderOf(3, 0.1), load: { kind: 'resistance', ohms: 50e6 } };
+  const full = predict(power).input.watts!;
+  const limited = { ...power, driver: { ...power.driver, maxWatts: full / 2 } } as Design;
+  const width = (design: Design) => {
+    const { meanVolts } = run(design);
+    return (meanVolts.high - meanVolts.low) / meanVolts.median;
+  };
+  // Ten draws by whole predictions: capacitances by hand, each through its own limit.
+  const listed = ladderInputs(limited).marked.capacitors.map((part) => part.farads);
+  const random = seeded(5);
+  const outputs = Array.from({ length: 200 }, () => {
+    const capacitorFarads = listed.map((farads) => farads * (1 + 0.1 * (2 * random() - 1)));
+    return predict({ ...limited, ladder: { ...limited.ladder, capacitorFarads } }).output.meanVolts!;
+  }).sort((a, b) => a - b);
+  const whole = (outputs[189] - outputs[10]) / outputs[100];
+  expect(width(limited) / whole).toBeGreaterThan(0.7);
+  expect(width(limited) / whole).toBeLessThan(1.4);
+  expect(width(limited)).toBeLessThan(width(power) / 2);
+});
+
+it('strays spread by their factor, as predictions with the strays themselves do, and lead where capacitors are small', () => {
+  const base = ladderOf(3, 0.02, { strays: 2 });
+  const thin: Design = {
+    ...base,
+    ladder: { ...base.ladder, capacitor: { ...base.ladder.capacitor, farads: 120e-12 }, strayFarads: 3e-12 },
+    load: { kind: 'current', amps: 1e-7 },
+  };
+  const { meanVolts, shares } = run(thin);
+  const at = (times: number) =>
+    predict({ ...thin, ladder: { ...thin.ladder, strayFarads: 3e-12 * times } }).output.meanVolts!;
+  // Drawn evenly over the logarithm: nine tenths of it lie between these.
+  expect(meanVolts.low / at(2 ** 0.9)).toBeCloseTo(1, 2);
+  expect(meanVolts.high / at(2 ** -0.9)).toBeCloseTo(1, 2);
+  expect(shares[0].group).toBe('strays');
 });

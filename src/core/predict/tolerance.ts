@@ -6,12 +6,13 @@ import { rippleAt, type LoadedLadder } from '../ladder/loaded';
 import { seeded } from '../numeric/chance';
 import { bandOf, variance, type Band } from '../numeric/statistics';
 import { workingPoint, type WorkingPoint } from '../output/terminal';
-import { operatingPoint, type OperatingPoint } from '../operating/operating-point';
+import { ladderOfDesign } from '../operating/ladder-of-design';
+import { excess, operatingPoint, settledFrom, type OperatingPoint } from '../operating/operating-point';
 import { predict, WITHOUT_OPTIMUM } from './predict';
 import { targetOutcome } from './target';
 
 /** What is sampled at random, each group by itself. */
-export const SPREAD_GROUPS = ['capacitors', 'bias', 'peaks', 'frequency', 'forward', 'source'] as const;
+export const SPREAD_GROUPS = ['capacitors', 'bias', 'peaks', 'frequency', 'forward', 'source', 'strays'] as const;
 export type SpreadGroup = (typeof SPREAD_GROUPS)[number];
 
 export type Tolerance = {
@@ -56,6 +57,61 @@ function leftBy({ ladder: { capacitor } }: Design, volts: number, peaksFactor: n
   return biasDerating(each * peaksFactor, ratedVolts, kept) / biasDerating(each, ratedVolts, dcBiasDerating);
 }
 
+/** What other strays make of a ladder, each over what it is, by the logarithm of a factor. */
+type StrayKnot = { log: number; output: number; droop: number; ripple: number };
+
+/** Factors at which the ladder is worked out with other strays, as powers of the greatest. */
+const STRAY_POWERS = [-1, -0.5, 0, 0.5, 1];
+
+/** Output, droop and ripple with other strays; none where there are none, or they are known. */
+function strayKnots(design: Design, { lightLoad, unloaded }: LoadedLadder): StrayKnot[] {
+  const { ladder, spread } = design;
+  if (spread.strays === 1 || ladder.strayFarads + ladder.diode.junctionFarads === 0) return [];
+  return STRAY_POWERS.map((power) => {
+    const times = spread.strays ** power;
+    const diode = { ...ladder.diode, junctionFarads: times * ladder.diode.junctionFarads };
+    const other = ladderOfDesign({
+      ...design,
+      ladder: { ...ladder, strayFarads: times * ladder.strayFarads, diode },
+    });
+    return {
+      log: Math.log(times),
+      output: over(other.unloaded.outputVolts, unloaded.outputVolts),
+      droop: over(other.lightLoad.droop, lightLoad.droop),
+      ripple: over(other.lightLoad.ripple, lightLoad.ripple),
+    };
+  });
+}
+
+const over = (value: number, present: number) =>
+  present > 0 && Number.isFinite(present) && Number.isFinite(value) ? value / present : 1;
+
+const AS_IT_IS: StrayKnot = { log: 0, output: 1, droop: 1, ripple: 1 };
+
+/** Between two knots, evenly over the logarithm. */
+function straysAt(knots: readonly StrayKnot[], log: number): StrayKnot {
+  if (knots.length === 0) return AS_IT_IS;
+  const above = Math.min(
+    knots.length - 1,
+    Math.max(
+      1,
+      knots.findIndex((knot) => knot.log >= log),
+    ),
+  );
+  const [low, high] = [knots[above - 1], knots[above]];
+  const part = (log - low.log) / (high.log - low.log);
+  const mix = (id: 'output' | 'droop' | 'ripple') => low[id] + part * (high[id] - low[id]);
+  return { log, output: mix('output'), droop: mix('droop'), ripple: mix('ripple') };
+}
+
+/** A ladder with other strays. */
+const strayed = (ladder: LoadedLadder, { output, droop, ripple }: StrayKnot): LoadedLadder => ({
+  ...ladder,
+  strayFactor: ladder.strayFactor * output,
+  lightLoad: { ...ladder.lightLoad, droop: ladder.lightLoad.droop * droop, ripple: ladder.lightLoad.ripple * ripple },
+  unloaded: { ...ladder.unloaded, outputVolts: ladder.unloaded.outputVolts * output },
+});
+
 /** One draw: the same ladder with its parts and drive a little off. */
 function sampled(
   ladder: LoadedLadder,
@@ -64,7 +120,7 @@ function sampled(
   design: Design,
   random: () => number,
   groups: ReadonlySet<SpreadGroup>,
-): { ladder: LoadedLadder; peaksFactor: number } {
+): { ladder: LoadedLadder; peaksFactor: number; strayLog: number } {
   const { spread } = design;
   /** A factor within a tolerance either way, uniformly; one where its group is held. */
   const off = (group: SpreadGroup, tolerance: number) => (groups.has(group) ? 1 + tolerance * (2 * random() - 1) : 1);
@@ -90,8 +146,11 @@ function sampled(
   const amplitude = ladder.stepVolts + ladder.forwardVolts;
   const stepVolts = Math.max(0, amplitude * peaksFactor - forwardVolts);
   const grown = ladder.stepVolts > 0 ? stepVolts / ladder.stepVolts : 0;
+  // Drawn last, so that what was drawn before it stays as it was.
+  const strayLog = groups.has('strays') ? Math.log(spread.strays) * (2 * random() - 1) : 0;
   return {
     peaksFactor,
+    strayLog,
     ladder: {
       ...ladder,
       drive,
@@ -110,9 +169,11 @@ function sampled(
  * all of them independent.
  *
  * Droop and ripple are sums over capacitors of a charge over capacitance, so
- * that each draw takes them anew exactly but for strays; everything else goes
- * through the same working point as the prediction. Where a drive gives way its
- * scale is held at the design's own.
+ * that each draw takes them anew exactly; everything else goes
+ * through the same working point as the prediction. Strays are worked out at five
+ * factors, and between them evenly over the logarithm. Where a drive gives way,
+ * or is near it, each draw finds how far by itself; where it only sags a little
+ * that is held at the design's own.
  *
  * @param seed whole number
  * @param mostAmps how far the band over the load's current goes
@@ -128,6 +189,7 @@ export function* toleranceOf(
   const operating = operatingPoint(design);
   if (!operating.point) return null;
   const draws = new Draws(design, operating, operating.point, seeded(seed));
+  if (draws.limited) samples = Math.min(samples, LIMITED_SAMPLES);
   const all = yield* outputsOf(design, draws, samples);
   if (all.outputs.length === 0) return null;
   const shares = yield* sharesOf(draws, variance(all.outputs));
@@ -147,31 +209,55 @@ export function* toleranceOf(
 
 const ALL_GROUPS: ReadonlySet<SpreadGroup> = new Set(SPREAD_GROUPS);
 
+/** Share of its full peaks under which a drive gives way, and of what it can give from which a draw may make it do so. */
+const GIVES_WAY = 0.98;
+const NEAR_ITS_LIMIT = 0.7;
+/** Draws where each has to find how far the drive gives way. */
+const LIMITED_SAMPLES = 1500;
+
 /** Draws of one design, one after another from one stream of chance. */
 class Draws {
+  readonly ladder: LoadedLadder;
+  /** Whether each draw has to find by itself how far the drive gives way. */
+  readonly limited: boolean;
   private readonly elastances: Elastances;
   private readonly standing: readonly number[];
+  private readonly knots: StrayKnot[];
 
   constructor(
     private readonly design: Design,
-    { ladder, atFullDrive }: OperatingPoint,
+    { ladder, atFullDrive, driveScale, demand }: OperatingPoint,
     readonly point: WorkingPoint,
     private readonly random: () => number,
   ) {
-    this.ladder = ladder;
+    const { drive } = atFullDrive;
+    this.limited =
+      driveScale < GIVES_WAY ||
+      (demand !== null && excess(drive, atFullDrive, demand, 1) > Math.log(NEAR_ITS_LIMIT) && givesOut(drive));
+    this.ladder = this.limited ? atFullDrive : ladder;
     this.elastances = elastancesOf(ladder);
     this.standing = atFullDrive.unloaded.capacitorVolts;
+    this.knots = strayKnots(design, atFullDrive);
   }
-
-  readonly ladder: LoadedLadder;
 
   /** One draw with its working point at the design's load, or another; null where the closed form has none. */
   next(groups: ReadonlySet<SpreadGroup> = ALL_GROUPS, load: Design['load'] = this.design.load) {
-    const draw = sampled(this.ladder, this.elastances, this.standing, this.design, this.random, groups);
-    const settled = workingPoint(draw.ladder, load, this.design.output, ACCURACY);
-    return settled && { ...draw, settled };
+    const { design } = this;
+    const draw = sampled(this.ladder, this.elastances, this.standing, design, this.random, groups);
+    const strays = straysAt(this.knots, draw.strayLog);
+    const worked = (ladder: LoadedLadder) => workingPoint(strayed(ladder, strays), load, design.output, ACCURACY);
+    if (!this.limited) {
+      const settled = worked(draw.ladder);
+      return settled && { ...draw, ladder: strayed(draw.ladder, strays), settled };
+    }
+    const { point, ladder } = settledFrom({ ...design, load }, draw.ladder, worked);
+    return point && { ...draw, ladder: strayed(ladder, strays), settled: point };
   }
 }
+
+/** Whether a drive has a limit other than a supply that sags. */
+const givesOut = ({ maxWatts, maxAmps, supply }: Drive) =>
+  maxWatts !== null || maxAmps !== null || (supply !== null && supply.maxAmps !== null);
 
 /** What output, ripple and margin come to over all draws, and how many meet the target. */
 function* outputsOf(design: Design, draws: Draws, samples: number) {

@@ -24,6 +24,7 @@ const GROUP_NAMES: Record<SpreadGroup, string> = {
   frequency: 'its frequency',
   forward: 'the diodes’ drop',
   source: 'the source’s resistance',
+  strays: 'strays of diodes and wiring',
 };
 
 const SPREAD_FIELDS: readonly FieldDescription[] = [
@@ -31,6 +32,7 @@ const SPREAD_FIELDS: readonly FieldDescription[] = [
   quantityField('frequency', 'Frequency, ±', '%'),
   quantityField('forward', 'Diodes’ drop, ±', '%'),
   quantityField('source', 'Source resistance, ±', '%'),
+  quantityField('strays', 'Strays, times or over', ''),
   quantityField('bias', 'Capacitance lost at voltage, ±', '%', {
     hint: 'Of the loss; counts where the DC-bias derating is known.',
   }),

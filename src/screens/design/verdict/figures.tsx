@@ -26,7 +26,29 @@ type Row = {
 /** Share of the drive's peaks from which their fall has a row of its own. */
 const WORTH_A_ROW = 0.999;
 
+/** Share of the ideal output from which a loss before any load has a row of its own. */
+const WORTH_A_LOSS = 0.005;
+
+const isWorthALoss = ({ idealNoLoadVolts }: Prediction['output'], volts: number) =>
+  volts > WORTH_A_LOSS * idealNoLoadVolts;
+
 const ROWS: readonly Row[] = [
+  {
+    id: 'idealNoLoadVolts',
+    shown: ({ output }) => isWorthALoss(output, output.idealNoLoadVolts - output.noLoadVolts),
+  },
+  {
+    id: 'lostToDiodesVolts',
+    label: 'by diode drops',
+    inset: true,
+    shown: ({ output }) => isWorthALoss(output, output.lostToDiodesVolts),
+  },
+  {
+    id: 'lostToStraysVolts',
+    label: 'by strays',
+    inset: true,
+    shown: ({ output }) => isWorthALoss(output, output.lostToStraysVolts),
+  },
   { id: 'noLoadVolts' },
   { id: 'outputMeanVolts', digits: 4, mark: ({ output }) => (output.validity === 'rough' ? ' · rough' : null) },
   {
