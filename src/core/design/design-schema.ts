@@ -56,6 +56,8 @@ const capacitorSchema = z.strictObject({
 const diodeSchema = z.strictObject({
   peakInverseVolts: quantity('V', '20000', 'above zero').nullable().default(null),
   forwardVolts: quantity('V', '30', 'zero or more').default(1),
+  /** At which it drops that; whatever the current where it is not known. */
+  forwardAmps: quantity('A', '0.005', 'above zero').nullable().default(null),
   averageAmps: quantity('A', '0.005', 'above zero').nullable().default(null),
   /** Once, for half a mains period. */
   surgeAmps: quantity('A', '0.5', 'above zero').nullable().default(null),

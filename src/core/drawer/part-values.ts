@@ -28,6 +28,8 @@ export function diodeValues(part: Extract<Part, { kind: 'diode' }>) {
   return {
     peakInverseVolts,
     forwardVolts,
+    // The drawer does not say at which current.
+    forwardAmps: null,
     averageAmps,
     surgeAmps,
     recoverySeconds,

@@ -6,7 +6,9 @@ import { makeDrive } from '../drive/driver-kinds';
 import { biasedNetwork } from '../ladder/bias';
 import { capacitiveNetwork, capacitiveResponse, inputFarads } from '../ladder/capacitive';
 import { loadedOn, type LoadedLadder } from '../ladder/loaded';
-import { noLoadLadder } from '../ladder/unloaded';
+import { idealVolts, noLoadLadder } from '../ladder/unloaded';
+import { currentsAt, outputElements } from '../output/elements';
+import { forwardDrop } from '../parts/forward-drop';
 import type { LadderNetwork } from '../topology/network';
 import type { Demand } from './demand';
 import { ladderInputs, polarityOf, type LadderInputs } from './ladder-inputs';
@@ -67,7 +69,11 @@ export function ladderOn(design: Design): { inputs: LadderInputs; ladder: Loaded
           biasedNetwork(inputs.marked, noLoadVolts(marked), { series, ratedVolts, dcBiasDerating }),
         );
   const { network, drive, diode, capacitive, response } = charged;
-  return { inputs, ladder: loadedOn(network, drive, diode, capacitive, response) };
+  const { forwardVolts } = diode;
+  return {
+    inputs: { ...inputs, parts: { ...inputs.parts, diode: { ...inputs.parts.diode, forwardVolts } } },
+    ladder: loadedOn(network, drive, diode, capacitive, response),
+  };
 }
 
 /** A network with what its capacitances make of the design's drive. */
@@ -76,13 +82,22 @@ function onItsDrive(design: Design, { parts, strayFarads }: LadderInputs, networ
   const response = capacitiveResponse(network, capacitive, strayFarads);
   const ladderFarads = total(inputFarads(network, strayFarads, response.swings));
   const { drive } = makeDrive(design, { ...unloadedContext(ladderFarads), driveOnly: true });
+  const mirrored = onLadder(design, network, drive);
   return {
     network,
-    drive: onLadder(design, network, drive),
-    diode: { forwardVolts: parts.diode.forwardVolts, strayFarads },
+    drive: mirrored,
+    diode: { forwardVolts: dropOf(design, parts, idealVolts(network, mirrored, 0)), strayFarads },
     capacitive,
     response,
   };
+}
+
+/** Drop of the diodes in one place, V, at what the load takes of the ideal output: each passes that mean in every cycle. */
+function dropOf({ ladder, output, load }: Design, parts: LadderInputs['parts'], volts: number): number {
+  const { forwardVolts, forwardAmps, series } = ladder.diode;
+  if (forwardAmps === null) return parts.diode.forwardVolts;
+  const { loadAmps, bleederAmps } = currentsAt(outputElements(output, load), volts);
+  return series * forwardDrop(forwardVolts, forwardAmps, loadAmps + bleederAmps);
 }
 
 /** Across each capacitor without load, V. */

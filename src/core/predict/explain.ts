@@ -83,7 +83,8 @@ const EXPLANATIONS = {
     equation: 'lost = N · Vf',
     withNumbers: `${steps} · ${say(forward, 'V')} = ${say(output.lostToDiodesVolts, 'V')}`,
     source: 'Each diode on the way takes its drop of the step that it adds.',
-    validRange: 'No load; the drop is that entered, whatever the current.',
+    validRange:
+      'The drop as entered, or, where its current is entered, as the diode equation has it at the load’s current.',
     uncertain: 'At microamps a silicon junction drops some 0.3 V, at milliamps 0.6 V; it counts at low voltage only.',
     besides: [],
   }),

@@ -55,6 +55,7 @@ export const diodePlace: Place = {
   fields: [
     'peakInverseVolts',
     'forwardVolts',
+    'forwardAmps',
     'averageAmps',
     'surgeAmps',
     'recoverySeconds',

@@ -15,6 +15,13 @@ const FIELDS: readonly (readonly ['capacitor' | 'diode' | null, FieldDescription
   ['capacitor', quantityField('series', 'Capacitors in series, each place', '')],
   ['capacitor', quantityField('parallel', 'Such strings in parallel', '')],
   ['diode', quantityField('series', 'Diodes in series, each place', '')],
+  [
+    'diode',
+    quantityField('forwardAmps', 'Diode drop rated at', 'A', {
+      ...optional,
+      hint: 'Then the drop follows the current: some 0.3 V a junction at microamps. As it stands while this is empty.',
+    }),
+  ],
   ['diode', quantityField('averageAmps', 'Diode average', 'A', optional)],
   ['diode', quantityField('surgeAmps', 'Diode surge', 'A', optional)],
   ['diode', quantityField('onOhms', 'Diode on-resistance', 'Ω')],
