@@ -13,7 +13,28 @@ test('where closed form and time domain lie far apart the verdict says so, targe
   page,
   request,
 }) => {
-  // 10 kV and 23 mA into a short: reactance and ladder capacitance ring together, which the closed form leaves out.
+  // A square behind leakage inductance, which rings with the strays and is left out of the closed form.
+  const base = newDesign('Ringing');
+  const ringing: Design = {
+    ...base,
+    target: { volts: 4e3, amps: 1e-3, ripplePeakToPeakFraction: null, polarity: 'positive' },
+    driver: driverSchema.parse({ ...base.driver, waveform: 'square', seriesHenries: 0.05 }),
+    load: { kind: 'current', amps: 1e-3 },
+  };
+  await page.goto(`/designs/${await shelve(request, ringing)}`);
+  const { transient } = finish(transientOf(ringing));
+  expect(transient.meanVolts).toBeGreaterThan(4e3);
+  expect(predict(ringing).output.meanVolts).toBeLessThan(4e3);
+  const otherwise = page.locator('[data-otherwise]');
+  await expect(otherwise).toContainText(say(transient.meanVolts, 'V').split(' ')[0]);
+  await expect(otherwise).toContainText('reaches the target');
+  await expect(page.getByRole('button', { name: /Output, mean · rough/ })).toBeVisible();
+});
+
+test('a current-limited transformer that resonates with its ladder is answered by the time domain, target and all', async ({
+  page,
+  request,
+}) => {
   const base = newDesign('Limited');
   const limited: Design = {
     ...base,
@@ -25,11 +46,11 @@ test('where closed form and time domain lie far apart the verdict says so, targe
   };
   await page.goto(`/designs/${await shelve(request, limited)}`);
   const { transient } = finish(transientOf(limited));
-  expect(transient.meanVolts).toBeGreaterThan(18e3);
-  expect(predict(limited).output.meanVolts).toBeLessThan(18e3);
-  const otherwise = page.locator('[data-otherwise]');
-  await expect(otherwise).toContainText(say(transient.meanVolts, 'V').split(' ')[0]);
-  await expect(otherwise).toContainText('reaches the target');
+  expect(predict(limited).output.meanVolts).toBeNull();
+  const sentence = page.getByRole('heading', { name: /^The time domain gives/ });
+  await expect(sentence).toContainText(say(transient.meanVolts, 'V').split(' ')[0]);
+  await expect(sentence).toContainText('reaches the target');
+  await expect(page.locator('[data-finding=reactance-rules]')).toBeVisible();
 });
 
 test('the time domain stands beside the closed form as the core computes it, and the Climb is drawn from it', async ({

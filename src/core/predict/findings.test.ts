@@ -63,7 +63,7 @@ it.each<[string, [string, unknown][], string]>([
       ['$.driver.seriesHenries', 1e-3],
       ['$.driver.waveform', 'square'],
     ],
-    'note leakage-inductance-left-out',
+    'warn leakage-inductance-left-out',
   ],
   [
     'reactance that the closed form cannot follow',

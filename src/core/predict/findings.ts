@@ -221,11 +221,11 @@ const leakageInductance: Check = (_design, { drive }) =>
     ? [
         {
           code: 'leakage-inductance-left-out',
-          severity: 'note',
+          severity: 'warn',
           where: '$.driver',
           message:
-            'Behind a square, leakage inductance spreads and delays the charging pulses and may ring with the strays. The closed form leaves it out; the time domain has it in.',
-          advice: 'Trust the time-domain figures here.',
+            'Behind a square, leakage inductance rings with strays and capacitors: without damping it carries every step towards twice its height, and every voltage of the ladder with it. The closed form leaves it out; the time domain has it in.',
+          advice: 'Trust the time-domain figures here, for what parts must stand as well.',
         },
       ]
     : [];

@@ -1,5 +1,5 @@
 import type { Design } from '../design/design-schema';
-import { amplitudeVolts } from '../drive/drive';
+import { amplitudeVolts, hasFastEdges, type Drive } from '../drive/drive';
 import { closedFormAmps, type LoadedLadder } from '../ladder/loaded';
 import { idealVolts } from '../ladder/unloaded';
 import { steadyAmpsOf } from '../load/load-kinds';
@@ -66,7 +66,10 @@ export function outputFigures(
   const ladderDroopFraction = scaledVolts > 0 ? point.droop.totalVolts / scaledVolts : 0;
   return {
     ...fixed,
-    validity: ladderDroopFraction > ROUGH_DROOP_FRACTION || point.droop.rough || ladder.drive.rough ? 'rough' : 'good',
+    validity:
+      ladderDroopFraction > ROUGH_DROOP_FRACTION || point.droop.rough || ladder.drive.rough || rings(ladder.drive)
+        ? 'rough'
+        : 'good',
     meanVolts,
     ...range,
     ripplePeakToPeakFraction: meanVolts > 0 ? range.ripplePeakToPeakVolts / meanVolts : null,
@@ -85,6 +88,9 @@ export function outputFigures(
     terminalMeanVolts: point.terminalVolts,
   };
 }
+
+/** Whether leakage inductance behind a square rings, which the closed form leaves out. */
+const rings = (drive: Drive) => hasFastEdges(drive) && drive.seriesHenries > 0;
 
 /** Least, most and ripple at the load: about the mean, or the drive's own range where nothing smooths it. */
 function rangeAtLoad(

@@ -21,10 +21,16 @@ export function Sentence({ design, prediction, timeDomain }: SentenceProps) {
     );
   if (output.meanVolts === null && timeDomain.kind === 'ready' && timeDomain.run.transient.converged) {
     const { meanVolts, amps } = timeDomain.run.transient;
+    const reaches = reachesTarget(design, timeDomain.run.transient);
     return (
       <h2 className={style}>
-        The time domain gives <span className="text-copper">{signed(meanVolts)}</span> at {formatQuantity(amps, 'A')}.
-        The closed form has no figure here.
+        The time domain gives{' '}
+        <span className={reaches === null ? 'text-copper' : reaches ? 'text-fits' : 'text-over'}>
+          {signed(meanVolts)}
+        </span>{' '}
+        at {formatQuantity(amps, 'A')}
+        {reaches === null ? '' : reaches ? ', which reaches the target' : `, short of ${signed(wanted!.volts)}`}. The
+        closed form has no figure here.
       </h2>
     );
   }
@@ -65,17 +71,26 @@ export function Sentence({ design, prediction, timeDomain }: SentenceProps) {
   );
 }
 
+/** Whether the time domain's output reaches the target's voltage; null without a target. */
+function reachesTarget(
+  { target }: Design,
+  { meanVolts, amps, ripplePeakToPeakVolts }: { meanVolts: number; amps: number; ripplePeakToPeakVolts: number },
+): boolean | null {
+  return (
+    target && targetOutcome(target, { meanVolts, amps, rippleFraction: ripplePeakToPeakVolts / meanVolts }).voltsMet
+  );
+}
+
 /** Difference between the two ways from which the sentence, which goes by the closed form, is not left alone. */
 const FAR_APART = 0.02;
 
 /** Where the time domain has quite another output, that is said beside the sentence, target and all. */
 export function SaidOtherwise({ design, prediction: { output }, timeDomain }: SentenceProps) {
   if (output.meanVolts === null || timeDomain.kind !== 'ready' || !timeDomain.run.transient.converged) return null;
-  const { meanVolts, amps, ripplePeakToPeakVolts } = timeDomain.run.transient;
+  const { meanVolts } = timeDomain.run.transient;
   const apart = meanVolts / output.meanVolts - 1;
   if (Math.abs(apart) < FAR_APART) return null;
-  const reached = { meanVolts, amps, rippleFraction: ripplePeakToPeakVolts / meanVolts };
-  const reaches = design.target && targetOutcome(design.target, reached).voltsMet;
+  const reaches = reachesTarget(design, timeDomain.run.transient);
   return (
     <p data-otherwise className="mt-1 border-l-[3px] border-close pl-2.5">
       The time domain has {formatQuantity(signedVolts(meanVolts, output.polarity), 'V')},{' '}
