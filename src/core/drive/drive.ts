@@ -83,6 +83,13 @@ export function mirroredDrive(drive: Drive): Drive {
   };
 }
 
+/** Stands for no voltage where a peak must be above zero, V. */
+export const SILENT_VOLTS = 1e-6;
+
+/** Whether a drive gives nothing at all, as of a driver that does not run. */
+export const isSilent = ({ positivePeakVolts, negativePeakVolts }: Drive) =>
+  Math.max(positivePeakVolts, negativePeakVolts) <= SILENT_VOLTS;
+
 /** Half the drive's peak-to-peak voltage, V: the peak of a sine, whatever its offset. */
 export function amplitudeVolts(drive: Drive): number {
   return (drive.positivePeakVolts + drive.negativePeakVolts) / 2;

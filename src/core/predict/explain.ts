@@ -176,6 +176,14 @@ const EXPLANATIONS = {
     uncertain: 'Source resistance under pulses is rarely known; measure the input loaded and unloaded.',
     besides: [],
   }),
+  droopBySeriesResistorVolts: ({ output, design }) => ({
+    equation: 'V = I · R_series',
+    withNumbers: `${say(output.amps, 'A')} · ${say(design.output.seriesOhms, 'Ω')} = ${say(output.droopBySeriesResistorVolts, 'V')}`,
+    source: 'Ohm’s law, for the mean current of the load.',
+    validRange: 'Always; the bleeder stands before it.',
+    uncertain: 'Its own tolerance, and what high-voltage resistors lose at voltage.',
+    besides: [],
+  }),
   droopByDriveVolts: ({ output, input, prediction }) => ({
     equation: 'peaks fall until P_in = P_drive, I_RMS = I_drive, or the sagging supply carries it',
     withNumbers: `at ${say(prediction.source.driveScale, '%')} of their full height the ladder takes ${say(input.watts, 'W')} and ${say(input.amps, 'A')} RMS: ${say(output.droopByDriveVolts, 'V')} less without load`,

@@ -26,6 +26,11 @@ const LADDER_FIGURES = {
     read: ({ output }) => output.droopByCapacitorsVolts,
   },
   droopBySourceVolts: { label: 'Droop by the source', unit: 'V', read: ({ output }) => output.droopBySourceVolts },
+  droopBySeriesResistorVolts: {
+    label: 'Droop by the series resistor',
+    unit: 'V',
+    read: ({ output }) => output.droopBySeriesResistorVolts,
+  },
   droopByDriveVolts: {
     label: 'Droop by the drive running out',
     unit: 'V',

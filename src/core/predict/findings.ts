@@ -1,5 +1,5 @@
 import type { Design } from '../design/design-schema';
-import { hasFastEdges, wattsAtScale } from '../drive/drive';
+import { hasFastEdges, isSilent, wattsAtScale } from '../drive/drive';
 import { isReactive } from '../ladder/reactive-droop';
 import { formatQuantity } from '../quantity/format-quantity';
 import type { Finding, Severity } from '../quantity/finding';
@@ -23,11 +23,8 @@ export function findingsOf(design: Design, prediction: Prediction, ofSource: rea
   );
 }
 
-/** Peaks of a drive that does not run, which its own finding says. */
-const NO_PEAK_VOLTS = 1e-6;
-
 const noOutput: Check = (design, prediction) =>
-  prediction.output.noLoadVolts > 0 || prediction.drive.positivePeakVolts <= NO_PEAK_VOLTS
+  prediction.output.noLoadVolts > 0 || isSilent(prediction.drive)
     ? []
     : [
         {

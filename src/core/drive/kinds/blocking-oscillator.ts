@@ -1,3 +1,4 @@
+import { SILENT_VOLTS } from '../drive';
 import { ratioOf, usualTransformer, type Transformer } from '../../magnetics/transformer';
 import { quantityField } from '../../quantity/field-description';
 import { quantity } from '../../schema/fields';
@@ -159,8 +160,8 @@ function oscillatorDrive(
     plainDrive({
       waveform: 'pulse',
       duty: Math.min(0.95, Math.max(0.05, 1 - onSeconds * frequencyHertz)),
-      positivePeakVolts: Math.max(1e-6, backVolts * coupled),
-      negativePeakVolts: Math.max(1e-6, volts * coupled),
+      positivePeakVolts: Math.max(SILENT_VOLTS, backVolts * coupled),
+      negativePeakVolts: Math.max(SILENT_VOLTS, volts * coupled),
       frequencyHertz,
       edgeSeconds: swingSeconds(henries, farads, { forwardVolts: volts, topVolts: backVolts, freeVolts }),
       seriesOhms: transformer.secondaryOhms,

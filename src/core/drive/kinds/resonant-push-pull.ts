@@ -9,6 +9,7 @@ import { CHOSEN_MARGIN } from '../../quantity/margin';
 import { preferredAtLeast } from '../../quantity/preferred-values';
 import { count, partId, quantity, share } from '../../schema/fields';
 import * as z from '../../zod';
+import { SILENT_VOLTS } from '../drive';
 import { DriveCollector, plainDrive, sagged, type DriveContext, type DriveResult } from '../drive-result';
 import { DIRECT, driverKind, needed } from '../driver-kind';
 import { directFeed, reportFeed } from '../feed';
@@ -186,7 +187,7 @@ function pushPullDrive(
   const runs = gateVoltsOf(driver, volts) > driver.gateThresholdVolts;
   const tankVolts = runs ? Math.PI * volts : 0;
   const tank: Tank = { farads, hertz, omega, peakVolts: tankVolts, rmsAmps: (tankVolts / Math.SQRT2) * omega * farads };
-  const peakVolts = Math.max(LEAST_PEAK_VOLTS, tankVolts * ratio * transformer.coupling);
+  const peakVolts = Math.max(SILENT_VOLTS, tankVolts * ratio * transformer.coupling);
 
   reportTank(result, driver, tank, henries);
   const blockedVolts = tankVolts * (1 + driver.overshoot);
@@ -269,9 +270,6 @@ function reportTank(result: DriveCollector, driver: PushPull, tank: Tank, henrie
       'Use a larger tank capacitor or more turns.',
     );
 }
-
-/** Stands for nothing where peaks must be above it. */
-const LEAST_PEAK_VOLTS = 1e-6;
 
 /** Through the gate resistor against the pull-down, until the zener holds it. */
 const gateVoltsOf = ({ gateOhms, pullDownOhms, zenerVolts }: PushPull, volts: number) =>

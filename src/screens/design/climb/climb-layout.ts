@@ -50,6 +50,8 @@ const THREE_COLUMNS = {
   antiphaseCapacitors: 0.76,
   antisource: 0.82,
 };
+/** A ladder that stands at less is drawn as one without voltage, V. */
+const LEAST_VOLTS = 1e-3;
 const MARGIN = { top: 30, bottom: 34, left: 52, right: 14 };
 
 export function climbLayout(
@@ -67,7 +69,7 @@ export function climbLayout(
     output.idealNoLoadVolts * 0.02,
     (targetVolts ?? 0) / (twoSided ? 2 : 1),
     ...reach((node) => node.maxVolts),
-    1e-9,
+    LEAST_VOLTS,
   );
   const lowest = Math.min(
     ...reach((node) => node.minVolts),
@@ -148,6 +150,7 @@ export function nodeX(layout: ClimbLayout, node: Pick<NodePrediction, 'id' | 'co
 /** A voltage as it stands beside the scale: in the scale's unit, to three digits or the whole unit, with the sign of the polarity. */
 export function scaleFigure(volts: number, layout: Pick<ClimbLayout, 'perUnit'>, negative: boolean): string {
   const shown = Math.abs(volts) / layout.perUnit;
+  if (Math.abs(volts) < LEAST_VOLTS) return '0';
   return `${negative !== volts < 0 && volts !== 0 ? '−' : ''}${formatPlain(shown, shown >= 1000 ? 4 : 3)}`;
 }
 

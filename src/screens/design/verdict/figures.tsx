@@ -2,6 +2,7 @@
 
 import { Accordion } from 'radix-ui';
 import type { ReactNode } from 'react';
+import { isSilent } from '@/core/drive/drive';
 import type { Design } from '@/core/design/design-schema';
 import { explain, type ExplainedFigure } from '@/core/predict/explain';
 import { FIGURES, type FigureId } from '@/core/predict/figures';
@@ -29,25 +30,25 @@ const WORTH_A_ROW = 0.999;
 /** Share of the ideal output from which a loss before any load has a row of its own. */
 const WORTH_A_LOSS = 0.005;
 
-const isWorthALoss = ({ idealNoLoadVolts }: Prediction['output'], volts: number) =>
-  volts > WORTH_A_LOSS * idealNoLoadVolts;
+const isWorthALoss = ({ output: { idealNoLoadVolts }, drive }: Prediction, volts: number) =>
+  !isSilent(drive) && volts > WORTH_A_LOSS * idealNoLoadVolts;
 
 const ROWS: readonly Row[] = [
   {
     id: 'idealNoLoadVolts',
-    shown: ({ output }) => isWorthALoss(output, output.idealNoLoadVolts - output.noLoadVolts),
+    shown: (prediction) => isWorthALoss(prediction, prediction.output.idealNoLoadVolts - prediction.output.noLoadVolts),
   },
   {
     id: 'lostToDiodesVolts',
-    label: 'by diode drops',
+    label: 'lost to diode drops',
     inset: true,
-    shown: ({ output }) => isWorthALoss(output, output.lostToDiodesVolts),
+    shown: (prediction) => isWorthALoss(prediction, prediction.output.lostToDiodesVolts),
   },
   {
     id: 'lostToStraysVolts',
-    label: 'by strays',
+    label: 'lost to strays',
     inset: true,
-    shown: ({ output }) => isWorthALoss(output, output.lostToStraysVolts),
+    shown: (prediction) => isWorthALoss(prediction, prediction.output.lostToStraysVolts),
   },
   { id: 'noLoadVolts' },
   { id: 'outputMeanVolts', digits: 4, mark: ({ output }) => (output.validity === 'rough' ? ' · rough' : null) },
@@ -61,6 +62,12 @@ const ROWS: readonly Row[] = [
   },
   { id: 'droopByCapacitorsVolts', label: 'by the capacitors', inset: true },
   { id: 'droopBySourceVolts', label: 'by the source', inset: true },
+  {
+    id: 'droopBySeriesResistorVolts',
+    label: 'by the series resistor',
+    inset: true,
+    shown: ({ output }) => (output.droopBySeriesResistorVolts ?? 0) > 0,
+  },
   {
     id: 'droopByDriveVolts',
     label: 'by the drive running out',

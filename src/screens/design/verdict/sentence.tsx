@@ -1,4 +1,5 @@
 import type { Design } from '@/core/design/design-schema';
+import { isSilent } from '@/core/drive/drive';
 import type { Prediction } from '@/core/predict/prediction';
 import { targetOutcome } from '@/core/predict/target';
 import { formatQuantity } from '@/core/quantity/format-quantity';
@@ -13,6 +14,12 @@ export function Sentence({ design, prediction, timeDomain }: SentenceProps) {
   const wanted = design.target;
   const signed = (volts: number) => formatQuantity(signedVolts(volts, output.polarity), 'V');
   const style = 'text-[17px] leading-snug font-semibold tracking-tight';
+  if (isSilent(prediction.drive))
+    return (
+      <h2 className={style}>
+        <span className="text-over">No output:</span> the driver does not run.
+      </h2>
+    );
   if (output.meanVolts === null && prediction.source.driveScale < 1)
     return (
       <h2 className={style}>
@@ -85,8 +92,14 @@ function reachesTarget(
 const FAR_APART = 0.02;
 
 /** Where the time domain has quite another output, that is said beside the sentence, target and all. */
-export function SaidOtherwise({ design, prediction: { output }, timeDomain }: SentenceProps) {
-  if (output.meanVolts === null || timeDomain.kind !== 'ready' || !timeDomain.run.transient.converged) return null;
+export function SaidOtherwise({ design, prediction: { output, drive }, timeDomain }: SentenceProps) {
+  if (
+    isSilent(drive) ||
+    output.meanVolts === null ||
+    timeDomain.kind !== 'ready' ||
+    !timeDomain.run.transient.converged
+  )
+    return null;
   const { meanVolts } = timeDomain.run.transient;
   const apart = meanVolts / output.meanVolts - 1;
   if (Math.abs(apart) < FAR_APART) return null;

@@ -3,6 +3,7 @@
 import Link from 'next/link';
 import type { Design } from '@/core/design/design-schema';
 import type { Finding } from '@/core/quantity/finding';
+import { isSilent } from '@/core/drive/drive';
 import type { Prediction } from '@/core/predict/prediction';
 import { signedVolts } from '@/core/quantity/polarity';
 import type { HelpfulChange } from '@/core/predict/what-helps';
@@ -41,7 +42,9 @@ export function Verdict(props: VerdictProps) {
         <SaidOtherwise design={design} prediction={prediction} timeDomain={timeDomain} />
       </div>
       <Figures design={design} prediction={prediction} />
-      <TimeDomainPanel design={design} prediction={prediction} timeDomain={timeDomain} />
+      {isSilent(prediction.drive) ? null : (
+        <TimeDomainPanel design={design} prediction={prediction} timeDomain={timeDomain} />
+      )}
       <Findings findings={prediction.findings} onApply={onApply} onGo={onGo} />
       <WeakestParts prediction={prediction} />
       {helps ? <WouldHelp change={helps} onApply={onApply} /> : null}
@@ -67,7 +70,9 @@ export function VerdictStrip({ design, prediction }: { design: Design; predictio
       aria-hidden="true"
     >
       <span className={target && !target.met ? 'text-over' : target ? 'text-fits' : ''}>
-        {output.meanVolts === null ? (
+        {isSilent(prediction.drive) ? (
+          'The driver does not run'
+        ) : output.meanVolts === null ? (
           'Past the closed form'
         ) : (
           <Quantity value={signedVolts(output.meanVolts, output.polarity)} unit="V" />
