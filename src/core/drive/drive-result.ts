@@ -109,3 +109,20 @@ export const triangleRms = (peakAmps: number, fraction: number) => peakAmps * Ma
 export function sagged({ volts, seriesOhms }: Pick<Feed, 'volts' | 'seriesOhms'>, watts: number): number {
   return (volts + Math.sqrt(Math.max(0, volts ** 2 - 4 * seriesOhms * watts))) / 2;
 }
+
+/**
+ * What of a ladder's power comes from the supply directly, through the forward
+ * stroke, W: each stroke's share of the power is its share of the height
+ * (derived: the same charge passes at either peak).
+ *
+ * @param watts what the ladder asks of the driver; null where it is not known
+ * @param driveScale fraction of the back stroke that the load leaves
+ */
+export function forwardShare(
+  watts: number | null,
+  { backVolts, forwardVolts }: { backVolts: number; forwardVolts: number },
+  driveScale: number,
+): number {
+  const height = backVolts * driveScale + forwardVolts;
+  return watts === null || height === 0 ? 0 : (watts * forwardVolts) / height;
+}

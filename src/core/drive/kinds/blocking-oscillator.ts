@@ -5,6 +5,7 @@ import { quantity } from '../../schema/fields';
 import * as z from '../../zod';
 import {
   DriveCollector,
+  forwardShare,
   plainDrive,
   swingSeconds,
   triangleRms,
@@ -104,7 +105,7 @@ function oscillatorDrive(
   supply: Supply,
   driver: z.output<typeof schema>,
   transformer: Transformer,
-  { ladderFarads }: DriveContext,
+  { ladderFarads, ladderWatts, driveScale }: DriveContext,
 ): DriveResult {
   const result = new DriveCollector();
   const feed = directFeed(supply);
@@ -155,7 +156,10 @@ function oscillatorDrive(
       `Neither capacitance nor a transistor rating is known that would limit the swing back: ${UNHELD_TIMES} times the supply stands in for it.`,
       'Enter the secondary’s capacitance or the transistor’s rating, or measure the peaks.',
     );
-  reportFeed(result, supply, watts);
+  const asked = ladderWatts === null ? null : ladderWatts / driver.efficiency;
+  const forwardWatts = forwardShare(asked, { backVolts, forwardVolts: volts }, driveScale);
+  if (asked !== null) result.figure('forwardWatts', forwardWatts);
+  reportFeed(result, supply, watts + forwardWatts);
   return result.with(
     plainDrive({
       waveform: 'pulse',

@@ -6,6 +6,7 @@ import { fraction, quantity } from '../../schema/fields';
 import * as z from '../../zod';
 import {
   DriveCollector,
+  forwardShare,
   plainDrive,
   sagged,
   swingSeconds,
@@ -157,9 +158,7 @@ function flybackDrive(
     );
   const pulseWatts = (joules + returned) * frequencyHertz;
   const held = primaryFarads > 0 ? ((primaryFarads * primaryVolts ** 2) / 2) * frequencyHertz : 0;
-  // Either stroke's share of the ladder's power is its share of the height; the forward one's comes from the supply directly.
-  const height = primaryVolts * driveScale + volts;
-  const forwardWatts = asked === null || height === 0 ? 0 : (asked * volts) / height;
+  const forwardWatts = forwardShare(asked, { backVolts: primaryVolts, forwardVolts: volts }, driveScale);
   if (asked !== null) result.figure('forwardWatts', forwardWatts);
   const ringingWatts = held * driveScale ** 2;
   let clampWatts = 0;
