@@ -63,6 +63,8 @@ const diodeSchema = z.strictObject({
   surgeAmps: quantity('A', '0.5', 'above zero').nullable().default(null),
   recoverySeconds: quantity('s', '100e-9', 'above zero').nullable().default(null),
   junctionFarads: quantity('F', '1e-12', 'zero or more').default(0),
+  /** Reverse, at which the junction has that capacitance; whatever the voltage where it is not known. */
+  junctionVolts: quantity('V', '4', 'zero or more').nullable().default(null),
   onOhms: quantity('Ω', '20', 'zero or more').default(0),
   leakageAmps: quantity('A', '1e-6', 'zero or more').default(0),
   /** In each place so many in series; the fields above are each one's. */

@@ -33,6 +33,8 @@ export function diodeValues(part: Extract<Part, { kind: 'diode' }>) {
     averageAmps,
     surgeAmps,
     recoverySeconds,
+    // Nor at which voltage this.
+    junctionVolts: null,
     junctionFarads,
     leakageAmps,
   } satisfies Partial<Ladder['diode']>;

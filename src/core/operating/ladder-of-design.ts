@@ -1,6 +1,6 @@
 import { changeDesign } from '../design/change-design';
 import type { Design } from '../design/design-schema';
-import { mirroredDrive, type Drive } from '../drive/drive';
+import { amplitudeVolts, mirroredDrive, type Drive } from '../drive/drive';
 import { unloadedContext, type DriveResult } from '../drive/drive-result';
 import { makeDrive } from '../drive/driver-kinds';
 import { biasedNetwork } from '../ladder/bias';
@@ -9,6 +9,7 @@ import { loadedOn, type LoadedLadder } from '../ladder/loaded';
 import { idealVolts, noLoadLadder } from '../ladder/unloaded';
 import { currentsAt, outputElements } from '../output/elements';
 import { forwardDrop } from '../parts/forward-drop';
+import { effectiveJunction } from '../parts/junction';
 import type { LadderNetwork } from '../topology/network';
 import type { Demand } from './demand';
 import { ladderInputs, polarityOf, type LadderInputs } from './ladder-inputs';
@@ -69,15 +70,30 @@ export function ladderOn(design: Design): { inputs: LadderInputs; ladder: Loaded
           biasedNetwork(inputs.marked, noLoadVolts(marked), { series, ratedVolts, dcBiasDerating }),
         );
   const { network, drive, diode, capacitive, response } = charged;
-  const { forwardVolts } = diode;
+  const { forwardVolts, strayFarads } = diode;
+  const junctionFarads = strayFarads - design.ladder.strayFarads;
   return {
-    inputs: { ...inputs, parts: { ...inputs.parts, diode: { ...inputs.parts.diode, forwardVolts } } },
+    inputs: {
+      ...inputs,
+      strayFarads,
+      parts: { ...inputs.parts, diode: { ...inputs.parts.diode, forwardVolts, junctionFarads } },
+    },
     ladder: loadedOn(network, drive, diode, capacitive, response),
   };
 }
 
-/** A network with what its capacitances make of the design's drive. */
-function onItsDrive(design: Design, { parts, strayFarads }: LadderInputs, network: LadderNetwork) {
+/** A network with what its capacitances make of the design's drive, junctions as the drive leaves them. */
+function onItsDrive(design: Design, inputs: LadderInputs, network: LadderNetwork) {
+  const first = withStrays(design, inputs, network, inputs.strayFarads);
+  const { series, junctionFarads, junctionVolts, forwardVolts } = design.ladder.diode;
+  if (junctionVolts === null) return first;
+  const blockedVolts = (2 * amplitudeVolts(first.drive)) / series;
+  const junction = effectiveJunction(junctionFarads, junctionVolts, blockedVolts, forwardVolts) / series;
+  return withStrays(design, inputs, network, design.ladder.strayFarads + junction);
+}
+
+/** The same with this much capacitance across each diode, F. */
+function withStrays(design: Design, { parts }: LadderInputs, network: LadderNetwork, strayFarads: number) {
   const capacitive = capacitiveNetwork(network, strayFarads);
   const response = capacitiveResponse(network, capacitive, strayFarads);
   const ladderFarads = total(inputFarads(network, strayFarads, response.swings));

@@ -60,6 +60,7 @@ export const diodePlace: Place = {
     'surgeAmps',
     'recoverySeconds',
     'junctionFarads',
+    'junctionVolts',
     'leakageAmps',
   ].map((field) => `ladder.diode.${field}`),
   count: (read) => {

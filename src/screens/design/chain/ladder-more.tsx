@@ -32,6 +32,13 @@ const FIELDS: readonly (readonly ['capacitor' | 'diode' | null, FieldDescription
     }),
   ],
   ['diode', quantityField('junctionFarads', 'Diode junction', 'F')],
+  [
+    'diode',
+    quantityField('junctionVolts', 'Junction measured at, reverse', 'V', {
+      ...optional,
+      hint: 'Then it falls with voltage: at kilovolts a data sheet’s value is several times too high.',
+    }),
+  ],
   [null, quantityField('strayFarads', 'Stray, each diode', 'F')],
   [
     'capacitor',
