@@ -9,7 +9,7 @@ import {
 } from './capacitive';
 import { lightLoadBookkeeping, type LightLoad } from './charge-bookkeeping';
 import type { LadderNetwork } from '../topology/network';
-import { reactiveLoss, reactivePulses, type ReactiveLoss } from './reactive-droop';
+import { reactiveLoss, reactivePath, type ReactiveLoss } from './reactive-droop';
 import { idealVolts, noLoadLadder, type UnloadedLadder } from './unloaded';
 
 /** How a ladder droops at one output current; every voltage in V. */
@@ -255,9 +255,9 @@ export function droopAt(ladder: DroopInputs, outputAmps: number): Droop | null {
   if (!(stepVolts > 0) || !(outputAmps < ladder.hardLimitAmps)) return null;
   const charge = outputAmps / drive.frequencyHertz;
   const lightLoadVolts = charge * lightLoad.droop;
-  const pulses = reactivePulses(ladder);
-  if (pulses) {
-    const loss = reactiveLoss(ladder, pulses, outputAmps, lightLoadVolts);
+  const path = reactivePath(ladder);
+  if (path) {
+    const loss = reactiveLoss(ladder, path, outputAmps, lightLoadVolts);
     const totalVolts = lightLoadVolts + (loss?.sourceVolts ?? NaN);
     return loss && trusted(ladder, totalVolts)
       ? { capacitorVolts: lightLoadVolts, totalVolts, sourceAngle: 0, ...loss }

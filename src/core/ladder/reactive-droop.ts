@@ -1,7 +1,7 @@
 import { hasFastEdges, type Drive } from '../drive/drive';
 import type { LightLoad } from './charge-bookkeeping';
 import type { PulseShape } from './pulse-shape';
-import { ReactivePulses } from './reactive-pulse';
+import { reactivePulse, ReactivePulses, type PulsePath } from './reactive-pulse';
 
 /** What of a loaded ladder it is calculated from. */
 type ReactiveInputs = {
@@ -31,28 +31,63 @@ const reactanceOhms = ({ frequencyHertz, seriesHenries }: Drive) => 2 * Math.PI 
 /** Whether the source's reactance shapes the pulses; behind a square it is left to the time domain. */
 export const isReactive = (drive: Drive) => !hasFastEdges(drive) && drive.seriesOhms < DAMPED * reactanceOhms(drive);
 
-/** Pulses of each ladder behind the source it was last asked for. */
-const pulsesOf = new WeakMap<object, { source: readonly number[]; pulses: ReactivePulses | null }>();
-
-/** The pulses of a ladder through its source; null where no reactance shapes them. */
-export function reactivePulses({
-  drive,
-  lightLoad,
-}: Pick<ReactiveInputs, 'drive' | 'lightLoad'>): ReactivePulses | null {
+/** The path of a ladder's pulses through its source; null where no reactance shapes them. */
+export function reactivePath({ drive, lightLoad }: Pick<ReactiveInputs, 'drive' | 'lightLoad'>): PulsePath | null {
   if (!isReactive(drive)) return null;
-  const source = [drive.frequencyHertz, drive.seriesOhms, drive.seriesHenries];
-  const kept = pulsesOf.get(lightLoad);
-  if (kept?.source.every((value, at) => value === source[at])) return kept.pulses;
   const ohms = reactanceOhms(drive);
-  const squares = lightLoad.windingPulses.reduce(
-    (sum, { positive, negative }) => sum + positive ** 2 + negative ** 2,
-    0,
-  );
+  let squares = 0;
+  for (const { positive, negative } of lightLoad.windingPulses) squares += positive ** 2 + negative ** 2;
   const stiffness = (2 * lightLoad.droop) / squares / (2 * Math.PI * drive.frequencyHertz * ohms);
-  const pulses = stiffness <= FASTEST ? new ReactivePulses({ damping: drive.seriesOhms / ohms, stiffness }) : null;
-  pulsesOf.set(lightLoad, { source, pulses });
-  return pulses;
+  return stiffness <= FASTEST ? { damping: drive.seriesOhms / ohms, stiffness } : null;
 }
+
+/** Paths at which pulses are worked out, by the logarithm of stiffness and, from its least, of damping: steps of each. */
+const STIFFNESS_STEP = Math.LN2 / 8;
+const DAMPING_STEP = 0.15;
+const LEAST_DAMPING = 0.05;
+const LEAST_STIFFNESS = 1e-4;
+/** Paths kept at most; there are fewer for any one design and its tolerances. */
+const MOST_PATHS = 4000;
+const worked = new Map<number, ReactivePulses>();
+
+function workedAt(row: number, column: number): ReactivePulses {
+  const key = row * 1000 + column;
+  let found = worked.get(key);
+  if (!found) {
+    if (worked.size >= MOST_PATHS) worked.clear();
+    found = new ReactivePulses({
+      stiffness: LEAST_STIFFNESS * Math.exp(row * STIFFNESS_STEP),
+      damping: LEAST_DAMPING * (Math.exp(column * DAMPING_STEP) - 1),
+    });
+    worked.set(key, found);
+  }
+  return found;
+}
+
+/**
+ * Where a pulse ends, from those through the four nearest paths worked out, for
+ * all ladders together: searches and tolerances ask for many paths. Within 0.3 %
+ * of the peak.
+ */
+export function pulseEnd({ damping, stiffness }: PulsePath, charge: number): number | null {
+  const at = Math.log(Math.max(1, stiffness / LEAST_STIFFNESS)) / STIFFNESS_STEP;
+  const across = Math.log(1 + damping / LEAST_DAMPING) / DAMPING_STEP;
+  const [row, column] = [Math.floor(at), Math.floor(across)];
+  const [up, right] = [at - row, across - column];
+  let end = 0;
+  for (let corner = 0; corner < 4; corner += 1) {
+    const [above, beside] = [corner >> 1, corner & 1];
+    const weight = (above ? up : 1 - up) * (beside ? right : 1 - right);
+    if (weight === 0) continue;
+    const level = workedAt(row + above, column + beside).endLevel(charge);
+    if (level === null) return null;
+    end += weight * level;
+  }
+  return end;
+}
+
+/** Of a pulse at the very end of what a path carries, which the exact path may just not. */
+const NO_SHAPE: PulseShape = { square: 0, endSlope: 0 };
 
 /** Light-load droop, as a fraction of no load, from which reactance leaves the estimate rough, and past which there is none. */
 const ROUGH_DROOP = 0.08;
@@ -71,13 +106,13 @@ const BEYOND_STRENGTH = 0.15;
  * against the engine on nine ladders within 1.6 % of no load where it is not
  * rough, elsewhere within 8 % (`reactive-pulse.test.ts`, docs/physics.md).
  *
- * @param family pulses of the same ladder
+ * @param path of the same ladder
  * @param lightLoadVolts droop by the capacitors, V
  * @returns null where the pulses are too strong for it: the engine answers
  */
 export function reactiveLoss(
   { drive, stepVolts, strayFactor, lightLoad, unloaded }: ReactiveInputs,
-  family: ReactivePulses,
+  path: PulsePath,
   outputAmps: number,
   lightLoadVolts: number,
 ): ReactiveLoss | null {
@@ -89,14 +124,18 @@ export function reactiveLoss(
   if (!(light <= BEYOND_DROOP && strength <= BEYOND_STRENGTH)) return null;
   const chargeOf = (pulse: number) => (2 * Math.PI * pulse * outputAmps * ohms) / stepVolts;
   let sourceVolts = 0;
+  let before: number | null = null;
+  let endLevel: number | null = 1;
   for (const pulse of pulses) {
-    const endLevel = family.endLevel(chargeOf(pulse));
+    // Most ladders take the same at either peak.
+    if (pulse !== before) endLevel = pulseEnd(path, chargeOf(pulse));
+    before = pulse;
     if (endLevel === null) return null;
     sourceVolts += strayFactor * pulse * stepVolts * (1 - endLevel);
   }
   return {
     sourceVolts,
-    reactive: { shape: () => family.shape(chargeOf(strongest)) },
+    reactive: { shape: () => reactivePulse(chargeOf(strongest), path)?.shape() ?? NO_SHAPE },
     rough: light > ROUGH_DROOP || strength > ROUGH_STRENGTH,
   };
 }

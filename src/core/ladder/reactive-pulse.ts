@@ -84,7 +84,7 @@ export class ReactivePulses {
   /** Where the last charge was found; none yet. */
   private place: number | null = null;
 
-  constructor(private readonly path: PulsePath) {
+  constructor(path: PulsePath) {
     this.circuit = new PulseCircuit(path);
   }
 
@@ -109,11 +109,6 @@ export class ReactivePulses {
       loss += weight * this.at(at).loss;
     }
     return 1 - loss * Math.sqrt(charge);
-  }
-
-  /** The form of the pulse of a charge that `endLevel` has carried. */
-  shape(charge: number): PulseShape {
-    return reactivePulse(charge, this.path)!.shape();
   }
 
   private at(place: number): { log: number; loss: number } {

@@ -6,6 +6,7 @@ import { rippleAt, type LoadedLadder } from '../ladder/loaded';
 import { seeded } from '../numeric/chance';
 import { bandOf, variance, type Band } from '../numeric/statistics';
 import { workingPoint, type WorkingPoint } from '../output/terminal';
+import type { Demand } from '../operating/demand';
 import { ladderOfDesign } from '../operating/ladder-of-design';
 import { excess, operatingPoint, settledFrom, type OperatingPoint } from '../operating/operating-point';
 import { predict, WITHOUT_OPTIMUM } from './predict';
@@ -232,8 +233,7 @@ class Draws {
   ) {
     const { drive } = atFullDrive;
     this.limited =
-      driveScale < GIVES_WAY ||
-      (demand !== null && excess(drive, atFullDrive, demand, 1) > Math.log(NEAR_ITS_LIMIT) && givesOut(drive));
+      driveScale < GIVES_WAY || (demand !== null && excessOfLimits(drive, demand) > Math.log(NEAR_ITS_LIMIT));
     this.ladder = this.limited ? atFullDrive : ladder;
     this.elastances = elastancesOf(ladder);
     this.standing = atFullDrive.unloaded.capacitorVolts;
@@ -255,9 +255,11 @@ class Draws {
   }
 }
 
-/** Whether a drive has a limit other than a supply that sags. */
-const givesOut = ({ maxWatts, maxAmps, supply }: Drive) =>
-  maxWatts !== null || maxAmps !== null || (supply !== null && supply.maxAmps !== null);
+/** How far a demand is over what a drive can give, its supply's sag apart. */
+function excessOfLimits(drive: Drive, demand: Demand): number {
+  const stiff: Drive = { ...drive, supply: drive.supply && { ...drive.supply, seriesOhms: 0 } };
+  return excess(stiff, { drive: stiff }, demand, 1);
+}
 
 /** What output, ripple and margin come to over all draws, and how many meet the target. */
 function* outputsOf(design: Design, draws: Draws, samples: number) {

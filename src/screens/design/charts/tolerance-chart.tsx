@@ -159,8 +159,11 @@ function Drawn({
         <p className="mt-1 text-xs text-soft">
           {samples} samples, each factor uniform within its limits; capacitors ±
           <Quantity value={design.ladder.capacitor.tolerance} unit="%" digits={2} />, the drive ±
-          <Quantity value={design.spread.peaks} unit="%" digits={2} />.
-          {design.ladder.capacitor.dcBiasDerating === null ? ' DC-bias derating of the capacitors is not known.' : ''}{' '}
+          <Quantity value={design.spread.peaks} unit="%" digits={2} />
+          {tolerance.shares.some(({ group, share }) => group === 'strays' && share > 0)
+            ? `, strays times or over ${design.spread.strays}`
+            : ''}
+          .{design.ladder.capacitor.dcBiasDerating === null ? ' DC-bias derating of the capacitors is not known.' : ''}{' '}
           <Popover.Root>
             <Popover.Trigger className="text-copper hover:underline">Tolerances…</Popover.Trigger>
             <Popover.Portal>
