@@ -10,6 +10,8 @@ const lookAt = (page: Page) => page.evaluate(() => document.dispatchEvent(new Ev
 async function clash(page: Page, other: Page, revision: number, stages: string, typed: string): Promise<void> {
   await stagesField(page).fill(stages);
   await saved(page, revision);
+  // What the time domain has drawn is a page that listens; what is typed into one just served is lost.
+  await expect(other.locator('[data-climb-from=time-domain]')).toBeVisible();
   await farads(other).fill(typed);
   await expect(other.getByRole('dialog', { name: 'Changed in another tab' })).toBeVisible();
   await expect(other.getByRole('dialog')).toContainText('ladder.stages');
