@@ -109,9 +109,9 @@ const ladderSchema = z
       });
   });
 
-/** How far the drive and the diodes may be off, either way, as a fraction; capacitors have their own tolerance. */
 const TIMES = 'a factor from 1 to 10, such as 2';
 
+/** How far the drive and the diodes may be off, either way, as a fraction; capacitors have their own tolerance. */
 const spreadSchema = z.strictObject({
   peaks: share('0.05').default(0.05),
   frequency: share('0.03').default(0.03),

@@ -1,7 +1,7 @@
 import { hasFastEdges, type Drive } from '../drive/drive';
 import type { LightLoad } from './charge-bookkeeping';
 import type { PulseShape } from './pulse-shape';
-import { reactivePulse, ReactivePulses, type PulsePath } from './reactive-pulse';
+import { LEAST_STIFFNESS, reactivePulse, ReactivePulses, type PulsePath } from './reactive-pulse';
 
 /** What of a loaded ladder it is calculated from. */
 type ReactiveInputs = {
@@ -45,7 +45,6 @@ export function reactivePath({ drive, lightLoad }: Pick<ReactiveInputs, 'drive' 
 const STIFFNESS_STEP = Math.LN2 / 8;
 const DAMPING_STEP = 0.15;
 const LEAST_DAMPING = 0.05;
-const LEAST_STIFFNESS = 1e-4;
 /** Paths kept at most; there are fewer for any one design and its tolerances. */
 const MOST_PATHS = 4000;
 const worked = new Map<number, ReactivePulses>();

@@ -18,7 +18,7 @@ export type PulsePath = {
 };
 
 /** Under this the capacitance is as good as a battery, and the difference of its levels would lose its digits. */
-const LEAST_STIFFNESS = 1e-4;
+export const LEAST_STIFFNESS = 1e-4;
 /** Charge under which it hardly matters how it comes about, and differences lose their digits. */
 const LEAST_CHARGE = 1e-8;
 /** Distance from equal roots, and from resonance without loss, at which the sums are kept away from zero over zero. */

@@ -11,7 +11,7 @@ export type ReleasedPrimary = {
   secondaryFarads: number;
 };
 
-/** Steps in a radian of the fastest ringing, and how many half swings of the slowest one are followed. */
+/** Steps in a radian of the fastest ringing, and how many are taken at most. */
 const STEPS_A_RADIAN = 12;
 const MOST_STEPS = 20_000;
 
@@ -47,13 +47,20 @@ export function switchOffPeakVolts(parts: ReleasedPrimary): number {
     1 / (leakHenries * switchFarads) + 1 / (leakHenries * coreFarads) + 1 / (magnetising * coreFarads),
   );
   const slowest = 1 / Math.sqrt(primaryHenries * (switchFarads + coreFarads));
-  const seconds = Math.max(1 / (STEPS_A_RADIAN * fastest), Math.PI / slowest / MOST_STEPS);
+  const seconds = 1 / (STEPS_A_RADIAN * fastest);
+  // So far apart that following both takes too long: the two swings on top of each other, from above.
+  if (Math.PI / slowest / seconds > MOST_STEPS)
+    return (
+      supplyVolts +
+      Math.hypot(peakAmps * Math.sqrt(primaryHenries / (switchFarads + coreFarads)), supplyVolts) +
+      Math.hypot(peakAmps * Math.sqrt(leakHenries / switchFarads), supplyVolts)
+    );
   let leakAmps = peakAmps;
   let coreAmps = peakAmps;
   let switchVolts = 0;
   let coreVolts = -(coupling ** 2) * supplyVolts;
   let most = 0;
-  for (let step = 0; step < MOST_STEPS && step * seconds * slowest < Math.PI; step += 1) {
+  for (let step = 0; step * seconds * slowest < Math.PI; step += 1) {
     leakAmps += (seconds * (supplyVolts - switchVolts + coreVolts)) / leakHenries;
     coreAmps -= (seconds * coreVolts) / magnetising;
     switchVolts += (seconds * leakAmps) / switchFarads;

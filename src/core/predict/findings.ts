@@ -257,7 +257,7 @@ const roughDrive: Check = (_design, { drive, output }) => {
         severity: 'note',
         where: '$.driver',
         message:
-          'What rings on between the pulses of this driver is taken for lost, in the time domain too: where it lasts until the next pulse the output may be 20 % higher or 16 % lower.',
+          'What rings on between the pulses of this driver is taken for lost, in the time domain too: where it lasts until the next pulse the output may be 20 % lower or 16 % higher.',
         advice: 'Measure the waveform at the ladder’s input and enter it, or leave a margin of a fifth.',
       },
     ];

@@ -77,7 +77,7 @@ export const flyback = driverKind(schema, {
  * / C + Vs^2) on the primary, whichever is less; loaded it
  * settles where the ladder takes what that energy leaves beside C V^2 / 2 for the
  * capacitance. What rings on after the pulse is taken for lost; where it lasts
- * until the switch closes again the output lies up to 20 % higher or 16 % lower,
+ * until the switch closes again the output lies up to 20 % lower or 16 % higher,
  * so that all of it is rough. Checked by integrating switch, core and ladder as
  * one circuit. Leakage lifts the switch over that, to {@link switchOffPeakVolts},
  * or burns its energy times Vc / (Vc - Vr) in a clamp at Vc over the supply, Vr
