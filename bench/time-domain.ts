@@ -11,9 +11,12 @@ import { copyOf, emptyState, PeriodRunner, type State } from '../src/core/transi
 import { settle } from '../src/core/transient/steady-state';
 import { Stepper } from '../src/core/transient/stepper';
 import { timeGrid, type TimeGrid } from '../src/core/transient/time-grid';
-import { finish, startingState, transientOf } from '../src/core/transient/transient';
+import { startingState } from '../src/core/transient/settled';
+import { finish, transientOf } from '../src/core/transient/transient';
 import { benchDesign } from '../tests/reference/bench-design';
 import { integrateLadder } from '../tests/reference/smooth-diode-ladder';
+import { FLYBACK, flybackFor, ladderFor, PUSH_PULL, suppliedDesign } from '../tests/reference/supplied-design';
+import { integrateSupply } from '../tests/reference/whole-supply';
 import { median, say, time, verdict } from './measure';
 
 const STEPS = 200;
@@ -57,7 +60,49 @@ export function benchTimeDomain(): void {
   }
   againstOdex();
   againstPlainRunning();
+  wholeSupplies();
   memory();
+}
+
+/** Supplies whose driver is part of the circuit: settled, against their limits, their growth and an independent integration. */
+function wholeSupplies(): void {
+  const kinds: {
+    name: string;
+    sections: typeof FLYBACK | typeof PUSH_PULL;
+    stages: number[];
+    limit: Record<number, number>;
+  }[] = [
+    { name: 'resonant push-pull', sections: PUSH_PULL, stages: [1, 2, 4, 8], limit: { 8: 500 } },
+    { name: 'flyback', sections: FLYBACK, stages: [1, 2, 3], limit: { 3: 300 } },
+  ];
+  for (const { name, sections, stages, limit } of kinds) {
+    say(`Whole supply, ${name}: driver, ladder and load as one circuit`);
+    say('  stages      ms  periods   steps   over 1 stage, against n^2');
+    let base = 0;
+    for (const count of stages) {
+      const design = suppliedDesign(sections, count, 5e6 * count);
+      let run = finish(transientOf(design));
+      const milliseconds = time(7, () => {
+        run = finish(transientOf(design));
+      });
+      base ||= milliseconds;
+      const most = limit[count];
+      const { periods, stepsPerPeriod } = run.transient;
+      say(
+        `  ${String(count).padStart(6)} ${milliseconds.toFixed(1).padStart(7)} ${String(periods).padStart(8)} ${String(stepsPerPeriod).padStart(7)}   ${(milliseconds / base / count ** 2).toFixed(2)}${most ? `   ${verdict(milliseconds, most)}` : ''}`,
+      );
+    }
+  }
+  const design = suppliedDesign(FLYBACK, 1, 5e6);
+  const run = finish(transientOf(design));
+  const settled = time(7, () => finish(transientOf(design)));
+  const began = performance.now();
+  const cycles = 120;
+  const { meanVolts } = integrateSupply(flybackFor(design, null, 1), ladderFor(design, run), { cycles, measured: 20 });
+  const integrated = performance.now() - began;
+  say(
+    `  Flyback, one stage: ${settled.toFixed(1)} ms; odex ${integrated.toFixed(0)} ms for ${cycles} cycles from 5 % under it, where it is within ${Math.abs(100 * (meanVolts / run.transient.meanVolts - 1)).toFixed(2)} %; ratio ${Math.round(integrated / settled)}`,
+  );
 }
 
 function againstOdex(): void {
@@ -109,12 +154,12 @@ function againstPlainRunning(): void {
   const design = loadedStages(12);
   const { ladder, circuit } = circuitOfDesign(design);
   const grid = timeGrid(ladder.drive, STEPS);
-  const unloadedState = emptyState(circuit.names.length, circuit.windings.length);
+  const unloadedState = emptyState(circuit);
   for (const { id } of freeNodes(ladder.network))
     unloadedState.volts[circuit.place.get(id)!] = ladder.unloaded.nodeVolts.get(id)!;
   new Stepper(circuit).chargeAt(unloadedState.volts, grid.drive[grid.steps - 1], unloadedState.charge);
   const starts: [string, State][] = [
-    ['closed form', startingState(design, ladder, circuit, grid)],
+    ['closed form', startingState(design, ladder, circuit, grid.drive[grid.steps - 1])],
     ['state without load', unloadedState],
   ];
   const options = {

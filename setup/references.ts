@@ -11,7 +11,9 @@ import { ROOT } from './build';
 const tests = readdirSync(path.join(ROOT, 'src'), { recursive: true, encoding: 'utf8' })
   .filter((file) => file.endsWith('.test.ts'))
   .map((file) => path.join(ROOT, 'src', file))
-  .filter((file) => /\b(recorded|integratedLadder|integratedFlyback|writeRecord)\b/.test(readFileSync(file, 'utf8')));
+  .filter((file) =>
+    /\b(recorded|integratedLadder|integratedFlyback|integratedSupply|writeRecord)\b/.test(readFileSync(file, 'utf8')),
+  );
 for (const folder of ['integrations', 'predictions'])
   rmSync(path.join(ROOT, 'tests/reference', folder), { recursive: true, force: true });
 const jest = path.join(ROOT, 'node_modules/jest/bin/jest.js');

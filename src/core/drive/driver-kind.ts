@@ -6,6 +6,7 @@ import type { Drive } from './drive';
 import type { DriveContext, DriveResult } from './drive-result';
 import type { DriveFigures } from './figures';
 import type { Supply, SupplyKind } from './supply';
+import type { FedNode, NoCircuit, SupplyCircuit } from './supply-circuit';
 import type * as z from '../zod';
 
 /** The three sections of a document that a driver works from. */
@@ -49,6 +50,21 @@ export type DriverKind<S extends z.ZodType<{ kind: string }>> = {
   places: readonly Place[];
   ratings: (driver: z.output<S>) => Rating[];
   drive: (source: Source<z.output<S>>, context: DriveContext) => DriveResult;
+  /**
+   * The same as a circuit, for the time domain; not there where `drive` is one already, or nothing is known of what makes it.
+   *
+   * @param result of `drive`, to start from
+   * @param fed the ladder's nodes that its windings feed
+   * @param ladderFarads what the ladder's input shows beside the charge it takes, F
+   */
+  circuit?: (
+    source: Source<z.output<S>>,
+    result: DriveResult,
+    fed: readonly FedNode[],
+    ladderFarads: number,
+  ) => SupplyCircuit | NoCircuit;
+  /** The chief thing that `drive` leaves out or only estimates and `circuit` has, a sentence. */
+  leavesOut?: string;
   /** What is to be checked before power because of it (common practice, no source). */
   beforePower: (driver: z.output<S>, figures: DriveFigures) => PowerCheck[];
 };

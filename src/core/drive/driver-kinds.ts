@@ -15,6 +15,7 @@ import { measured } from './kinds/measured';
 import { boughtModule } from './kinds/module';
 import { resonantPushPull } from './kinds/resonant-push-pull';
 import { supplySchema, type Supply } from './supply';
+import type { FedNode, NoCircuit, SupplyCircuit } from './supply-circuit';
 import { transformerRatings } from './transformer-checks';
 
 /** Every kind of driver, in the order in which they are offered: one line each. */
@@ -74,6 +75,20 @@ export function makeDrive(source: DriveSource, context: DriveContext): DriveResu
     },
   };
 }
+
+/** The whole supply as a circuit that feeds these nodes of a ladder; null where its drive is one already. */
+export function supplyCircuitOf(
+  source: DriveSource,
+  result: DriveResult,
+  fed: readonly FedNode[],
+  ladderFarads: number,
+): SupplyCircuit | NoCircuit | null {
+  if (source.transformer?.rectifierInside) return { reason: 'a rectifier is inside the transformer' };
+  return DRIVER_KINDS[source.driver.kind].circuit?.(source, result, fed, ladderFarads) ?? null;
+}
+
+/** What the drive of a kind leaves out that its circuit has, a sentence; null where they are one. */
+export const leftOutBy = ({ kind }: Driver): string | null => DRIVER_KINDS[kind].leavesOut ?? null;
 
 /** What driver and transformer are rated for, as far as the document knows. */
 export function sourceRatings({ driver, transformer }: DriveSource): Rating[] {

@@ -13,6 +13,7 @@ export const DRIVE_FIGURES = {
   powerFactorFarads: { link: 'supply', label: 'Capacitor that would cancel it', unit: 'F' },
   supplyOpenVolts: { link: 'supply', label: 'No load, dc', unit: 'V' },
   supplyAmps: { link: 'supply', label: 'Current at this load', unit: 'A' },
+  supplyRmsAmps: { link: 'supply', label: 'Its RMS', unit: 'A' },
   supplyWatts: { link: 'supply', label: 'Power at this load', unit: 'W' },
   supplyVolts: { link: 'supply', label: 'Sags to', unit: 'V' },
   idleAmps: { link: 'supply', label: 'Idle, nothing drawn', unit: 'A' },
@@ -27,6 +28,7 @@ export const DRIVE_FIGURES = {
   estimatedHertz: { link: 'driver', label: 'Frequency, estimated', unit: 'Hz' },
   switchPeakAmps: { link: 'driver', label: 'Current at switch-off, peak', unit: 'A' },
   primaryRmsAmps: { link: 'driver', label: 'Primary current, RMS', unit: 'A' },
+  primaryPeakAmps: { link: 'driver', label: 'Primary current, peak', unit: 'A' },
   primaryAmps: { link: 'driver', label: 'Primary current at this load', unit: 'A' },
   onSeconds: { link: 'driver', label: 'On for', unit: 's' },
   onFraction: { link: 'driver', label: 'Duty cycle of each half period', unit: '%' },
@@ -34,6 +36,7 @@ export const DRIVE_FIGURES = {
   ceilingWatts: { link: 'driver', label: 'Power ceiling, in', unit: 'W' },
   transistorPeakVolts: { link: 'driver', label: 'Transistor blocks, peak', unit: 'V' },
   transistorRmsAmps: { link: 'driver', label: 'Each transistor, RMS', unit: 'A' },
+  transistorWatts: { link: 'driver', label: 'Heat of the transistor, edges apart', unit: 'W' },
   conductionWatts: { link: 'driver', label: 'Conduction loss of the transistors', unit: 'W' },
   forwardWatts: { link: 'driver', label: 'Forward stroke gives', unit: 'W' },
   ringingWatts: { link: 'driver', label: 'Lost to ringing', unit: 'W' },
@@ -97,3 +100,7 @@ export type DriveFigures = Partial<Record<DriveFigureId, number>>;
 export function figuresOfLink(figures: DriveFigures, link: DriveLink): DriveFigureId[] {
   return (Object.keys(figures) as DriveFigureId[]).filter((id) => DRIVE_FIGURES[id].link === link);
 }
+
+/** Figures from the supply on, as the catalogue has them. */
+export const figuresInOrder = (figures: DriveFigures) =>
+  (Object.keys(DRIVE_FIGURES) as DriveFigureId[]).filter((id) => figures[id] !== undefined);

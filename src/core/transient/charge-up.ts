@@ -1,12 +1,16 @@
 import { isSwitchedAtAnyPhase } from '../stress/surge';
 import type { Design } from '../design/design-schema';
 import { mostWatts, type Drive } from '../drive/drive';
-import { circuitOfDesign } from './circuit-of-design';
+import type { DriveFigures } from '../drive/figures';
+import type { LoadedLadder } from '../ladder/loaded';
+import { formatQuantity } from '../quantity/format-quantity';
+import { circuitOfDesign, wholeSupplyOf } from './circuit-of-design';
+import { DriverMeter } from './driver-meter';
 import type { Circuit } from './circuit';
 import { emptyState, PeriodRunner, Sensitivity, type StepListener } from './period';
 import { PeriodEquation } from './period-equation';
 import { Stepper } from './stepper';
-import { timeGrid } from './time-grid';
+import { phasedGrid, timeGrid } from './time-grid';
 
 /** One moment of a charge-up, at the end of a period: what the terminal shows over that period, V. */
 type ChargeUpSample = { seconds: number; meanVolts: number; minVolts: number; maxVolts: number };
@@ -21,6 +25,8 @@ export type ChargeUp = {
   reason: string | null;
   /** What the energy stored at the end takes at least at the drive's power, which nothing else here counts, s; null without a limit. */
   leastSeconds: number | null;
+  /** The most that a driver sees on the way, where it is part of the circuit. */
+  driver: DriveFigures;
   /** Greatest currents on the way; `limited` says whether anything in the design limits them, so that they mean something. */
   surge: { sourceAmps: number; diodeAmps: number; diode: string; limited: boolean };
   /** What a gap did; null without one. */
@@ -31,6 +37,10 @@ export type ChargeUp = {
 export type ChargeUpProgress = { fraction: number; seconds: number };
 
 const STEPS = 100;
+/** The same of a whole supply, whose driver rings. */
+const SUPPLY_STEPS = 200;
+/** Periods after a stride in which it falls into step. */
+const FALLING_PERIODS = 2;
 const FRACTIONS = [0.5, 0.9, 0.95];
 /** Periods always run one by one, for the surge. */
 const FIRST_PERIODS = 12;
@@ -63,18 +73,19 @@ export function* chargeUpOf(
   settledVolts: number,
   exact: boolean,
 ): Generator<ChargeUpProgress, ChargeUp> {
-  const { ladder, circuit } = circuitOfDesign(design);
+  const { ladder, circuit } = switchedOn(design);
   const { drive, network } = ladder;
-  const grid = timeGrid(drive, STEPS);
-  const period = 1 / drive.frequencyHertz;
+  const grid = circuit.supply ? phasedGrid(circuit.supply.phases, SUPPLY_STEPS) : timeGrid(drive, STEPS);
+  const period = 1 / circuit.hertz;
   const stepper = new Stepper(circuit);
   const runner = new PeriodRunner(stepper, grid);
   const watch = new Watch(stepper);
-  const state = emptyState(stepper.nodes, circuit.windings.length);
+  const state = emptyState(circuit);
   const striding = !exact && !watch.hasGap;
   const equation = striding ? new PeriodEquation(runner, new Sensitivity(stepper)) : null;
   const samples: ChargeUpSample[] = [{ seconds: 0, meanVolts: 0, minVolts: 0, maxVolts: 0 }];
   let elapsed = 0;
+  let seconds = 0;
   let periods = 0;
   let reason: string | null = null;
   const wanted = FRACTIONS[FRACTIONS.length - 1] * settledVolts;
@@ -86,8 +97,15 @@ export function* chargeUpOf(
       done = equation.evaluate(state, watch.listen);
       if (done && stride > 1 && equation.correct(1 / (stride - 1), state)) {
         elapsed += stride - 1;
+        seconds += (stride - 1) * runner.seconds;
+        // What a driver rings with falls into step again.
+        for (let fall = 0; circuit.supply && done && fall < FALLING_PERIODS; fall += 1) {
+          done = runner.period(state);
+          elapsed += 1;
+          seconds += runner.seconds;
+        }
         watch.restart();
-        done = runner.period(state, watch.listen);
+        done &&= runner.period(state, watch.listen);
         periods += 1;
       } else {
         equation.readEnd(state);
@@ -98,11 +116,14 @@ export function* chargeUpOf(
     elapsed += 1;
     periods += 1;
     if (!done) {
-      reason = 'A step of the computation found no solution.';
+      reason = circuit.supply
+        ? `After ${formatQuantity(seconds, 's')} the driver no longer changes over: it does not start.`
+        : 'A step of the computation found no solution.';
       break;
     }
-    samples.push({ seconds: elapsed * period, ...watch.terminal() });
-    yield { fraction: settledVolts > 0 ? watch.terminal().meanVolts / settledVolts : 1, seconds: elapsed * period };
+    seconds += runner.seconds;
+    samples.push({ seconds, ...watch.terminal() });
+    yield { fraction: settledVolts > 0 ? watch.terminal().meanVolts / settledVolts : 1, seconds };
     if (watch.strikes >= STRIKES_WATCHED) {
       reason = 'The gap fires over and over; watched until its rate was clear.';
       break;
@@ -116,7 +137,7 @@ export function* chargeUpOf(
       break;
     }
   }
-  if (!watch.hasGap && isSwitchedAtAnyPhase(drive)) watchOtherPhases(runner, watch, circuit);
+  if (!watch.hasGap && !circuit.supply && isSwitchedAtAnyPhase(drive)) watchOtherPhases(runner, watch, circuit);
   const { diode, diodeAmps, sourceAmps } = watch.surge();
   const across = (node: number) => stepper.at(node, state.volts, grid.drive[grid.steps - 1]);
   const joules = circuit.capacitors.reduce(
@@ -129,7 +150,9 @@ export function* chargeUpOf(
     samples,
     reached: FRACTIONS.map((fraction) => ({ fraction, seconds: timeTo(samples, fraction * settledVolts) })),
     reason,
-    leastSeconds: watts === null ? null : joules / watts,
+    // A driver that is part of the circuit runs out of power there by itself.
+    leastSeconds: watts === null || circuit.supply ? null : joules / watts,
+    driver: watch.driverPeaks(),
     /** Greatest currents on the way, of a mains switch at the worst of several phases; `limited` says whether anything in the design limits them, so that they mean something. */
     surge: { sourceAmps, diodeAmps, diode: network.diodes[diode].id, limited: isLimited(drive, design) },
     gap: watch.hasGap
@@ -144,6 +167,12 @@ export function* chargeUpOf(
   };
 }
 
+/** The whole supply where its driver can be part of the circuit, else the ladder on its drive. */
+function switchedOn(design: Design): { ladder: LoadedLadder; circuit: Circuit } {
+  const whole = wholeSupplyOf(design);
+  return whole && 'circuit' in whole ? whole : circuitOfDesign(design);
+}
+
 /** Phases in a period at which a mains switch is tried, and periods after which its surge is over. */
 const PHASES = 16;
 const SURGE_PERIODS = 2;
@@ -153,12 +182,7 @@ function watchOtherPhases(runner: PeriodRunner, watch: Watch, circuit: Circuit):
   const { steps } = runner.grid;
   for (let phase = 0; phase < PHASES; phase += 1) {
     const first = Math.round((phase * steps) / PHASES);
-    runner.stretch(
-      emptyState(runner.stepper.nodes, circuit.windings.length),
-      first,
-      SURGE_PERIODS * steps,
-      watch.listen,
-    );
+    runner.stretch(emptyState(circuit), first, SURGE_PERIODS * steps, watch.listen);
   }
 }
 
@@ -190,11 +214,25 @@ class Watch {
   private readonly diodePeaks: Float64Array;
   private sourcePeak = 0;
   private readonly circuit: Circuit;
+  private readonly driver: DriverMeter | null;
 
   constructor(private readonly stepper: Stepper) {
     this.circuit = stepper.circuit;
     this.hasGap = this.circuit.loads.some(({ law }) => law.gap !== null);
-    this.diodePeaks = new Float64Array(this.circuit.diodes.length);
+    this.diodePeaks = new Float64Array(this.circuit.ladderDiodes);
+    this.driver = this.circuit.supply
+      ? new DriverMeter(this.circuit, stepper, new Float64Array(stepper.nodes), { steps: 0, seconds: 1 })
+      : null;
+  }
+
+  /** The most of what the driver's probes read. */
+  driverPeaks(): DriveFigures {
+    const figures: DriveFigures = {};
+    const read = this.driver?.finish().probes ?? [];
+    this.circuit.supply?.probes.forEach(({ figure, tells }, index) => {
+      if (tells === 'most' && read[index] > -Infinity) figures[figure] = read[index];
+    });
+    return figures;
   }
 
   restart(): void {
@@ -224,7 +262,7 @@ class Watch {
     return times.length < 3 ? null : (times.length - 1) / (times[times.length - 1] - times[0]);
   }
 
-  readonly listen: StepListener = (seconds, _step, drive, volts, windingAmps) => {
+  readonly listen: StepListener = (seconds, _step, drive, volts, inductorAmps) => {
     const { stepper, circuit } = this;
     const at = (node: number) => stepper.at(node, volts, drive);
     const across = at(circuit.output) - at(circuit.return);
@@ -233,11 +271,13 @@ class Watch {
     this.clock += seconds;
     this.least = Math.min(this.least, across);
     this.most = Math.max(this.most, across);
-    circuit.diodes.forEach(({ anode, cathode, forwardVolts, onSiemens }, index) => {
+    circuit.diodes.slice(0, circuit.ladderDiodes).forEach(({ anode, cathode, forwardVolts, onSiemens }, index) => {
       const over = at(anode) - at(cathode) - forwardVolts;
       if (over > 0) this.diodePeaks[index] = Math.max(this.diodePeaks[index], onSiemens * over);
     });
-    for (const amps of windingAmps) this.sourcePeak = Math.max(this.sourcePeak, Math.abs(amps));
+    for (let index = 0; index < circuit.sources.count && index < inductorAmps.length; index += 1)
+      this.sourcePeak = Math.max(this.sourcePeak, Math.abs(inductorAmps[index]));
+    this.driver?.take({ seconds, at: 0, drive, volts, inductorAmps });
     circuit.loads.forEach((load, index) => {
       const { gap } = load.law;
       if (!gap) return;

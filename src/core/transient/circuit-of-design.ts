@@ -1,10 +1,14 @@
 import type { Design } from '../design/design-schema';
 import type { LoadedLadder } from '../ladder/loaded';
-import type { LadderInputs } from '../operating/ladder-inputs';
+import { supplyCircuitOf } from '../drive/driver-kinds';
+import type { FedNode, NoCircuit, SupplyCircuit } from '../drive/supply-circuit';
+import { inputFaradsOf, sourceOf } from '../operating/ladder-of-design';
+import { polarityOf, type LadderInputs } from '../operating/ladder-inputs';
 import { operatingPoint } from '../operating/operating-point';
 import { outputElements } from '../output/elements';
 import { transitOf } from '../stress/recovery';
-import { circuitOf, type Circuit, type CircuitParts } from './circuit';
+import type { Circuit } from './circuit';
+import { circuitOf, type CircuitParts } from './ladder-circuit';
 
 /** The circuit a design describes and the ladder it stands for, optionally behind another output and load. */
 export function circuitOfDesign(
@@ -15,6 +19,25 @@ export function circuitOfDesign(
   const { ladder, inputs } = operatingPoint(design);
   const parts = circuitParts(design, inputs);
   return { ladder, circuit: circuitOf(ladder.network, ladder.drive, parts, outputElements(output, load)) };
+}
+
+/** A supply run as a circuit together with its ladder and load. */
+export type WholeSupply = { ladder: LoadedLadder; circuit: Circuit; supply: SupplyCircuit };
+
+/** The same with what makes the drive as part of the circuit; null where the drive is a circuit already. */
+export function wholeSupplyOf(design: Design): WholeSupply | NoCircuit | null {
+  const point = operatingPoint(design);
+  const { ladder, inputs, demand, driveScale, atFullDrive } = point;
+  const mirrored = polarityOf(design) === 'negative' && ladder.network.return === 'ground';
+  const fed = ladder.network.sources.map(({ node, sign }): FedNode => {
+    return { node, sign: mirrored ? (sign === 1 ? -1 : 1) : sign };
+  });
+  const result = sourceOf(design, atFullDrive, demand, driveScale);
+  const supply = supplyCircuitOf(design, result, fed, inputFaradsOf(atFullDrive));
+  if (!supply || 'reason' in supply) return supply;
+  const parts = circuitParts(design, inputs);
+  const elements = outputElements(design.output, design.load);
+  return { ladder, supply, circuit: circuitOf(ladder.network, ladder.drive, parts, elements, supply) };
 }
 
 function circuitParts({ ladder }: Design, { parts: { diode }, strayFarads }: LadderInputs): CircuitParts {

@@ -5,7 +5,7 @@ import { bipolarNetwork } from '../topology/bipolar';
 import { fullWaveNetwork } from '../topology/full-wave';
 import { halfWaveNetwork } from '../topology/half-wave';
 import type { LadderNetwork } from '../topology/network';
-import { circuitOf } from './circuit';
+import { circuitOf } from './ladder-circuit';
 
 const parts = { forwardVolts: 0.5, strayFarads: 1e-12, onOhms: 1e4, leakSiemens: 1e-9, transitSeconds: 0 };
 const bare = { seriesOhms: 0, bleederOhms: null };
@@ -17,14 +17,30 @@ it('numbers every node that is not known, the source only behind a resistance', 
   const behind = make(halfWaveNetwork(3, 1e-9), 100);
   expect(behind.names).toHaveLength(7);
   expect(behind.names).toContain('source');
-  expect(behind.windings).toEqual([{ node: behind.place.get('source'), sign: 1, ohms: 100, henries: 0 }]);
+  expect(behind.inductors).toEqual([
+    {
+      terms: [
+        { node: -2, weight: 1 },
+        { node: behind.place.get('source'), weight: -1 },
+      ],
+      ohms: 100,
+      henries: 0,
+      dampingSiemens: 0,
+      saturation: null,
+    },
+  ]);
 });
 
 it('knows both halves of a centre-tapped winding by their signs', () => {
   const stiff = make(fullWaveNetwork(2, 1e-9), 0);
-  expect(stiff.stiff).toEqual([1, -1]);
+  expect(stiff.known).toEqual([
+    { drive: 1, volts: 0 },
+    { drive: -1, volts: 0 },
+  ]);
+  expect(stiff.sources).toEqual({ stiff: true, count: 2 });
   const resistive = make(fullWaveNetwork(2, 1e-9), 50);
-  expect(resistive.windings.map((winding) => winding.sign)).toEqual([1, -1]);
+  expect(resistive.known.map(({ drive }) => drive)).toEqual([1, -1]);
+  expect(resistive.sources).toEqual({ stiff: false, count: 2 });
 });
 
 it('puts a stray across every diode, behind the ladder’s own capacitors', () => {

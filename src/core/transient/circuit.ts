@@ -1,15 +1,14 @@
-import { LOAD_KINDS, loadOhms } from '../load/load-kinds';
 import type { LoadBranch } from '../load/load-kind';
-import type { Drive } from '../drive/drive';
-import type { LadderNetwork } from '../topology/network';
-import { bandOrder } from '../numeric/ordering';
-import type { OutputElement, OutputNode } from '../output/elements';
+import type { DriveFigureId } from '../drive/figures';
 
-/** A node: zero or more is free, below zero is known: -1 ground, -2 and on a stiff source. */
-type NodeIndex = number;
+/** A node: zero or more is free, below zero is known: -1 ground, -2 and on one of the circuit's known nodes. */
+export type NodeIndex = number;
+
+/** A known voltage: so many times the drive, and a steady part, V. */
+type KnownNode = { drive: number; volts: number };
 
 type CircuitCapacitor = { from: NodeIndex; to: NodeIndex; farads: number };
-type CircuitResistor = { from: NodeIndex; to: NodeIndex; siemens: number };
+export type CircuitResistor = { from: NodeIndex; to: NodeIndex; siemens: number };
 
 /**
  * A diode: nothing but leakage below its forward voltage, a straight line above
@@ -27,11 +26,73 @@ type CircuitDiode = {
   nearFarads: number;
 };
 
-/** The drive behind the resistance and leakage inductance of a winding, feeding a free node. */
-type CircuitWinding = { node: NodeIndex; sign: 1 | -1; ohms: number; henries: number };
+/**
+ * An inductance on the voltage sum of weight times node, its current leaving nodes of positive weight by so much: a coil
+ * between two nodes has the weights 1 and -1, a leakage behind an ideal transformer its ratio. Windings coupled without
+ * loss are such inductances, each with a flux of its own (L i' = v with L factored).
+ */
+export type CircuitInductor = {
+  terms: readonly { node: NodeIndex; weight: number }[];
+  ohms: number;
+  henries: number;
+  /** A conductance beside it, in which its fast ringing dies, S. */
+  dampingSiemens: number;
+  /** Flux linkage from which the core gives way, Vs, and what inductance is left, H. */
+  saturation: Saturation | null;
+};
+export type Saturation = { fluxVoltSeconds: number; henries: number };
+
+/** Conducts both ways while it is closed. */
+type CircuitSwitch = { from: NodeIndex; to: NodeIndex; onSiemens: number };
+
+/** Something that comes when a sum of weighted nodes, fluxes and a constant falls from above zero to below it. */
+export type CircuitEvent = {
+  terms: readonly { node: NodeIndex; weight: number }[];
+  /** Fluxes of inductances that count as well, so much a volt-second. */
+  fluxes: readonly { index: number; weight: number }[];
+  constant: number;
+  /** Whether it has come where the sum is below zero from the start, or is to rise first. */
+  atOnce: boolean;
+};
+
+/** Something that a driver's probe sees: a current, A, or a voltage, V, or a power, W, in the numbers of the circuit. */
+type CircuitSignal =
+  | { kind: 'inductors'; weights: readonly { index: number; weight: number }[] }
+  | { kind: 'capacitor'; index: number }
+  | { kind: 'diode'; index: number; as: 'A' | 'W' }
+  | { kind: 'switches'; bits: number; as: 'A' | 'W' }
+  | { kind: 'rail'; node: NodeIndex; times: number }
+  | { kind: 'across'; from: NodeIndex; to: NodeIndex };
+
+/** What of a signal is told over a period; `closed` counts the steps alone in which these switches are, by bits. */
+export type CircuitProbe = {
+  figure: DriveFigureId;
+  signal: CircuitSignal;
+  tells: 'mean' | 'rms' | 'most' | 'span';
+  closed: number | null;
+};
+
+/** A driver as a circuit: its phases as the time grid takes them, and what it lets be read. */
+export type CircuitSupply = {
+  phases: readonly CircuitPhase[];
+  probes: readonly CircuitProbe[];
+  courses: readonly { id: string; name: string; signal: CircuitSignal }[];
+  /** The driver's own among the circuit's lists, which the ladder's precede: from these on. */
+  firstDiode: number;
+  firstResistor: number;
+};
+
+export type CircuitPhase = {
+  seconds: number;
+  /** Even steps it takes where steps are as usual, and shorter ones it begins with: their length, s, and how many. */
+  steps: number;
+  first: { seconds: number; steps: number } | null;
+  closed: number;
+  until: CircuitEvent | null;
+};
 
 /** What a load draws from `from` to `to`, by its kind's law. */
-type CircuitLoad = { from: NodeIndex; to: NodeIndex; law: LoadBranch };
+export type CircuitLoad = { from: NodeIndex; to: NodeIndex; law: LoadBranch };
 
 /** Elements between numbered nodes; `names` are the free nodes in elimination order. */
 export type Circuit = {
@@ -41,12 +102,18 @@ export type Circuit = {
   capacitors: CircuitCapacitor[];
   resistors: CircuitResistor[];
   diodes: CircuitDiode[];
-  windings: CircuitWinding[];
+  /** Those that feed the ladder stand first. */
+  inductors: CircuitInductor[];
+  switches: CircuitSwitch[];
   /** Whether leakage inductance rings as it will, or every step lets its ringing die. */
   ringing: 'followed' | 'damped';
-  /** Signs of the stiff sources, nodes -2, -3 and on. */
-  stiff: (1 | -1)[];
+  /** Nodes -2, -3 and on. */
+  known: KnownNode[];
+  /** Sources of the ladder that are known nodes, the first of them, or inductors, the first of those. */
+  sources: { stiff: boolean; count: number };
   loads: CircuitLoad[];
+  /** A driver that is part of the circuit; null where a drive stands in for it. */
+  supply: CircuitSupply | null;
   /** The ladder's own capacitors and diodes stand first in their lists, this many of each. */
   ladderCapacitors: number;
   ladderDiodes: number;
@@ -60,131 +127,6 @@ export type Circuit = {
   loadSiemens: number;
 };
 
-/** What the parts of a ladder are like beyond its network. */
-export type CircuitParts = {
-  forwardVolts: number;
-  strayFarads: number;
-  onOhms: number;
-  leakSiemens: number;
-  transitSeconds: number;
-};
-
-/**
- * A ladder with its drive, output and load as elements, nodes numbered so that
- * elements join near numbers.
- */
-export function circuitOf(
-  network: LadderNetwork,
-  drive: Drive,
-  parts: CircuitParts,
-  elements: readonly OutputElement[],
-): Circuit {
-  const isStiff = drive.seriesOhms === 0 && drive.seriesHenries === 0;
-  const sources = new Set(network.sources.map((source) => source.node));
-  const stiffAt = new Map(network.sources.map((source, index) => [source.node, -2 - index]));
-  const loadElement = elements.find((element) => element.kind === 'load')!;
-  const behindResistor = loadElement.from === 'load';
-  const nodeOf: Record<OutputNode, string> = { terminal: network.output, load: 'load', return: network.return };
-  const free = [
-    ...network.nodes
-      .filter((node) => node.column !== 'ground' && !(isStiff && sources.has(node.id)))
-      .map((node) => node.id),
-    ...(behindResistor ? ['load'] : []),
-  ];
-  const joined: [string, string][] = [
-    ...network.capacitors.map(({ lower, upper }): [string, string] => [lower, upper]),
-    ...network.diodes.map(({ anode, cathode }): [string, string] => [anode, cathode]),
-    [network.output, network.return],
-    ...elements.map(({ from, to }): [string, string] => [nodeOf[from], nodeOf[to]]),
-  ];
-  const { names, place } = numbered(free, joined);
-  const at = (id: string): NodeIndex => place.get(id) ?? (id === 'ground' ? -1 : stiffAt.get(id)!);
-  const peakToPeakVolts = drive.positivePeakVolts + drive.negativePeakVolts;
-  const resistors: CircuitResistor[] = [];
-  const loads: CircuitLoad[] = [];
-  for (const element of elements) {
-    const ends = { from: at(nodeOf[element.from]), to: at(nodeOf[element.to]) };
-    const ohms = element.kind === 'resistor' ? element.ohms : loadOhms(element.load);
-    if (ohms !== null) resistors.push({ ...ends, siemens: 1 / ohms });
-    if (element.kind === 'resistor') continue;
-    const law = LOAD_KINDS[element.load.kind].branch(element.load, peakToPeakVolts);
-    if (law) loads.push({ ...ends, law });
-  }
-  const resistorOf = (id: 'bleeder' | 'series') =>
-    elements.find((element) => element.kind === 'resistor' && element.id === id) as { ohms: number } | undefined;
-  const resistiveLoad = loadOhms(loadElement.load);
-  return {
-    hertz: drive.frequencyHertz,
-    names,
-    place,
-    capacitors: [
-      ...network.capacitors.map(({ lower, upper, farads }) => ({ from: at(lower), to: at(upper), farads })),
-      ...(parts.strayFarads > 0
-        ? network.diodes.map(({ anode, cathode }) => ({
-            from: at(anode),
-            to: at(cathode),
-            farads: parts.strayFarads,
-          }))
-        : []),
-    ],
-    resistors,
-    diodes: network.diodes.map(({ anode, cathode }) => {
-      const near = nearestFarads(network, [anode, cathode]);
-      return {
-        anode: at(anode),
-        cathode: at(cathode),
-        forwardVolts: parts.forwardVolts,
-        onSiemens: Math.min(1 / parts.onOhms, near * drive.frequencyHertz * STIFFEST),
-        leakSiemens: Math.max(parts.leakSiemens, LEAKIEST * near * drive.frequencyHertz),
-        transitSeconds: parts.transitSeconds,
-        nearFarads: near,
-      };
-    }),
-    windings: isStiff
-      ? []
-      : network.sources.map(({ node, sign }) => ({
-          node: at(node),
-          sign,
-          ohms: Math.max(drive.seriesOhms, 0),
-          henries: drive.seriesHenries,
-        })),
-    ringing: 'followed',
-    stiff: isStiff ? network.sources.map(({ sign }) => sign) : [],
-    loads,
-    ladderCapacitors: network.capacitors.length,
-    ladderDiodes: network.diodes.length,
-    output: at(network.output),
-    return: at(network.return),
-    load: at(nodeOf[loadElement.from]),
-    seriesOhms: resistorOf('series')?.ohms ?? 0,
-    bleederSiemens: 1 / (resistorOf('bleeder')?.ohms ?? Infinity),
-    loadSiemens: resistiveLoad === null ? 0 : 1 / resistiveLoad,
-  };
-}
-
-/** Whether a winding has leakage inductance, so that the circuit may ring. */
-export const hasInductance = ({ windings }: Pick<Circuit, 'windings'>) => windings.some(({ henries }) => henries > 0);
-
-/** Conductance of a diode without on-resistance, in units of f C: its drop changes no output by 1e-4. */
-const STIFFEST = 5e4;
-/** Leakage of every diode, in units of f C: it makes the state without load unique. */
-const LEAKIEST = 1e-7;
-
-function nearestFarads(network: LadderNetwork, ends: string[]): number {
-  const near = network.capacitors.filter((part) => ends.includes(part.lower) || ends.includes(part.upper));
-  return Math.max(...near.map((part) => part.farads));
-}
-
-function numbered(free: string[], joined: readonly [string, string][]): Pick<Circuit, 'names' | 'place'> {
-  const index = new Map(free.map((id, at) => [id, at]));
-  const neighbours: number[][] = free.map(() => []);
-  for (const [one, other] of joined) {
-    const a = index.get(one);
-    const b = index.get(other);
-    if (a === undefined || b === undefined || a === b || neighbours[a].includes(b)) continue;
-    neighbours[a].push(b);
-    neighbours[b].push(a);
-  }
-  const names = bandOrder(neighbours).map((at) => free[at]);
-  return { names, place: new Map(names.map((id, at) => [id, at])) };
-}
+/** Whether there is inductance, so that the circuit may ring. */
+export const hasInductance = ({ inductors }: Pick<Circuit, 'inductors'>) =>
+  inductors.some(({ henries }) => henries > 0);

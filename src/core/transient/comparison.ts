@@ -1,4 +1,6 @@
 import type { Design } from '../design/design-schema';
+import { leftOutBy } from '../drive/driver-kinds';
+import { directFeed } from '../drive/feed';
 import { formatQuantity } from '../quantity/format-quantity';
 import type { Transient } from './transient';
 import { isReactive } from '../ladder/reactive-droop';
@@ -18,7 +20,8 @@ const FELT_RECOVERY = 0.005;
 export const TIME_DOMAIN_FIGURES = {
   outputMeanVolts: ({ meanVolts }) => meanVolts,
   rippleVolts: ({ ripplePeakToPeakVolts }) => ripplePeakToPeakVolts,
-  inputWatts: ({ watts }) => watts.in,
+  // What a driver in the circuit loses does not reach the ladder.
+  inputWatts: ({ watts }) => watts.in - watts.driver,
   inputRmsAmps: ({ source }) => source.rmsAmps,
 } as const satisfies Partial<Record<FigureId, (transient: Transient) => number>>;
 
@@ -44,12 +47,24 @@ export function compareWithTimeDomain(design: Design, prediction: Prediction, tr
     differenceVolts,
     differenceFraction,
     why: whyTheyDiffer(design, prediction, transient, differenceFraction),
-    doubt: doubtOf(prediction, transient),
+    doubt: doubtOf(design, prediction, transient),
   };
 }
 
-function doubtOf({ source, output }: Prediction, { error, ringing, watts }: Transient): string | null {
-  if (source.driveScale < 1 && output.meanVolts === null)
+function doubtOf(
+  design: Design,
+  { source, output }: Prediction,
+  { driver, error, ringing, watts }: Transient,
+): string | null {
+  if (driver.kind === 'circuit') {
+    const { supplyAmps = 0 } = driver.figures;
+    const limit = design.supply && design.supply.kind !== 'mains' ? directFeed(design.supply).maxAmps : null;
+    if (limit !== null && supplyAmps > limit)
+      return `It runs without the supply’s limit: ${formatQuantity(supplyAmps, 'A')} is drawn of ${formatQuantity(limit, 'A')} that it gives.`;
+  }
+  if (driver.kind === 'drive' && driver.reason !== null)
+    return `The driver is taken as a source here and not run as a circuit, because ${driver.reason}.`;
+  if (driver.kind === 'drive' && source.driveScale < 1 && output.meanVolts === null)
     return 'It takes the drive at its full peaks, which the drive cannot keep up at this load.';
   if (Math.abs(error.powerResidue ?? 0) > MOST_RESIDUE)
     return 'Its power does not add up, so do not trust power in and source current here.';
@@ -75,6 +90,8 @@ function whyTheyDiffer(
       ? 'The means agree, closer than the parts are known; the ripple differs because resistance and strays soften what the closed form takes as sudden.'
       : 'They agree: closer than the parts are known.';
   }
+  const leftOut = leftOutBy(design.driver);
+  if (transient.driver.kind === 'circuit' && leftOut !== null) return leftOut;
   const { diode } = design.ladder;
   const lower = difference < 0;
   if (lower && (diode.recoverySeconds ?? 0) * drive.frequencyHertz > FELT_RECOVERY)

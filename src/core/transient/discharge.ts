@@ -57,7 +57,7 @@ export function dischargeOf(
   const { ladder, circuit } = circuitOfDesign(design, { seriesOhms: 0, bleederOhms: ohms }, { kind: 'open' });
   const stepper = new Stepper(circuit);
   const runner = new PeriodRunner(stepper, timeGrid(ladder.drive, 8));
-  const state = emptyState(circuit.names.length, circuit.windings.length);
+  const state = emptyState(circuit);
   circuit.names.forEach((name, node) => (state.volts[node] = startVolts.get(name) ?? 0));
   stepper.chargeAt(state.volts, 0, state.charge);
   const parts = circuit.capacitors.slice(0, circuit.ladderCapacitors);
@@ -74,7 +74,7 @@ export function dischargeOf(
   const growth = 10 ** (1 / STEPS_PER_DECADE);
   for (let until = options.seconds * FIRST_PART; elapsed < options.seconds * (1 - 1e-9); until *= growth) {
     const seconds = Math.min(until, options.seconds) - elapsed;
-    if (!runner.advance(state, seconds, 0, { seconds: until * (growth - 1), push: 0 })) break;
+    if (!runner.advance(state, seconds, 0, { seconds: until * (growth - 1), push: 0, closed: 0 })) break;
     elapsed += seconds;
     for (const { anode, cathode, forwardVolts, onSiemens } of circuit.diodes) {
       const over = stepper.at(anode, state.volts, 0) - stepper.at(cathode, state.volts, 0) - forwardVolts;

@@ -1,5 +1,6 @@
 import { hasInductance, type Circuit } from './circuit';
-import { PeriodRunner, type State } from './period';
+import { DriverMeter, type DriverCourse, type Step } from './driver-meter';
+import { copyOf, PeriodRunner, type State } from './period';
 import { Stepper } from './stepper';
 import type { TimeGrid } from './time-grid';
 
@@ -14,6 +15,7 @@ export type Measured = {
   bleederAmps: number;
   capacitors: (Range & { meanSquareAmps: number })[];
   diodes: { reverseVolts: number; averageAmps: number; meanSquareAmps: number; peakAmps: number; watts: number }[];
+  /** What feeds the ladder, one winding after the other. */
   windings: { meanSquareAmps: number; peakAmps: number }[];
   power: {
     in: number;
@@ -21,6 +23,8 @@ export type Measured = {
     bleeder: number;
     series: number;
     source: number;
+    /** Lost before the ladder: in switches, clamp, core, choke and supply; of a driver run as a circuit alone. */
+    driver: number;
     diodes: number;
     /**
      * Lost where edges of the drive charge capacitance, or leakage inductance rings, faster than the steps resolve: in
@@ -30,7 +34,17 @@ export type Measured = {
     /** Taken up by what is stored: nothing in the steady state. */
     stored: number;
   };
+  /** How long the period took, s. */
+  seconds: number;
+  /** What the driver's own probes read, in the order of the circuit's list. */
+  probes: number[];
 };
+
+/** Power in less power accounted for, over power in; null without power. */
+export function powerResidue({ in: input, ...taken }: Measured['power']): number | null {
+  const accounted = Object.values(taken).reduce((sum, one) => sum + one, 0);
+  return input > 0 ? (input - accounted) / input : null;
+}
 
 type Range = { mean: number; least: number; most: number };
 
@@ -43,6 +57,8 @@ export type Waveforms = {
   nodes: Map<string, Float64Array>;
   diodeAmps: Float64Array[];
   windingAmps: Float64Array[];
+  /** Of a driver that is part of the circuit. */
+  driver: DriverCourse[];
 };
 
 /**
@@ -60,17 +76,35 @@ export function measurePeriod(
   state: State,
 ): { measured: Measured; waveforms: Waveforms } | null {
   const stepper = new Stepper(circuit);
-  const meter = new PeriodMeter(circuit, grid, stepper, state.volts);
+  const course = courseOf(circuit, grid, state);
+  if (!course) return null;
+  const meter = new PeriodMeter(circuit, grid, stepper, state.volts, course);
   const storedBefore = storedJoules(circuit, stepper, state, meter.startDrive);
-  const finished = new PeriodRunner(stepper, grid).period(state, (seconds, at, drive, volts, windingAmps) =>
-    meter.take({ seconds, at, drive, volts, windingAmps }),
+  const runner = new PeriodRunner(stepper, grid);
+  const finished = runner.period(state, (seconds, _at, drive, volts, inductorAmps) =>
+    meter.take({ seconds, drive, volts, inductorAmps }),
   );
   if (!finished) return null;
   const measured = meter.finish();
   const stored = storedJoules(circuit, stepper, state, meter.startDrive) - storedBefore;
-  measured.power.stored = stored / grid.times[grid.steps];
+  measured.power.stored = stored / runner.seconds;
   return { measured, waveforms: meter.waveforms };
 }
+
+/** Steps of a period and how long it is, s: found by running it where it ends when something happens. */
+function courseOf(circuit: Circuit, grid: TimeGrid, state: State): Course | null {
+  if (grid.phases.every(({ until }) => until === null))
+    return { steps: grid.steps, seconds: grid.times[grid.steps], times: grid.times.slice(1) };
+  const times: number[] = [];
+  let seconds = 0;
+  const done = new PeriodRunner(new Stepper(circuit), grid).period(copyOf(state), (length) => {
+    seconds += length;
+    times.push(seconds);
+  });
+  return done ? { steps: times.length, seconds, times: Float64Array.from(times) } : null;
+}
+
+type Course = { steps: number; seconds: number; times: Float64Array };
 
 /** What capacitances and inductances hold, J. */
 function storedJoules(circuit: Circuit, stepper: Stepper, { volts, flux }: State, drive: number): number {
@@ -79,12 +113,13 @@ function storedJoules(circuit: Circuit, stepper: Stepper, { volts, flux }: State
       const across = stepper.at(to, volts, drive) - stepper.at(from, volts, drive);
       return sum + (farads * across ** 2) / 2;
     }, 0) +
-    circuit.windings.reduce((sum, { henries }, index) => sum + (henries > 0 ? flux[index] ** 2 / henries / 2 : 0), 0)
+    circuit.inductors.reduce((sum, { henries, saturation }, index) => {
+      const over = saturation ? Math.max(0, Math.abs(flux[index]) - saturation.fluxVoltSeconds) : 0;
+      const beyond = saturation ? (over ** 2 * (1 / saturation.henries - 1 / henries)) / 2 : 0;
+      return sum + (henries > 0 ? flux[index] ** 2 / henries / 2 : 0) + beyond;
+    }, 0)
   );
 }
-
-/** A step that the runner has made: its length, s, its place in the grid, and what stands at its end. */
-type Step = { seconds: number; at: number; drive: number; volts: Float64Array; windingAmps: Float64Array };
 
 const emptyRange = (): Range => ({ mean: 0, least: Infinity, most: -Infinity });
 
@@ -109,6 +144,9 @@ class PeriodMeter {
   private stiffBefore: Float64Array;
   private stiffNow: Float64Array;
   private readonly stiffAmps: Float64Array;
+  /** Of a driver run as a circuit: there powers go with the mean of a step's ends, as the inductances' do. */
+  private readonly driver: DriverMeter | null;
+  private done = 0;
   private readonly edged: boolean;
   private readonly damped: boolean;
   /** Whether the steps themselves let energy go: exactly what implicit Euler loses with the drive at each step's end. */
@@ -121,13 +159,14 @@ class PeriodMeter {
     grid: TimeGrid,
     private readonly stepper: Stepper,
     startVolts: Float64Array,
+    { steps, seconds, times }: Course,
   ) {
-    const { steps } = grid;
-    this.period = grid.times[steps];
-    this.startDrive = grid.drive[steps - 1];
+    this.period = seconds;
+    this.startDrive = grid.drive[grid.steps - 1];
+    this.driver = circuit.supply ? new DriverMeter(circuit, stepper, startVolts, { steps, seconds }) : null;
     this.ladderCapacitors = circuit.capacitors.slice(0, circuit.ladderCapacitors);
-    const sources = Math.max(circuit.windings.length, circuit.stiff.length);
-    const windings = Array.from({ length: sources }, () => ({ meanSquareAmps: 0, peakAmps: 0 }));
+    const { stiff, count } = circuit.sources;
+    const windings = Array.from({ length: count }, () => ({ meanSquareAmps: 0, peakAmps: 0 }));
     this.measured = {
       nodes: {
         mean: new Float64Array(stepper.nodes),
@@ -147,51 +186,71 @@ class PeriodMeter {
         watts: 0,
       })),
       windings,
-      power: { in: 0, load: 0, bleeder: 0, series: 0, source: 0, diodes: 0, edges: 0, stored: 0 },
+      power: { in: 0, load: 0, bleeder: 0, series: 0, source: 0, driver: 0, diodes: 0, edges: 0, stored: 0 },
+      seconds,
+      probes: [],
     };
     this.waveforms = {
-      times: grid.times.slice(1),
-      drive: grid.drive.slice(),
+      times,
+      drive: new Float64Array(steps),
       nodes: new Map(circuit.names.map((name) => [name, new Float64Array(steps)])),
       diodeAmps: circuit.diodes.map(() => new Float64Array(steps)),
       windingAmps: windings.map(() => new Float64Array(steps)),
+      driver: this.driver?.courses ?? [],
     };
     this.byNode = circuit.names.map((name) => this.waveforms.nodes.get(name)!);
     // The charges are what counts; voltages are found again from them on the first step, and here for what is stored.
     this.before = { volts: startVolts.slice(), drive: this.startDrive };
-    this.stiffAmps = new Float64Array(circuit.stiff.length);
-    this.stiffNow = new Float64Array(circuit.stiff.length);
-    this.stiffBefore = new Float64Array(circuit.stiff.length);
+    const stiffSources = stiff ? count : 0;
+    this.stiffAmps = new Float64Array(stiffSources);
+    this.stiffNow = new Float64Array(stiffSources);
+    this.stiffBefore = new Float64Array(stiffSources);
     this.chargeStiff(this.stiffBefore, startVolts, this.startDrive);
     const inductive = hasInductance(circuit);
     this.edged = grid.afterEdge.includes(1);
     this.damped = inductive && circuit.ringing === 'damped';
     this.lossy = this.damped || (this.edged && !inductive);
-    this.firstAmps = new Float64Array(circuit.windings.length);
-    this.lastAmps = new Float64Array(circuit.windings.length);
+    this.firstAmps = new Float64Array(circuit.inductors.length);
+    this.lastAmps = new Float64Array(circuit.inductors.length);
   }
 
-  take(step: Step): void {
-    const { drive, volts, windingAmps } = step;
+  take(taken: Omit<Step, 'at'>): void {
+    const step = { ...taken, at: this.done };
+    const { drive, volts, inductorAmps } = step;
+    this.waveforms.drive[step.at] = drive;
     this.takeNodes(step);
     this.takeOutput(step);
     this.takeCapacitors(step);
     this.takeDiodes(step);
     this.takeSources(step);
-    if (step.at === 0) this.firstAmps.set(windingAmps);
-    else if (this.damped) this.measured.power.edges += this.cutOff(windingAmps);
-    this.lastAmps.set(windingAmps);
+    this.driver?.take(step);
+    if (step.at === 0) this.firstAmps.set(inductorAmps);
+    else if (this.damped) this.measured.power.edges += this.cutOff(inductorAmps);
+    this.lastAmps.set(inductorAmps);
     this.before.volts.set(volts);
     this.before.drive = drive;
+    this.done += 1;
   }
 
   finish(): Measured {
     if (this.damped) this.measured.power.edges += this.cutOff(this.firstAmps);
+    if (this.driver) {
+      const { inWatts, lostWatts, probes } = this.driver.finish();
+      this.measured.power.in = inWatts;
+      this.measured.power.driver = lostWatts;
+      this.measured.probes = probes;
+    }
     return this.measured;
   }
 
   private across(from: number, to: number, { volts, drive }: Pick<Step, 'volts' | 'drive'>): number {
     return this.stepper.at(to, volts, drive) - this.stepper.at(from, volts, drive);
+  }
+
+  /** What a current works against through a step: at its end, or with a driver in the circuit the mean of its ends. */
+  private workedAgainst(from: number, to: number, step: Step): number {
+    const now = this.across(from, to, step);
+    return this.driver ? (now + this.across(from, to, this.before)) / 2 : now;
   }
 
   private takeNodes({ seconds, at, volts }: Step): void {
@@ -219,9 +278,12 @@ class PeriodMeter {
     );
     measured.loadAmps += fraction * amps;
     measured.bleederAmps += fraction * circuit.bleederSiemens * out;
-    power.load += fraction * amps * across;
-    power.series += fraction * amps ** 2 * circuit.seriesOhms;
-    power.bleeder += fraction * circuit.bleederSiemens * out ** 2;
+    power.load += fraction * amps * this.workedAgainst(circuit.return, circuit.load, step);
+    power.series +=
+      this.driver && circuit.seriesOhms > 0
+        ? fraction * amps * this.workedAgainst(circuit.load, circuit.output, step)
+        : fraction * amps ** 2 * circuit.seriesOhms;
+    power.bleeder += fraction * circuit.bleederSiemens * out * this.workedAgainst(circuit.return, circuit.output, step);
   }
 
   private takeCapacitors(step: Step): void {
@@ -257,7 +319,8 @@ class PeriodMeter {
       one.meanSquareAmps += fraction * amps ** 2;
       one.peakAmps = Math.max(one.peakAmps, amps);
       one.reverseVolts = Math.max(one.reverseVolts, -over);
-      power.diodes += fraction * amps * over;
+      if (index < this.circuit.ladderDiodes)
+        power.diodes += fraction * amps * (this.driver ? this.workedAgainst(cathode, anode, step) : over);
       one.watts += fraction * amps * over;
       this.waveforms.diodeAmps[index][step.at] = amps;
       if (anode < -1) this.stiffAmps[-2 - anode] += amps;
@@ -268,23 +331,25 @@ class PeriodMeter {
   /** Currents that sources give: those of windings, and where there is none what diodes and capacitances take. */
   private takeSources(step: Step): void {
     const { circuit } = this;
-    const { seconds, windingAmps } = step;
+    const { seconds, inductorAmps } = step;
     const fraction = seconds / this.period;
-    circuit.windings.forEach(({ sign, ohms }, index) => {
-      const amps = windingAmps[index];
-      this.measured.power.source += fraction * amps ** 2 * ohms;
-      this.takeSource(index, sign, amps, step);
-    });
-    if (circuit.stiff.length === 0) return;
+    if (!circuit.sources.stiff) {
+      for (let index = 0; index < circuit.sources.count; index += 1) {
+        const amps = inductorAmps[index];
+        this.measured.power.source += fraction * amps ** 2 * circuit.inductors[index].ohms;
+        this.takeSource(index, amps, step);
+      }
+      return;
+    }
     this.chargeStiff(this.stiffNow, step.volts, step.drive);
-    circuit.stiff.forEach((sign, index) => {
+    for (let index = 0; index < circuit.sources.count; index += 1) {
       const charged = (this.stiffNow[index] - this.stiffBefore[index]) / seconds;
-      this.takeSource(index, sign, this.stiffAmps[index] + charged, step);
-    });
+      this.takeSource(index, this.stiffAmps[index] + charged, step);
+    }
     [this.stiffBefore, this.stiffNow] = [this.stiffNow, this.stiffBefore];
   }
 
-  private takeSource(index: number, sign: number, amps: number, { seconds, at, drive }: Step): void {
+  private takeSource(index: number, amps: number, { seconds, at, drive }: Step): void {
     const fraction = seconds / this.period;
     const winding = this.measured.windings[index];
     winding.meanSquareAmps += fraction * amps ** 2;
@@ -292,7 +357,7 @@ class PeriodMeter {
     this.waveforms.windingAmps[index][at] = amps;
     // Charge is taken up while a sine moves on through the step: at the mean of its ends.
     const through = this.edged || this.damped ? drive : (drive + this.before.drive) / 2;
-    this.measured.power.in += fraction * amps * sign * through;
+    if (!this.driver) this.measured.power.in += fraction * amps * this.circuit.known[index].drive * through;
   }
 
   private chargeStiff(charge: Float64Array, volts: Float64Array, drive: number): void {
@@ -306,7 +371,7 @@ class PeriodMeter {
 
   /** Power that inductances lose as their currents change over from one step to the next. */
   private cutOff(amps: Float64Array): number {
-    return this.circuit.windings.reduce(
+    return this.circuit.inductors.reduce(
       (sum, { henries }, index) => sum + (henries * (amps[index] - this.lastAmps[index]) ** 2) / 2 / this.period,
       0,
     );

@@ -26,8 +26,8 @@ export class PeriodEquation {
     const { count } = sensitivity;
     this.nodes = nodes;
     this.count = count;
-    this.startState = emptyState(nodes, circuit.windings.length);
-    this.endState = emptyState(nodes, circuit.windings.length);
+    this.startState = emptyState(circuit);
+    this.endState = emptyState(circuit);
     this.gain = new Float64Array(count);
     this.derivative = new Float64Array(count * count);
     this.matrix = new Float64Array(count * count);
@@ -44,7 +44,8 @@ export class PeriodEquation {
     sensitivity.restart();
     if (!this.runner.period(endState, listen, sensitivity)) return false;
     for (let at = 0; at < nodes; at += 1) gain[at] = endState.charge[at] - startState.charge[at];
-    for (let at = nodes; at < gain.length; at += 1) gain[at] = endState.flux[at - nodes] - startState.flux[at - nodes];
+    for (let at = nodes; at < gain.length; at += 1)
+      gain[at] = this.remembered(endState, at) - this.remembered(startState, at);
     this.derivative.set(sensitivity.rows);
     return true;
   }
@@ -89,8 +90,16 @@ export class PeriodEquation {
       into.charge[at] += correction[at];
       into.volts[at] += shift[at];
     }
-    for (let at = nodes; at < this.count; at += 1) into.flux[at - nodes] += correction[at];
+    const { flux, past } = into;
+    for (let at = 0; at < flux.length; at += 1) flux[at] += correction[nodes + at];
+    this.sensitivity.damped.forEach((index, at) => (past[index] += correction[nodes + flux.length + at]));
     return true;
+  }
+
+  /** Entry of a state that is no charge: a flux, or what stood across an inductance. */
+  private remembered({ flux, past }: State, at: number): number {
+    const index = at - this.nodes;
+    return index < flux.length ? flux[index] : past[this.sensitivity.damped[index - flux.length]];
   }
 
   /** Fraction of the last correction that the derivative did not foresee, seen from where it led. */
@@ -127,7 +136,7 @@ export class PeriodEquation {
     if (!(this.shiftBy(change) < Infinity)) return Infinity;
     let energy = 0;
     for (let at = 0; at < this.nodes; at += 1) energy += this.shift[at] * change[at];
-    this.runner.stepper.circuit.windings.forEach(({ henries }, index) => {
+    this.runner.stepper.circuit.inductors.forEach(({ henries }, index) => {
       if (henries > 0) energy += change[this.nodes + index] ** 2 / henries;
     });
     return Math.sqrt(Math.max(0, energy));

@@ -152,6 +152,36 @@ export function* settle(
   return { ...outcome, reason: `It had not settled after ${outcome.periods} periods.` };
 }
 
+/**
+ * The settled state of a supply whose driver is part of the circuit.
+ *
+ * @param state where to start; holds the answer on return
+ */
+export function* settleSupply(
+  circuit: Circuit,
+  grid: TimeGrid,
+  state: State,
+  options: SteadyOptions,
+  near: boolean,
+): Generator<SettleProgress, Convergence> {
+  const outcome = yield* new Relaxation(circuit, grid, options.scaleVolts).fallIntoStep(
+    state,
+    options.mostPeriods,
+    options.tolerance,
+    near,
+  );
+  if (outcome.converged || outcome.reason) return outcome;
+  return { ...outcome, reason: `It had not settled after ${outcome.periods} periods.` };
+}
+
+/** Periods in which what rings falls into step after a correction. */
+const FALLING_PERIODS = 2;
+/** Periods that a correction leads on: at first, at least, by how much more after each, and past which there is no end to it. */
+const FIRST_STRIDE = 100;
+const LEAST_STRIDE = 8;
+const STRIDE_GROWTH = 3;
+const LONGEST_STRIDE = 300;
+
 /** Follows one circuit towards its steady state. */
 class Relaxation {
   private readonly stepper: Stepper;
@@ -257,6 +287,61 @@ class Relaxation {
       if (over > 0) passed[index] += seconds * onSiemens * over;
     }
   };
+
+  /**
+   * The same for a driver that is part of the circuit: what rings there lets no long correction be foreseen, but falls
+   * into step by itself within a few periods. So each correction is followed by some, and counts by the error that is
+   * then left; where it has grown the circuit is run on plainly from before.
+   */
+  *fallIntoStep(state: State, most: number, tolerance: number, near: boolean): Generator<SettleProgress, Convergence> {
+    const { equation, scaleVolts, runner } = this;
+    const outcome: Convergence = {
+      converged: false,
+      outputErrorVolts: scaleVolts,
+      worstErrorVolts: scaleVolts,
+      chargeResidue: 1,
+      periods: 0,
+      reason: null,
+    };
+    const plainly = (count: number) => {
+      outcome.periods += count;
+      for (let period = 0; period < count; period += 1) if (!runner.period(state)) return false;
+      return true;
+    };
+    const kept = copyOf(state);
+    let stride = near ? LONGEST_STRIDE : FIRST_STRIDE;
+    let size = Infinity;
+    for (;;) {
+      this.passed.fill(0);
+      outcome.periods += 1;
+      if (!equation.evaluate(state, this.listen)) return { ...outcome, reason: NO_SOLUTION };
+      const error = equation.error();
+      if (error && equation.size() < size) {
+        if (size < Infinity) stride = Math.min(LONGEST_STRIDE, stride * STRIDE_GROWTH);
+        size = equation.size();
+        const greatestCharge = greatest(this.passed);
+        outcome.worstErrorVolts = error.worstVolts;
+        outcome.outputErrorVolts = error.outputVolts;
+        outcome.chargeResidue = greatestCharge > 0 ? equation.greatestGain() / greatestCharge : 0;
+        outcome.converged = error.worstVolts <= tolerance * scaleVolts;
+        equation.readEnd(kept);
+      } else {
+        stride = Math.max(LEAST_STRIDE, stride / STRIDE_GROWTH ** 2);
+        assignState(state, kept);
+        if (!plainly(FALLING_PERIODS)) return { ...outcome, reason: NO_SOLUTION };
+        assignState(kept, state);
+        size = Infinity;
+      }
+      yield { periods: outcome.periods, errorVolts: outcome.worstErrorVolts };
+      if (outcome.converged || outcome.periods >= most) {
+        assignState(state, kept);
+        return outcome;
+      }
+      if (size === Infinity) continue;
+      if (!equation.correct(stride < LONGEST_STRIDE ? 1 / stride : 0, state)) equation.readEnd(state);
+      if (!plainly(FALLING_PERIODS)) return { ...outcome, reason: NO_SOLUTION };
+    }
+  }
 
   private looseTolerance(): number {
     const { diodes } = this.stepper.circuit;

@@ -12,7 +12,7 @@ const runnerOf = (design: Parameters<typeof circuitOfDesign>[0], steps = 40) => 
   const { ladder, circuit } = circuitOfDesign(design);
   const stepper = new Stepper(circuit);
   const runner = new PeriodRunner(stepper, timeGrid(ladder.drive, steps));
-  const state = emptyState(stepper.nodes, circuit.windings.length);
+  const state = emptyState(circuit);
   return { ladder, circuit, stepper, runner, state };
 };
 
@@ -64,9 +64,10 @@ describe('one step', () => {
             circuit.loads.forEach((load) =>
               pass(load.from, load.to, seconds * load.law.amps(at(load.from) - at(load.to), false)),
             );
-            circuit.windings.forEach(({ node }, index) =>
-              pass(-1, node, seconds * stepper.windingAmps(index, seconds, flux[index], drive, state.volts)),
-            );
+            circuit.inductors.forEach(({ terms }, index) => {
+              const amps = stepper.inductorAmps(index, seconds, flux[index], drive, state.volts);
+              for (const { node, weight } of terms) pass(node, -1, seconds * weight * amps);
+            });
             const held = Math.max(...before.map(Math.abs), ...state.charge.map(Math.abs), greatest);
             for (let node = 0; node < stepper.nodes; node += 1)
               expect(Math.abs(state.charge[node] - before[node] - inflow[node])).toBeLessThanOrEqual(
@@ -97,8 +98,8 @@ describe('one step', () => {
       const { circuit } = circuitOfDesign(design);
       const stepper = new Stepper({ ...circuit, ringing });
       const runner = new PeriodRunner(stepper, timeGrid(circuitOfDesign(design).ladder.drive, 8));
-      const state = emptyState(stepper.nodes, 1);
-      const { node } = circuit.windings[0];
+      const state = emptyState(circuit);
+      const node = circuit.place.get('source')!;
       const cycle = 2 * Math.PI * Math.sqrt((1 * 0.01) / 1.01);
       const seconds = cycle / 40;
       let greatest = 0;

@@ -1,7 +1,7 @@
 import { BandedFactor } from '../numeric/banded-factor';
 import { bandwidthOf } from '../numeric/ordering';
 import { rootBetween } from '../numeric/root';
-import { hasInductance, type Circuit } from './circuit';
+import { hasInductance, type Circuit, type CircuitEvent, type CircuitInductor, type Saturation } from './circuit';
 
 /** No step needs so many corrections: a circuit that does is refused rather than guessed. */
 const MOST_CORRECTIONS = 200;
@@ -11,8 +11,25 @@ const SETTLED_BADLY_CONDITIONED = 1e-9;
 const MANY_CORRECTIONS = 20;
 /** Square of the phase of a ringing, rad^2, that a stage may take and still be taken from its start. */
 const RESOLVED_PHASE_SQUARED = 1;
-/** Factors kept at most. */
+/** Part of a push that is known while steps, if too long for a ringing, are not beyond comparison. */
+const LEAST_FOLLOWED = 0.01;
+/** Factors kept at most, and stage lengths of each pattern of switches. */
 const MOST_FACTORS = 512;
+const MOST_LENGTHS = 64;
+
+/** Part of an inductance's push that is known, and the linear part of the matrix, for a stage of so many seconds. */
+type StageLength = { seconds: number; known: Float64Array; earlier: Float64Array; base: Float64Array };
+
+/** Current that a saturating core takes over what it took while it was straight, A: straight again, and steeper. */
+function beyondSaturation(flux: number, henries: number, saturation: Saturation): number {
+  const over = Math.abs(flux) - saturation.fluxVoltSeconds;
+  return over > 0 ? Math.sign(flux) * over * (1 / saturation.henries - 1 / henries) : 0;
+}
+
+/** How that answers to flux, A/Vs. */
+function slopeBeyondSaturation(flux: number, { henries, saturation }: CircuitInductor): number {
+  return saturation && Math.abs(flux) > saturation.fluxVoltSeconds ? 1 / saturation.henries - 1 / henries : 0;
+}
 
 /**
  * Solves one implicit stage of a circuit after another.
@@ -30,11 +47,14 @@ export class Stepper {
   readonly reach: number;
   /** Capacitances and conductances of the free nodes, in the banded layout of BandedFactor. */
   readonly capacitance: Float64Array;
-  private readonly conductance: Float64Array;
+  /** The same for every pattern of switches that was asked for, by its bits. */
+  private readonly conductances = new Map<number, Float64Array>();
   /** Which diodes conduct at the last solution. */
   readonly conducting: Uint8Array;
   /** How each load behaves there: its slope, S. */
   readonly loadSlopes: Float64Array;
+  /** How much steeper each saturating core stood there, A/Vs. */
+  readonly coreSlopes: Float64Array;
   /** Whether each gap carries an arc; set from outside between steps. */
   readonly arcs: Uint8Array;
   /** Solutions asked for and factors made, for the curious. */
@@ -52,6 +72,7 @@ export class Stepper {
   private factor: BandedFactor;
   /** What the factor at hand was made for. */
   private factoredLength = -1;
+  private factoredClosed = -1;
   private readonly factoredKinks: Uint8Array;
   private readonly factoredSlopes: Float64Array;
   private readonly smooth: boolean;
@@ -63,12 +84,9 @@ export class Stepper {
     this.reach = reachOf(circuit);
     this.width = this.reach + 1;
     this.capacitance = this.stamped(circuit.capacitors.map(({ from, to, farads }) => ({ from, to, value: farads })));
-    this.conductance = this.stamped([
-      ...circuit.resistors.map(({ from, to, siemens }) => ({ from, to, value: siemens })),
-      ...circuit.diodes.map(({ anode, cathode, leakSiemens }) => ({ from: anode, to: cathode, value: leakSiemens })),
-    ]);
     this.conducting = new Uint8Array(circuit.diodes.length);
     this.loadSlopes = new Float64Array(circuit.loads.length);
+    this.coreSlopes = new Float64Array(circuit.inductors.length);
     this.arcs = new Uint8Array(circuit.loads.length);
     this.factoredKinks = new Uint8Array(circuit.diodes.length);
     this.factoredSlopes = new Float64Array(circuit.loads.length);
@@ -81,9 +99,45 @@ export class Stepper {
     this.smooth = circuit.loads.every(({ law }) => law.pieceOf !== null);
   }
 
-  /** Voltage of a node: free ones from `volts`, ground 0, stiff sources after the drive. */
+  /** Which switches are closed, a bit for each; set from outside between steps. */
+  closed = 0;
+
+  /** Voltage of a node: free ones from `volts`, ground 0, known ones after the drive. */
   at(node: number, volts: Float64Array, drive: number): number {
-    return node >= 0 ? volts[node] : node === -1 ? 0 : drive * this.circuit.stiff[-2 - node];
+    if (node >= 0) return volts[node];
+    if (node === -1) return 0;
+    const known = this.circuit.known[-2 - node];
+    return known.drive * drive + known.volts;
+  }
+
+  /** What stands across an inductance at these voltages, V. */
+  acrossInductor(index: number, volts: Float64Array, drive: number): number {
+    let sum = 0;
+    for (const { node, weight } of this.circuit.inductors[index].terms) sum += weight * this.at(node, volts, drive);
+    return sum;
+  }
+
+  /** A sum of weighted nodes and fluxes that something waits for. */
+  eventAt(
+    { terms, fluxes, constant }: CircuitEvent,
+    { volts, flux }: { volts: Float64Array; flux: Float64Array },
+    drive: number,
+  ): number {
+    let sum = constant;
+    for (const { index, weight } of fluxes) sum += weight * flux[index];
+    for (const { node, weight } of terms) sum += weight * this.at(node, volts, drive);
+    return sum;
+  }
+
+  /** What known nodes put across it, V. */
+  private knownAcross({ terms }: CircuitInductor, drive: number): number {
+    let sum = 0;
+    for (const { node, weight } of terms)
+      if (node < -1) {
+        const known = this.circuit.known[-2 - node];
+        sum += weight * (known.drive * drive + known.volts);
+      }
+    return sum;
   }
 
   /** Charge of every free node at these voltages: what capacitances and conducting diodes hold. */
@@ -103,56 +157,121 @@ export class Stepper {
     }
   }
 
-  /** Current from the drive into the node of a winding through a stage, A. */
-  windingAmps(index: number, g: number, flux: number, drive: number, volts: Float64Array): number {
-    const { node, sign, ohms, henries } = this.circuit.windings[index];
-    const pushed = (1 - this.known(index, g)) * g * (sign * drive - volts[node]);
-    return (flux + pushed) / (g * ohms + henries);
+  /** Current of an inductance through a stage, A: what its damping carries included. */
+  inductorAmps(index: number, g: number, flux: number, drive: number, volts: Float64Array): number {
+    const { ohms, henries, dampingSiemens, saturation } = this.circuit.inductors[index];
+    const across = this.acrossInductor(index, volts, drive);
+    const pushed = this.ahead(index, g) * g * across;
+    const amps = (flux + pushed) / (g * ohms + henries) + dampingSiemens * across;
+    return saturation ? amps + beyondSaturation(flux, henries, saturation) : amps;
   }
 
-  private readonly knownParts = new Map<number, Float64Array>();
   /**
-   * Fraction of the push on a winding's inductance through a stage that is taken from the voltages at the stage's start:
-   * all of it where the stage resolves the fastest ringing of the inductance with what its node shows while every
+   * Fraction of the push on an inductance through a stage that is taken from the voltages at the stage's start:
+   * all of it where the stage resolves the fastest ringing of the inductance with what its nodes show while every
    * diode blocks, none where it is far too long for that or there is no inductance. The former loses no energy (it is
    * the leapfrog scheme), the latter damps.
    */
   known(index: number, g: number): number {
-    let parts = this.knownParts.get(g);
-    if (!parts) {
-      parts = this.knownPartsOf(g);
-      if (this.knownParts.size > 64) this.knownParts.clear();
-      this.knownParts.set(g, parts);
-    }
-    return parts[index];
-  }
-
-  private knownPartsOf(g: number): Float64Array {
-    if (this.circuit.ringing === 'damped') return new Float64Array(this.circuit.windings.length);
-    return this.ringing(g).map((squared) =>
-      squared > 0 ? Math.min(1, RESOLVED_PHASE_SQUARED / (g * g * squared)) : 0,
-    );
+    return this.lengthOf(g).known[index];
   }
 
   /**
-   * The fastest that each winding's inductance may ring while every diode blocks: a bound of the angular frequency
-   * squared, (rad/s)^2, as seen within a time g; 0 without inductance, Infinity where nothing can be said.
+   * Fraction of the push that is taken from one step earlier still, and as much from the stage's own end: of inductances
+   * that have a loss of their own beside them, which lets the ringing die that the steps do not follow. That takes no
+   * energy from what they do follow (Newmark's average acceleration, from memory), as letting it die in the steps would.
    */
-  ringing(g: number): Float64Array {
-    const { windings } = this.circuit;
-    const squared = new Float64Array(windings.length);
+  earlier(index: number, g: number): number {
+    return this.lengthOf(g).earlier[index];
+  }
+
+  /** The rest of the push, from the voltages at the stage's end. */
+  ahead(index: number, g: number): number {
+    const { known, earlier } = this.lengthOf(g);
+    return 1 - known[index] - earlier[index];
+  }
+
+  private readonly lengths = new Map<number, Map<number, StageLength>>();
+  private length: StageLength | null = null;
+  private lengthClosed = -1;
+  /** What depends on a stage's length and the switches alone, kept from one stage to the next. */
+  private lengthOf(g: number): StageLength {
+    if (this.length?.seconds === g && this.lengthClosed === this.closed) return this.length;
+    let ofPattern = this.lengths.get(this.closed);
+    if (!ofPattern) this.lengths.set(this.closed, (ofPattern = new Map<number, StageLength>()));
+    let length = ofPattern.get(g);
+    if (!length) {
+      if (ofPattern.size > MOST_LENGTHS) ofPattern.clear();
+      const known = this.knownPartsOf(g);
+      const earlier = new Float64Array(known.length);
+      const base = this.unpushed(g);
+      this.circuit.inductors.forEach(({ terms, ohms, henries, dampingSiemens }, index) => {
+        // Far longer steps follow nothing of it: there it dies at once.
+        if (dampingSiemens > 0 && known[index] > LEAST_FOLLOWED) {
+          earlier[index] = (1 - known[index]) / 4;
+          known[index] = 1 - 2 * earlier[index];
+        }
+        this.stampTerms(base, terms, ((1 - known[index] - earlier[index]) * g * g) / (g * ohms + henries));
+      });
+      length = { seconds: g, known, earlier, base };
+      ofPattern.set(g, length);
+    }
+    this.length = length;
+    this.lengthClosed = this.closed;
+    return length;
+  }
+
+  private base(g: number): Float64Array {
+    return this.lengthOf(g).base;
+  }
+
+  private knownPartsOf(g: number): Float64Array {
+    const { inductors, ringing } = this.circuit;
+    const parts = new Float64Array(inductors.length);
+    if (ringing === 'damped' || !hasInductance(this.circuit)) return parts;
+    const fastestFirst = this.ringing(g).map((squared, index) => (inductors[index].henries > 0 ? squared : 0));
+    const order = Array.from(inductors, (_, index) => index)
+      .filter((index) => fastestFirst[index] > 0)
+      .sort((one, other) => fastestFirst[other] - fastestFirst[one]);
+    // What an inductance is not followed in, it holds the others with.
+    const held = this.unpushed(g);
+    let holding = false;
+    for (const index of order) {
+      const squared = holding ? this.ringing(g, held)[index] : fastestFirst[index];
+      parts[index] = Math.min(1, RESOLVED_PHASE_SQUARED / (g * g * squared));
+      if (parts[index] === 1) continue;
+      const { terms, ohms, henries } = inductors[index];
+      this.stampTerms(held, terms, ((1 - parts[index]) * g * g) / (g * ohms + henries));
+      holding = true;
+    }
+    return parts;
+  }
+
+  /**
+   * The fastest that each inductance may ring while every diode blocks: a bound of the angular frequency
+   * squared, (rad/s)^2, as seen within a time g; 0 without inductance, Infinity where nothing can be said.
+   *
+   * @param held capacitances, and what else holds the nodes through that time
+   */
+  ringing(g: number, held: Float64Array = this.unpushed(g)): Float64Array {
+    const { inductors } = this.circuit;
+    const squared = new Float64Array(inductors.length);
     if (!hasInductance(this.circuit)) return squared;
     const factor = new BandedFactor(this.nodes, this.reach);
     const answer = new Float64Array(this.nodes);
-    const known = factor.factor(this.unpushed(g));
-    windings.forEach(({ node, henries }, index) => {
-      if (henries === 0) return;
+    const known = factor.factor(held);
+    const free = ({ terms }: CircuitInductor) => terms.filter(({ node }) => node >= 0);
+    inductors.forEach((inductor, index) => {
+      if (inductor.henries === 0) return;
       answer.fill(0);
-      answer[node] = 1;
+      for (const { node, weight } of free(inductor)) answer[node] = weight;
       if (known) factor.solve(answer);
-      // The sum bounds the ringing of the windings with each other.
-      const stiffness = windings.reduce((sum, other) => sum + Math.abs(answer[other.node]), 0);
-      squared[index] = known ? stiffness / henries : Infinity;
+      // The sum bounds the ringing of inductances with each other.
+      const stiffness = inductors.reduce((sum, other) => {
+        const seen = free(other).reduce((total, { node, weight }) => total + weight * answer[node], 0);
+        return other.henries > 0 ? sum + Math.abs(seen) / Math.sqrt(inductor.henries * other.henries) : sum;
+      }, 0);
+      squared[index] = known ? stiffness : Infinity;
     });
     return squared;
   }
@@ -173,6 +292,9 @@ export class Stepper {
     this.stages += 1;
     let scale = Math.abs(drive);
     for (let node = 0; node < volts.length; node += 1) scale = Math.max(scale, Math.abs(volts[node]));
+    for (let index = 0; index < flux.length; index += 1)
+      if (circuit.inductors[index].saturation)
+        this.coreSlopes[index] = slopeBeyondSaturation(flux[index], circuit.inductors[index]);
     this.readDiodes(volts, drive);
     for (let correction = 0; correction < MOST_CORRECTIONS; correction += 1) {
       this.residualAt(g, charge, flux, drive, volts);
@@ -264,10 +386,20 @@ export class Stepper {
       if (from >= 0 && to < -1) residual[from] -= g * siemens * this.at(to, volts, drive);
       if (to >= 0 && from < -1) residual[to] -= g * siemens * this.at(from, volts, drive);
     }
-    for (let index = 0; index < circuit.windings.length; index += 1) {
-      const { node, sign, ohms, henries } = circuit.windings[index];
-      const ahead = 1 - this.known(index, g);
-      residual[node] -= (g * (flux[index] + ahead * g * sign * drive)) / (g * ohms + henries);
+    for (let index = 0; index < circuit.switches.length; index += 1) {
+      if (!(this.closed & (1 << index))) continue;
+      const { from, to, onSiemens } = circuit.switches[index];
+      if (from >= 0 && to < -1) residual[from] -= g * onSiemens * this.at(to, volts, drive);
+      if (to >= 0 && from < -1) residual[to] -= g * onSiemens * this.at(from, volts, drive);
+    }
+    for (let index = 0; index < circuit.inductors.length; index += 1) {
+      const inductor = circuit.inductors[index];
+      const { terms, ohms, henries, dampingSiemens, saturation } = inductor;
+      const ahead = this.ahead(index, g);
+      const across = this.knownAcross(inductor, drive);
+      let amps = (flux[index] + ahead * g * across) / (g * ohms + henries) + dampingSiemens * across;
+      if (saturation) amps += beyondSaturation(flux[index], henries, saturation);
+      for (const { node, weight } of terms) if (node >= 0) residual[node] += g * weight * amps;
     }
     for (let index = 0; index < circuit.diodes.length; index += 1) {
       const { anode, cathode, forwardVolts, onSiemens, leakSiemens, transitSeconds } = circuit.diodes[index];
@@ -291,48 +423,53 @@ export class Stepper {
     }
   }
 
-  /** Capacitances and g times conductances, windings apart. */
-  private unpushed(g: number): Float64Array {
-    return this.capacitance.map((farads, at) => farads + g * this.conductance[at]);
+  private conductanceOf(closed: number): Float64Array {
+    let matrix = this.conductances.get(closed);
+    if (matrix) return matrix;
+    const { resistors, diodes, switches, inductors } = this.circuit;
+    matrix = this.stamped([
+      ...resistors.map(({ from, to, siemens }) => ({ from, to, value: siemens })),
+      ...diodes.map(({ anode, cathode, leakSiemens }) => ({ from: anode, to: cathode, value: leakSiemens })),
+      ...switches.map(({ from, to, onSiemens }, index) => ({
+        from,
+        to,
+        value: closed & (1 << index) ? onSiemens : 0,
+      })),
+    ]);
+    for (const { terms, dampingSiemens } of inductors)
+      if (dampingSiemens > 0) this.stampTerms(matrix, terms, dampingSiemens);
+    this.conductances.set(closed, matrix);
+    return matrix;
   }
 
-  /** Linear part of the matrix for a stage length, kept from one stage to the next. */
-  private baseLength = -1;
-  private baseMatrix: Float64Array = new Float64Array(0);
-  private readonly bases = new Map<number, Float64Array>();
-  private base(g: number): Float64Array {
-    if (g === this.baseLength) return this.baseMatrix;
-    let matrix = this.bases.get(g);
-    if (!matrix) {
-      const made = this.unpushed(g);
-      matrix = made;
-      this.circuit.windings.forEach(({ node, ohms, henries }, index) => {
-        made[node * this.width + this.reach] += ((1 - this.known(index, g)) * g * g) / (g * ohms + henries);
-      });
-      if (this.bases.size > 64) this.bases.clear();
-      this.bases.set(g, matrix);
-    }
-    this.baseLength = g;
-    this.baseMatrix = matrix;
-    return matrix;
+  /** Capacitances and g times conductances, inductances apart. */
+  private unpushed(g: number): Float64Array {
+    const conductance = this.conductanceOf(this.closed);
+    return this.capacitance.map((farads, at) => farads + g * conductance[at]);
   }
 
   /** Makes the factor for a stage length and the present kinks ready. */
   private prepare(g: number, volts: Float64Array, drive: number): boolean {
     this.readLoads(volts, drive);
-    if (
-      g === this.factoredLength &&
-      same(this.conducting, this.factoredKinks) &&
-      same(this.loadSlopes, this.factoredSlopes)
-    )
-      return true;
+    if (this.factorAtHand(g)) return true;
     const factor = this.factorFor(g, this.conducting, this.loadSlopes);
     if (!factor) return false;
     this.factoredLength = g;
+    this.factoredClosed = this.closed;
     this.factoredKinks.set(this.conducting);
     this.factoredSlopes.set(this.loadSlopes);
     this.factor = factor;
     return true;
+  }
+
+  /** The factor of the last solution, where it was of this length and has the kinks that the solution has; null otherwise. */
+  factorAtHand(g: number): BandedFactor | null {
+    return g === this.factoredLength &&
+      this.closed === this.factoredClosed &&
+      same(this.conducting, this.factoredKinks) &&
+      same(this.loadSlopes, this.factoredSlopes)
+      ? this.factor
+      : null;
   }
 
   /**
@@ -340,7 +477,7 @@ export class Stepper {
    * cache where it is there; null when it is not positive definite to working precision.
    */
   factorFor(g: number, conducting: Uint8Array, loadSlopes: Float64Array): BandedFactor | null {
-    const key = `${g};${conducting.join('')};${loadSlopes.join()}`;
+    const key = `${g};${this.closed};${conducting.join('')};${loadSlopes.join()}`;
     const known = this.cache.get(key);
     if (known) return known;
     const { circuit, matrix } = this;
@@ -431,6 +568,16 @@ export class Stepper {
     }
   }
 
+  /** The square of a sum of weighted nodes, so many times. */
+  private stampTerms(matrix: Float64Array, terms: CircuitInductor['terms'], value: number): void {
+    if (value === 0) return;
+    const { width, reach } = this;
+    for (const one of terms)
+      for (const other of terms)
+        if (one.node >= other.node && other.node >= 0)
+          matrix[one.node * width + reach + other.node - one.node] += value * one.weight * other.weight;
+  }
+
   private stamped(branches: readonly { from: number; to: number; value: number }[]): Float64Array {
     const matrix = new Float64Array(this.nodes * this.width);
     for (const { from, to, value } of branches) this.stamp(matrix, from, to, value);
@@ -450,6 +597,10 @@ function reachOf(circuit: Circuit): number {
     ...circuit.resistors,
     ...circuit.loads,
     ...circuit.diodes.map(({ anode, cathode }) => ({ from: anode, to: cathode })),
+    ...circuit.switches,
+    ...circuit.inductors.flatMap(({ terms }) =>
+      terms.flatMap(({ node: from }) => terms.map(({ node: to }) => ({ from, to }))),
+    ),
   ];
   const neighbours: number[][] = circuit.names.map(() => []);
   for (const { from, to } of pairs) if (from >= 0 && to >= 0) neighbours[from].push(to);

@@ -1,4 +1,8 @@
+import type { CircuitEvent, CircuitPhase } from './circuit';
 import { driveAt, edgeFraction, hasFastEdges, type Drive } from '../drive/drive';
+
+/** Steps of one period where nothing asks for more. */
+export const USUAL_STEPS = 400;
 
 /** One period cut into steps so that peaks and edges fall between steps, with the drive at the end of each. */
 export type TimeGrid = {
@@ -11,7 +15,14 @@ export type TimeGrid = {
   afterEdge: Uint8Array;
   /** Drive at the end of each step, just before any edge there, V. */
   drive: Float64Array;
+  /** Which switches are closed through each step, a bit for each. */
+  closed: Uint8Array;
+  /** Stretches of steps, each after the other. */
+  phases: readonly Phase[];
 };
+
+/** Steps `first` to before `end`; with an event, as many of them as it takes, for so long at most, s. */
+export type Phase = { first: number; end: number; until: CircuitEvent | null; mostSeconds: number };
 
 /** Fraction of the steps that each edge takes which is no jump. */
 const EDGE_SHARE = 0.15;
@@ -64,6 +75,52 @@ export function timeGrid(drive: Drive, steps: number): TimeGrid {
   return grid;
 }
 
+/**
+ * The grid of a driver run as a circuit: each phase has its own steps, even ones
+ * or short ones first that double until they are as long as the even ones. A
+ * phase that ends when something happens has its expected length.
+ *
+ * @param steps how fine, against `USUAL_STEPS`
+ */
+export function phasedGrid(phases: readonly CircuitPhase[], steps: number): TimeGrid {
+  const fineness = steps / USUAL_STEPS;
+  const spans = phases.map((phase) => phaseLengths(phase, fineness));
+  const grid = gridOf(spans.flat(), () => 0);
+  let first = 0;
+  const laid = phases.map(({ seconds, until, closed }, index): Phase => {
+    const end = first + spans[index].length;
+    grid.closed.fill(closed, first, end);
+    const phase = { first, end, until, mostSeconds: MOST_TIMES_EXPECTED * seconds };
+    first = end;
+    return phase;
+  });
+  return { ...grid, phases: laid };
+}
+
+const LEAST_PHASE_STEPS = 4;
+/** Steps of each length while they grow. */
+const GROWING_STEPS = 8;
+/** How much later than expected a change over may come before none is taken to come. */
+const MOST_TIMES_EXPECTED = 4;
+
+function phaseLengths({ seconds, steps, first }: CircuitPhase, fineness: number): number[] {
+  const even = seconds / Math.max(LEAST_PHASE_STEPS, steps * fineness);
+  const lengths: number[] = [];
+  let left = seconds;
+  if (first) {
+    const shortest = first.seconds / fineness;
+    for (let length = shortest; length < even; length *= 2) {
+      const wanted = (length === shortest ? first.steps : GROWING_STEPS) * fineness;
+      const count = Math.min(Math.ceil(wanted), Math.floor(left / (2 * length)));
+      for (let step = 0; step < count; step += 1) lengths.push(length);
+      left -= count * length;
+    }
+  }
+  const count = Math.max(LEAST_PHASE_STEPS, Math.ceil(left / even - 1e-9));
+  for (let step = 0; step < count; step += 1) lengths.push(left / count);
+  return lengths;
+}
+
 function gridOf(lengths: readonly number[], value: (time: number) => number): TimeGrid {
   const times = runningSum(lengths);
   return {
@@ -72,6 +129,8 @@ function gridOf(lengths: readonly number[], value: (time: number) => number): Ti
     times,
     afterEdge: new Uint8Array(lengths.length),
     drive: Float64Array.from(lengths, (_, step) => value(times[step + 1])),
+    closed: new Uint8Array(lengths.length),
+    phases: [{ first: 0, end: lengths.length, until: null, mostSeconds: Infinity }],
   };
 }
 

@@ -2,7 +2,7 @@ import type { Prediction } from '../predict/prediction';
 import type { Waveforms } from './measure';
 
 /** One waveform over the period as it really runs: polarity applied. */
-export type Trace = { id: string; name: string; unit: 'V' | 'A'; values: Float64Array };
+export type Trace = { id: string; name: string; unit: 'V' | 'A'; values: Float64Array; ofDriver?: true };
 
 /**
  * The waveforms of a settled period by the ids of nodes and parts: a node's
@@ -25,8 +25,10 @@ export class Traces {
     return this.waveforms.times;
   }
 
+  /** At the ladder's input, the first winding's end of it. */
   drive(): Trace {
-    return { id: 'drive', name: 'drive', unit: 'V', values: this.waveforms.drive.map((volts) => this.sign * volts) };
+    const values = this.waveforms.driver.length > 0 ? this.nodeValues('source') : this.waveforms.drive;
+    return { id: 'drive', name: 'drive', unit: 'V', values: values.map((volts) => this.sign * volts) };
   }
 
   output(): Trace {
@@ -42,8 +44,15 @@ export class Traces {
       return { id, name: `${id} across`, unit: 'V', values: this.difference(capacitor.upper, capacitor.lower) };
     const diode = diodes.findIndex((part) => part.id === id);
     if (diode >= 0) return { id, name: `${id} current`, unit: 'A', values: this.waveforms.diodeAmps[diode] };
+    const course = this.waveforms.driver.find((one) => one.id === id);
+    if (course) return { ...course, ofDriver: true };
     if (nodes.some((node) => node.id === id)) return { id, name: id, unit: 'V', values: this.difference(id, 'ground') };
     return null;
+  }
+
+  /** What of the driver can be shown, where that is part of the circuit. */
+  driver(): readonly { id: string; name: string }[] {
+    return this.waveforms.driver;
   }
 
   /** Current that the winding gives, the first of two. */
@@ -65,6 +74,7 @@ export class Traces {
       ...this.prediction.capacitors.map((part) => this.of(part.id)!),
       ...this.prediction.diodes.map((part) => this.of(part.id)!),
       this.winding(),
+      ...this.waveforms.driver,
     ];
     return [
       ['time, s', ...columns.map((column) => `${column.name}, ${column.unit}`)],

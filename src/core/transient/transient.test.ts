@@ -5,7 +5,7 @@ import { integratedLadder } from '../../../tests/reference/smooth-diode-ladder';
 import type { Design } from '../design/design-schema';
 import { ladderOfDesign } from '../operating/ladder-of-design';
 import { predict } from '../predict/predict';
-import { circuitOf } from './circuit';
+import { circuitOf } from './ladder-circuit';
 import { measurePeriod } from './measure';
 import { emptyState } from './period';
 import { settle } from './steady-state';
@@ -93,7 +93,7 @@ it('agrees with odex on a winding whose leakage inductance rings with its own ca
     outputElements({ seriesOhms: 0, bleederOhms: null }, { kind: 'current', amps: loadAmps }),
   );
   const grid = timeGrid(drive, 800);
-  const state = emptyState(circuit.names.length, circuit.windings.length);
+  const state = emptyState(circuit);
   const options = { tolerance: 1e-6, scaleVolts: 4, mostPeriods: 400, mostPlainPeriods: 0 };
   expect(finish(settle(circuit, grid, state, options, false)).converged).toBe(true);
   const { measured } = measurePeriod(circuit, grid, state)!;

@@ -1,19 +1,19 @@
 import type { Design } from '../design/design-schema';
-import { amplitudeVolts, type Drive } from '../drive/drive';
-import { closedFormAmps, type LoadedLadder } from '../ladder/loaded';
-import { freeNodes } from '../topology/network';
-import { workingPoint } from '../output/terminal';
+import type { Drive } from '../drive/drive';
+import type { DriveFigures } from '../drive/figures';
+import type { LoadedLadder } from '../ladder/loaded';
 import { hasInductance, type Circuit } from './circuit';
-import { circuitOfDesign } from './circuit-of-design';
-import { measurePeriod, type Measured, type Waveforms } from './measure';
-import { copyOf, emptyState, type State } from './period';
-import { settle, type Convergence, type SettleProgress, type SteadyOptions } from './steady-state';
-import { Stepper } from './stepper';
-import { timeGrid, type TimeGrid } from './time-grid';
+import { circuitOfDesign, wholeSupplyOf } from './circuit-of-design';
+import { powerResidue, type Measured, type Waveforms } from './measure';
+import { carriedOn, settledOnDrive, settledSupply, wattsOf, type Settled } from './settled';
+import type { SettleProgress } from './steady-state';
+import { USUAL_STEPS } from './time-grid';
 
 /** What the time domain says of a design in its steady state; magnitudes in V like the prediction beside it. */
 export type Transient = {
   converged: boolean;
+  /** What its driver was run as. */
+  driver: DriverRun;
   /** Why there is no settled state, when there is none. */
   reason: string | null;
   periods: number;
@@ -50,29 +50,19 @@ export type Transient = {
   nodes: { id: string; meanVolts: number; minVolts: number; maxVolts: number }[];
   /** RMS and peak current of the winding that carries most. */
   source: { rmsAmps: number; peakAmps: number };
-  watts: Record<'in' | 'load' | 'bleeder' | 'series' | 'source' | 'diodes' | 'edges' | 'stored', number>;
+  watts: Measured['power'];
   efficiency: number | null;
   /** Whether the load's gap would strike at this output. */
   gapStrikes: boolean;
 };
 
+/**
+ * A driver as part of the circuit, with its own figures; or only as the drive that the closed form makes of it, and why,
+ * where that is not all there is to it.
+ */
+export type DriverRun = { kind: 'circuit'; figures: DriveFigures } | { kind: 'drive'; reason: string | null };
+
 export type TransientRun = { transient: Transient; waveforms: Waveforms };
-
-const USUAL_STEPS = 400;
-/** Remaining error at which a state counts as settled, as a fraction of the output without load. */
-const SETTLED = 1e-6;
-/** Periods at most, and to run plainly after them: fewer where each takes longer. */
-const mostPlainPeriodsOf = (unknowns: number) => Math.min(6000, Math.round(50_000 / unknowns));
-const mostPeriodsOf = (unknowns: number) => Math.max(160, Math.min(400, Math.round(20_000 / unknowns)));
-/** Periods where there is another way. */
-const BRIEF_PERIODS = 30;
-
-/** Steps at most where ringing or the balance of power asks for more than the usual: fewer in large circuits. */
-const mostStepsOf = (unknowns: number) => Math.min(6400, 64_000 / unknowns);
-/** Residue of the balance of power at which steps are short enough. */
-const CLOSED = 1e-3;
-/** Phase of the fastest ringing that the longest step may take, rad. */
-const RESOLVED_PHASE = 1;
 
 /**
  * The steady state of a design in the time domain: settled on a grid of half
@@ -81,10 +71,9 @@ const RESOLVED_PHASE = 1;
  * taken off once more, and reported as the estimate of what may remain
  * (L. Richardson, 1911, from memory).
  *
- * Where leakage inductance rings with strays the steps are made as short as the
- * ringing asks, and shortened until power adds up. Ringing too fast for that,
- * or that never settles to the drive's period, is taken as damped within each
- * step, and the power it loses so is counted with the edges.
+ * A driver of known parts runs as one circuit with its ladder and load; where it
+ * cannot, or does not settle, its ladder runs on the drive that the closed form
+ * makes of it, and `driver` says why.
  *
  * @param design complete, as `readDesign` returns it
  * @param steps of one period on the finer grid, at least 16; more where needed
@@ -94,138 +83,24 @@ const RESOLVED_PHASE = 1;
  * @throws RangeError when a step of the last period has no solution, which no design is known to bring about
  */
 export function* transientOf(design: Design, steps: number = USUAL_STEPS): Generator<SettleProgress, TransientRun> {
-  const { ladder, circuit } = circuitOfDesign(design);
-  const ringing = hasInductance(circuit);
-  const enough = ringing ? stepsFollowing(circuit, ladder.drive, steps) : steps;
-  let attempt: Attempt | null = null;
-  if (enough !== null) {
-    attempt = yield* settleOnTwoGrids(design, ladder, circuit, enough);
-    const most = mostStepsOf(circuit.names.length);
-    while (ringing && attempt.convergence.converged && !addsUp(attempt) && 2 * attempt.grid.steps <= most) {
-      const finer: Attempt = yield* settleFiner(ladder, circuit, attempt);
-      if (!finer.convergence.converged) break;
-      attempt = finer;
-    }
-  }
-  if (!attempt || (ringing && !attempt.convergence.converged))
-    attempt = yield* settleOnTwoGrids(design, ladder, { ...circuit, ringing: 'damped' }, steps);
-  const { grid, convergence, rough, fine } = attempt;
-  return {
-    transient: figures({ design, ladder, circuit: attempt.circuit, grid, convergence, rough, measured: fine.measured }),
-    waveforms: fine.waveforms,
-  };
+  const whole = wholeSupplyOf(design);
+  let reason: string | null = null;
+  if (whole && 'circuit' in whole) {
+    const settled = yield* settledSupply(design, whole, steps);
+    if (settled?.convergence.converged)
+      return { transient: figures(design, settled, 'circuit'), waveforms: settled.fine.waveforms };
+    reason = `as a circuit it did not settle: ${settled?.convergence.reason ?? 'it does not change over'}`;
+  } else if (whole) reason = whole.reason;
+  const settled = yield* settledOnDrive(design, circuitOfDesign(design), steps);
+  if (!settled) throw new RangeError('transientOf: the last state cannot be run through a period');
+  return { transient: figures(design, settled, { reason }), waveforms: settled.fine.waveforms };
 }
 
-/** A state settled on a grid, with what it shows there and on the coarser grid before. */
-type Attempt = {
-  circuit: Circuit;
-  grid: TimeGrid;
-  state: State;
-  convergence: Convergence;
-  rough: Measured | null;
-  fine: { measured: Measured; waveforms: Waveforms };
-};
-
-function* settleOnTwoGrids(
-  design: Design,
-  ladder: LoadedLadder,
-  circuit: Circuit,
-  steps: number,
-): Generator<SettleProgress, Attempt> {
-  const grid = timeGrid(ladder.drive, Math.max(8, steps / 2));
-  const state = startingState(design, ladder, circuit, grid);
-  const convergence = yield* settle(circuit, grid, state, optionsOf(ladder, circuit), false);
-  const coarse = { circuit, grid, state, convergence, rough: null, fine: measured(circuit, grid, state) };
-  return convergence.converged ? yield* settleFiner(ladder, circuit, coarse, steps) : coarse;
-}
-
-function* settleFiner(
-  ladder: LoadedLadder,
-  circuit: Circuit,
-  from: Attempt,
-  steps: number = 2 * from.grid.steps,
-): Generator<SettleProgress, Attempt> {
-  const grid = timeGrid(ladder.drive, steps);
-  const state = copyOf(from.state);
-  const convergence = yield* settle(circuit, grid, state, optionsOf(ladder, circuit), true);
-  return {
-    circuit,
-    grid,
-    state,
-    convergence: { ...convergence, periods: from.convergence.periods + convergence.periods },
-    rough: convergence.converged ? from.fine.measured : null,
-    fine: measured(circuit, grid, state),
-  };
-}
-
-/** How long to try; briefly where ringing is followed, which may never settle and can be damped instead. */
-function optionsOf(ladder: LoadedLadder, circuit: Circuit): SteadyOptions {
-  const { names } = circuit;
-  const briefly = hasInductance(circuit) && circuit.ringing === 'followed';
-  return {
-    tolerance: SETTLED,
-    scaleVolts: Math.max(ladder.unloaded.outputVolts, amplitudeVolts(ladder.drive)),
-    mostPeriods: briefly ? BRIEF_PERIODS : mostPeriodsOf(names.length),
-    mostPlainPeriods: briefly ? 0 : mostPlainPeriodsOf(names.length),
-  };
-}
-
-function measured(circuit: Circuit, grid: TimeGrid, state: State) {
-  const whole = measurePeriod(circuit, grid, copyOf(state));
-  if (!whole) throw new RangeError('transientOf: the last state cannot be run through a period');
-  return whole;
-}
-
-function addsUp({ rough, fine }: Attempt): boolean {
-  const residue = powerResidue(wattsOf(rough, fine.measured));
-  return residue === null || Math.abs(residue) <= CLOSED;
-}
-
-/** Steps that resolve the fastest ringing of the windings with what is always across them; null when too many. */
-function stepsFollowing(circuit: Circuit, drive: Drive, steps: number): number | null {
-  const most = Math.max(steps, mostStepsOf(circuit.names.length));
-  const fastest = Math.sqrt(Math.max(...new Stepper(circuit).ringing(1 / drive.frequencyHertz / most)));
-  for (let enough = steps; enough <= most; enough *= 2)
-    if (Math.max(...timeGrid(drive, enough).seconds) * fastest <= RESOLVED_PHASE) return enough;
-  return null;
-}
-
-/** The closed form's answer as a state, at the start of a period; at its last trusted current where it has none. */
-export function startingState(design: Design, ladder: LoadedLadder, circuit: Circuit, grid: TimeGrid): State {
-  const { unloaded, lightLoad, network, drive } = ladder;
-  const point = workingPoint(ladder, design.load, design.output);
-  const mostDroop = Number.isFinite(lightLoad.droop) ? closedFormAmps(ladder) / drive.frequencyHertz : 0;
-  const scale = point ? point.droop.totalVolts / lightLoad.droop : mostDroop;
-  const startDrive = grid.drive[grid.steps - 1];
-  const amplitude = amplitudeVolts(drive);
-  const centre = (drive.positivePeakVolts - drive.negativePeakVolts) / 2;
-  const phase = (startDrive - centre) / amplitude - (2 * drive.duty - 1);
-  const state = emptyState(circuit.names.length, circuit.windings.length);
-  const { volts } = state;
-  for (const { id } of freeNodes(network))
-    volts[circuit.place.get(id)!] =
-      unloaded.nodeVolts.get(id)! - scale * lightLoad.nodeDroops.get(id)! + phase * unloaded.nodeSwings.get(id)!;
-  for (const { node, sign } of circuit.windings) volts[node] = sign * startDrive;
-  const loadNode = circuit.place.get('load');
-  if (loadNode !== undefined) volts[loadNode] = circuit.output >= 0 ? volts[circuit.output] : 0;
-  new Stepper(circuit).chargeAt(volts, startDrive, state.charge);
-  return state;
-}
-
-/** A period that has been measured, on the finer grid and, where that was done, on the coarser one. */
-type MeasuredRun = {
-  design: Design;
-  ladder: LoadedLadder;
-  circuit: Circuit;
-  grid: TimeGrid;
-  convergence: Convergence;
-  rough: Measured | null;
-  measured: Measured;
-};
-
-function figures({ design, ladder, circuit, grid, convergence, rough, measured }: MeasuredRun): Transient {
+function figures(design: Design, settled: Settled, driver: 'circuit' | { reason: string | null }): Transient {
+  const { ladder, circuit, grid, convergence, rough } = settled;
+  const { measured } = settled.fine;
   const { network } = ladder;
-  const best = (read: (from: Measured) => number) => extrapolated(rough, measured, read);
+  const best = (read: (from: Measured) => number) => carriedOn(settled, read);
   const positive = (read: (from: Measured) => number) => Math.max(0, best(read));
   // A spike shorter than a step grows with every finer grid, or shrinks: it cannot be carried on, and the finer one stands.
   const rms = (read: (from: Measured) => number) => {
@@ -238,9 +113,13 @@ function figures({ design, ladder, circuit, grid, convergence, rough, measured }
     minVolts,
     best(({ load }) => load.most),
   );
-  const watts = wattsOf(rough, measured);
+  const watts = wattsOf(settled);
   const at = (id: string) => circuit.place.get(id);
   return {
+    driver:
+      driver === 'circuit'
+        ? { kind: 'circuit', figures: driverFigures(circuit, measured) }
+        : { kind: 'drive', ...driver },
     converged: convergence.converged,
     reason: convergence.reason,
     periods: convergence.periods,
@@ -293,28 +172,13 @@ function figures({ design, ladder, circuit, grid, convergence, rough, measured }
   };
 }
 
-/** A figure carried on from the coarse and the fine grid to steps of no length. */
-function extrapolated(rough: Measured | null, fine: Measured, read: (from: Measured) => number): number {
-  return rough ? 2 * read(fine) - read(rough) : read(fine);
-}
-
-function wattsOf(rough: Measured | null, fine: Measured): Transient['watts'] {
-  const of = (name: keyof Transient['watts']) => extrapolated(rough, fine, ({ power }) => power[name]);
-  return {
-    in: of('in'),
-    load: of('load'),
-    bleeder: of('bleeder'),
-    series: of('series'),
-    source: of('source'),
-    diodes: of('diodes'),
-    edges: of('edges'),
-    stored: of('stored'),
-  };
-}
-
-function powerResidue({ in: input, ...taken }: Transient['watts']): number | null {
-  const accounted = Object.values(taken).reduce((sum, one) => sum + one, 0);
-  return input > 0 ? (input - accounted) / input : null;
+/** What the driver's probes read. */
+function driverFigures({ supply }: Circuit, { seconds, probes }: Measured): DriveFigures {
+  const figures: DriveFigures = { frequencyHertz: 1 / seconds };
+  supply!.probes.forEach(({ figure }, index) => {
+    figures[figure] = probes[index];
+  });
+  return figures;
 }
 
 /** Ground and stiff sources, which need no computing. */

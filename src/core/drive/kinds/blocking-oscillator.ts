@@ -1,4 +1,5 @@
-import { SILENT_VOLTS } from '../drive';
+import { blockingOscillatorCircuit } from '../circuits/blocking-oscillator';
+import { isSilent, SILENT_VOLTS } from '../drive';
 import { ratioOf, usualTransformer, type Transformer } from '../../magnetics/transformer';
 import { quantityField } from '../../quantity/field-description';
 import { quantity } from '../../schema/fields';
@@ -86,6 +87,21 @@ export const blockingOscillator = driverKind(schema, {
   ratings: transistorRatings,
   drive: ({ supply, driver, transformer }, context) =>
     oscillatorDrive(needed(supply), driver, needed(transformer), context),
+  circuit: ({ supply, driver, transformer }, { figures, drive }, fed, ladderFarads) => {
+    const { switchPeakAmps = 0, onSeconds = 0, estimatedHertz = 0 } = figures;
+    if (isSilent(drive) || !(switchPeakAmps > 0 && onSeconds > 0 && estimatedHertz > 0))
+      return { reason: 'its transistor never turns on' };
+    return blockingOscillatorCircuit(
+      directFeed(needed(supply)),
+      { ...driver, baseVolts: BASE_VOLTS },
+      { peakAmps: switchPeakAmps, onSeconds, hertz: estimatedHertz },
+      needed(transformer),
+      fed,
+      ladderFarads,
+    );
+  },
+  leavesOut:
+    'Mostly when the transistor turns off and on again, which the closed form estimates and the circuit decides, and ringing of the leakage inductance.',
   beforePower: (_driver, figures) => [unloadedSwitch(figures)],
 });
 

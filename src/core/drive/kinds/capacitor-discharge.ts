@@ -4,7 +4,9 @@ import { formatQuantity } from '../../quantity/format-quantity';
 import { fraction, quantity } from '../../schema/fields';
 import * as z from '../../zod';
 import { DriveCollector, plainDrive, type DriveContext, type DriveResult } from '../drive-result';
+import { capacitorDischargeCircuit } from '../circuits/capacitor-discharge';
 import { driverKind, needed } from '../driver-kind';
+import { NO_INDUCTANCE } from '../supply-circuit';
 import { reportRectifier } from '../transformer-checks';
 import { efficiency, EFFICIENCY_FIELD } from '../transistors';
 
@@ -53,6 +55,12 @@ export const capacitorDischarge = driverKind(schema, {
   places: [],
   ratings: () => [],
   drive: ({ driver, transformer }, context) => dischargeDrive(driver, needed(transformer), context),
+  circuit: ({ driver, transformer }, { drive }, fed, ladderFarads) =>
+    transformer?.primaryHenries == null
+      ? NO_INDUCTANCE
+      : capacitorDischargeCircuit({ ...driver, shotsPerSecond: drive.frequencyHertz }, transformer, fed, ladderFarads),
+  leavesOut:
+    'Mostly how a shot rings out: the closed form has its first peak and one more, the circuit all of them with what the ladder takes.',
   beforePower: () => [
     {
       code: 'storage-charged',

@@ -14,6 +14,7 @@ import {
   type DriveContext,
   type DriveResult,
 } from '../drive-result';
+import { flybackCircuit } from '../circuits/flyback';
 import { DIRECT, driverKind, needed } from '../driver-kind';
 import { directFeed, reportFeed } from '../feed';
 import type { Supply } from '../supply';
@@ -36,6 +37,9 @@ const schema = z.strictObject({
   /** Voltage across the switch at which a clamp holds it. */
   clampVolts: quantity('V', '150', 'above zero').nullable().default(null),
   switchFarads: quantity('F', '200e-12', 'zero or more').default(200e-12),
+  transistorOhms: quantity('Ω', '0.1', 'zero or more').default(0.1),
+  /** Of primary and secondary as they ring after the pulse, core and all. */
+  ringQuality: quantity('', '30', 'above zero').default(30),
   efficiency: efficiency.default(0.75),
 });
 
@@ -49,6 +53,11 @@ export const flyback = driverKind(schema, {
     ...TRANSISTOR_FIELDS,
     quantityField('clampVolts', 'Clamp holds the switch at', 'V', { optional: true }),
     quantityField('switchFarads', 'Switch capacitance', 'F', { more: true }),
+    quantityField('transistorOhms', 'On-resistance', 'Ω', { more: true }),
+    quantityField('ringQuality', 'Q of the ring after the pulse', '', {
+      more: true,
+      hint: 'Three times the swings until it is down to a third. Usually 10 to 50.',
+    }),
     EFFICIENCY_FIELD,
   ],
   start: ({ peakVolts, hertz, feedVolts }) => {
@@ -59,10 +68,14 @@ export const flyback = driverKind(schema, {
       transformer: usualTransformer(peakVolts, 6 * feedVolts, { primaryHenries }),
     };
   },
-  places: [transistorPlace(() => 1)],
+  places: [transistorPlace(() => 1, { known: ['transistorOhms'] })],
   ratings: transistorRatings,
   drive: ({ supply, driver, transformer }, context) =>
     flybackDrive(needed(supply), driver, needed(transformer), context),
+  circuit: ({ supply, driver, transformer }, _result, fed, ladderFarads) =>
+    flybackCircuit(directFeed(needed(supply)), driver, needed(transformer), fed, ladderFarads),
+  leavesOut:
+    'Mostly ringing: leakage inductance lifts the secondary over what the clamp or the core’s energy leaves, and the next stroke meets the ring of the one before; the closed form has neither.',
   beforePower: (_driver, figures) => [unloadedSwitch(figures)],
 });
 

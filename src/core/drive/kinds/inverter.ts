@@ -4,9 +4,12 @@ import { formatQuantity } from '../../quantity/format-quantity';
 import { choice, quantity } from '../../schema/fields';
 import * as z from '../../zod';
 import { DriveCollector, plainDrive, sagged, type DriveContext, type DriveResult } from '../drive-result';
+import { inverterCircuit } from '../circuits/inverter';
+import { isSilent } from '../drive';
 import { DIRECT, driverKind, needed } from '../driver-kind';
 import { directFeed, reportFeed } from '../feed';
 import type { Supply } from '../supply';
+import { NO_INDUCTANCE } from '../supply-circuit';
 import { reportCore, reportRectifier } from '../transformer-checks';
 import {
   efficiency,
@@ -60,6 +63,15 @@ export const inverter = driverKind(schema, {
   ratings: transistorRatings,
   drive: ({ supply, driver, transformer }, context) =>
     inverterDrive(needed(supply), driver, needed(transformer), context),
+  circuit: ({ supply, driver, transformer }, { drive }, fed, ladderFarads) => {
+    if (isSilent(drive) || 2 * driver.deadSeconds * driver.frequencyHertz >= 1)
+      return { reason: 'its switches are never closed' };
+    return transformer?.primaryHenries == null
+      ? NO_INDUCTANCE
+      : inverterCircuit(directFeed(needed(supply)), driver, transformer, fed, ladderFarads);
+  },
+  leavesOut:
+    'Mostly leakage inductance: after each edge it rings with the secondary’s capacitance, and the ladder charges to the top of that.',
   beforePower: () => [],
 });
 

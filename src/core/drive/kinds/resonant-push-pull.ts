@@ -9,8 +9,9 @@ import { CHOSEN_MARGIN } from '../../quantity/margin';
 import { preferredAtLeast } from '../../quantity/preferred-values';
 import { count, partId, quantity, share } from '../../schema/fields';
 import * as z from '../../zod';
-import { SILENT_VOLTS } from '../drive';
+import { isSilent, SILENT_VOLTS } from '../drive';
 import { DriveCollector, plainDrive, sagged, type DriveContext, type DriveResult } from '../drive-result';
+import { pushPullCircuit } from '../circuits/push-pull';
 import { DIRECT, driverKind, needed } from '../driver-kind';
 import { directFeed, reportFeed } from '../feed';
 import type { Supply } from '../supply';
@@ -133,6 +134,22 @@ export const resonantPushPull = driverKind(schema, {
   ],
   drive: ({ supply, driver, transformer }, context) =>
     pushPullDrive(needed(supply), driver, needed(transformer), context),
+  circuit: ({ supply, driver, transformer }, { figures, drive }, fed, ladderFarads) => {
+    const feed = directFeed(needed(supply));
+    if (isSilent(drive)) return { reason: 'it does not run at this supply' };
+    const { tankFarads, tankSeries, tankParallel } = driver;
+    const { tankPeakVolts = 0, idleAmps = 0, supplyAmps = idleAmps } = figures;
+    const tank = {
+      farads: bankFarads(tankFarads, tankSeries, tankParallel),
+      hertz: drive.frequencyHertz,
+      peakVolts: tankPeakVolts,
+      gateWatts: gateWattsOf(driver, feed.volts),
+      chokeAmps: supplyAmps,
+    };
+    return pushPullCircuit(feed, driver, tank, needed(transformer), fed, ladderFarads);
+  },
+  leavesOut:
+    'Mostly the charging pulses themselves: they come through the leakage inductance and bend the tank’s voltage, which the closed form takes for a sine from a stiff source.',
   beforePower: (_driver, { supplyOpenVolts = 0 }) => [
     {
       code: 'push-pull-start',
@@ -314,8 +331,12 @@ function reportGates(result: DriveCollector, driver: PushPull, volts: number): n
       `With ${formatQuantity(gateVolts, 'V')} at the gates both transistors may turn on and stay on, a short across the supply: they want ${formatQuantity(least, 'V')} or more.`,
       'Switch the supply on at full voltage behind a fuse; do not wind it up from zero.',
     );
-  return (volts * (Math.max(0, volts - 0.7) + Math.max(0, volts - gateVolts))) / gateOhms;
+  return gateWattsOf(driver, volts);
 }
+
+/** What both gate resistors together draw from the supply, W: one holds its gate up, the other is pulled down. */
+const gateWattsOf = (driver: PushPull, volts: number) =>
+  (volts * (Math.max(0, volts - 0.7) + Math.max(0, volts - gateVoltsOf(driver, volts)))) / driver.gateOhms;
 
 /** What load and idle current ask of transistors, tank and choke. */
 function reportLoad(

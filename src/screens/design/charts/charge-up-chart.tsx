@@ -3,6 +3,7 @@
 import { useMemo, useState, type ReactNode } from 'react';
 import { Line } from 'react-chartjs-2';
 import type { Design } from '@/core/design/design-schema';
+import { DRIVE_FIGURES, figuresInOrder } from '@/core/drive/figures';
 import type { Prediction } from '@/core/predict/prediction';
 import { signedVolts } from '@/core/quantity/polarity';
 import { engineeringScale, formatQuantity } from '@/core/quantity/format-quantity';
@@ -128,6 +129,11 @@ function Done({
         <Row name={`Surge in a diode (${surge.diode})`}>
           {surge.limited ? <Quantity value={surge.diodeAmps} unit="A" /> : 'nothing limits it'}
         </Row>
+        {figuresInOrder(result.driver).map((id) => (
+          <Row key={id} name={DRIVE_FIGURES[id].label}>
+            <Quantity value={result.driver[id]!} unit={DRIVE_FIGURES[id].unit} />
+          </Row>
+        ))}
         {gap ? (
           <>
             <Row name="Gap strikes">
@@ -148,6 +154,12 @@ function Done({
           <p className="mt-1 text-soft">
             At the drive’s power the energy takes <Quantity value={result.leastSeconds} unit="s" /> at least; this run
             does not hold it to that, nor the surge.
+          </p>
+        )}
+        {result.driver.transistorPeakVolts === undefined ? null : (
+          <p className="mt-1 text-soft">
+            The driver runs as a circuit from dead, the supply at its full voltage at once and without its current
+            limit.
           </p>
         )}
         {result.reason ? <p className="mt-1 text-soft">{result.reason}</p> : null}

@@ -1,6 +1,7 @@
 'use client';
 
 import type { Chart, ChartData, ChartOptions } from 'chart.js';
+import Plus from 'lucide-react/icons/plus';
 import X from 'lucide-react/icons/x';
 import Papa from 'papaparse';
 import { useMemo, useRef } from 'react';
@@ -23,11 +24,19 @@ function scalesOf({ output, drive, chosen, times }: Shown) {
     Math.max(1e-12, ...list.flatMap((trace) => Array.from(trace.values, Math.abs)));
   return {
     time: engineeringScale(times[times.length - 1], 's'),
-    y: engineeringScale(greatest([output, ...chosen.filter(({ unit }) => unit === 'V')]), 'V'),
+    y: engineeringScale(greatest([output, ...chosen.filter((trace) => axisOf(trace) === 'y')]), 'V'),
     drive: engineeringScale(greatest([drive]), 'V'),
-    amps: engineeringScale(greatest(chosen.filter(({ unit }) => unit === 'A')), 'A'),
+    amps: engineeringScale(greatest(chosen.filter((trace) => axisOf(trace) === 'amps')), 'A'),
+    driverVolts: engineeringScale(greatest(chosen.filter((trace) => axisOf(trace) === 'driverVolts')), 'V'),
+    driverAmps: engineeringScale(greatest(chosen.filter((trace) => axisOf(trace) === 'driverAmps')), 'A'),
   };
 }
+
+/** The driver's volts and amperes are of another size than the ladder's. */
+const axisOf = ({ unit, ofDriver }: Trace) =>
+  unit === 'A' ? (ofDriver ? 'driverAmps' : 'amps') : ofDriver ? 'driverVolts' : 'y';
+
+const TITLES = { amps: 'current', driverVolts: 'driver', driverAmps: 'driver' } as const;
 
 type Scales = ReturnType<typeof scalesOf>;
 type Axis = Exclude<keyof Scales, 'time'>;
@@ -47,14 +56,19 @@ function waveformOptions({ times, chosen }: Shown, scales: Scales, colours: Colo
     x: { ...options.scales!.x!, min: 0, max: times[times.length - 1] / time.per } as never,
     y: { ...base, beginAtZero: false } as never,
     drive: { ...onTheRight(`drive, ${scales.drive.name}`), beginAtZero: false } as never,
-    ...(chosen.some(({ unit }) => unit === 'A') ? { amps: onTheRight(`current, ${scales.amps.name}`) as never } : {}),
+    ...Object.fromEntries(
+      (Object.keys(TITLES) as (keyof typeof TITLES)[])
+        .filter((axis) => chosen.some((trace) => axisOf(trace) === axis))
+        .map((axis) => [axis, onTheRight(`${TITLES[axis]}, ${scales[axis].name}`) as never]),
+    ),
   };
   options.interaction = { mode: 'index', intersect: false };
   options.plugins!.tooltip!.callbacks = {
     title: (items) => formatQuantity(items[0].parsed.x! * time.per, 's', 3),
     label: (item) => {
       const axis = (item.dataset as { yAxisID?: Axis }).yAxisID ?? 'y';
-      const value = formatQuantity(item.parsed.y! * scales[axis].per, axis === 'amps' ? 'A' : 'V', 4);
+      const unit = axis === 'amps' || axis === 'driverAmps' ? 'A' : 'V';
+      const value = formatQuantity(item.parsed.y! * scales[axis].per, unit, 4);
       return `${item.dataset.label}: ${value}`;
     },
   };
@@ -86,7 +100,7 @@ function waveformData({ output, drive, chosen, times }: Shown, scales: Scales, c
     datasets: [
       series(output, 'y', colours.climb),
       series(drive, 'drive', colours.line, [4, 3]),
-      ...chosen.map((trace, index) => series(trace, trace.unit === 'A' ? 'amps' : 'y', colourAt(colours, index))),
+      ...chosen.map((trace, index) => series(trace, axisOf(trace), colourAt(colours, index))),
     ],
   };
 }
@@ -122,7 +136,13 @@ export function WaveformChart({
   return (
     <div className="flex h-full flex-col">
       <div className="flex flex-wrap items-center gap-x-3 gap-y-0.5 text-[12.5px]">
-        <Keys chosen={chosen} colours={colours} onTakeOut={(out) => onTraces(traces.filter((id) => id !== out))} />
+        <Keys
+          chosen={chosen}
+          offered={found.driver().filter(({ id }) => !traces.includes(id))}
+          colours={colours}
+          onTake={(id) => onTraces([...traces, id])}
+          onTakeOut={(out) => onTraces(traces.filter((id) => id !== out))}
+        />
         <span className="ml-auto flex gap-1">
           <button type="button" className={buttonStyle('quiet')} onClick={() => chart.current?.resetZoom()}>
             Whole period
@@ -152,14 +172,18 @@ export function WaveformChart({
   );
 }
 
-/** Which line is which; those chosen can be taken out again. */
+/** Which line is which; those chosen can be taken out again, and what the driver has is offered. */
 function Keys({
   chosen,
+  offered,
   colours,
+  onTake,
   onTakeOut,
 }: {
   chosen: readonly Trace[];
+  offered: readonly { id: string; name: string }[];
   colours: Colours;
+  onTake: (id: string) => void;
   onTakeOut: (id: string) => void;
 }) {
   return (
@@ -171,13 +195,24 @@ function Keys({
           <Key colour={colourAt(colours, index)} name={trace.name} />
           <button
             type="button"
-            aria-label={`Take ${trace.id} out`}
+            aria-label={`Take ${trace.ofDriver ? trace.name : trace.id} out`}
             className="text-soft hover:text-ink"
             onClick={() => onTakeOut(trace.id)}
           >
             <X className="size-3" aria-hidden="true" />
           </button>
         </span>
+      ))}
+      {offered.map(({ id, name }) => (
+        <button
+          key={id}
+          type="button"
+          className="inline-flex items-center gap-0.5 text-soft hover:text-ink"
+          onClick={() => onTake(id)}
+        >
+          <Plus className="size-3" aria-hidden="true" />
+          {name}
+        </button>
       ))}
       {chosen.length === 0 ? <span className="text-soft">Choose nodes and parts in the Climb.</span> : null}
     </>

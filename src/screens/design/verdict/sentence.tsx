@@ -20,15 +20,17 @@ export function Sentence({ design, prediction, timeDomain }: SentenceProps) {
         <span className="text-over">No output:</span> the driver does not run.
       </h2>
     );
-  if (output.meanVolts === null && prediction.source.driveScale < 1)
+  const settled = timeDomain.kind === 'ready' && timeDomain.run.transient.converged ? timeDomain.run.transient : null;
+  // A driver run as a circuit finds for itself what it can keep up; a drive alone does not.
+  if (output.meanVolts === null && prediction.source.driveScale < 1 && settled?.driver.kind !== 'circuit')
     return (
       <h2 className={style}>
         <span className="text-over">No figure:</span> the drive cannot carry this load.
       </h2>
     );
-  if (output.meanVolts === null && timeDomain.kind === 'ready' && timeDomain.run.transient.converged) {
-    const { meanVolts, amps } = timeDomain.run.transient;
-    const reaches = reachesTarget(design, timeDomain.run.transient);
+  if (output.meanVolts === null && settled) {
+    const { meanVolts, amps } = settled;
+    const reaches = reachesTarget(design, settled);
     return (
       <h2 className={style}>
         The time domain gives{' '}

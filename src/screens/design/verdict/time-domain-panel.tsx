@@ -1,7 +1,9 @@
 import type { Design } from '@/core/design/design-schema';
+import { DRIVE_FIGURES, figuresInOrder, type DriveFigures } from '@/core/drive/figures';
 import { FIGURES } from '@/core/predict/figures';
 import { compareWithTimeDomain, TIME_DOMAIN_FIGURES } from '@/core/transient/comparison';
 import type { Prediction } from '@/core/predict/prediction';
+import type { Unit } from '@/core/quantity/units';
 import { Quantity } from '@/ui/quantity';
 import { TimeDomainWaits } from '../charts/time-domain-waits';
 import type { TimeDomain } from '../use-transient';
@@ -37,6 +39,65 @@ export function TimeDomainPanel({
   );
 }
 
+/** Every figure that the driver has as part of the circuit, link by link. */
+function DriverRows({ closedForm, timeDomain }: { closedForm: DriveFigures; timeDomain: DriveFigures }) {
+  return LINKS.flatMap(({ link, name }) => {
+    const ids = figuresInOrder(timeDomain).filter((id) => DRIVE_FIGURES[id].link === link);
+    if (ids.length === 0) return [];
+    return [
+      <tr key={link}>
+        <th scope="rowgroup" colSpan={3} className="pt-2 text-left text-[12.5px] font-semibold text-soft">
+          {name}
+        </th>
+      </tr>,
+      ...ids.map((id) => (
+        <Row
+          key={id}
+          id={id}
+          label={DRIVE_FIGURES[id].label}
+          unit={DRIVE_FIGURES[id].unit}
+          closedForm={closedForm[id] ?? null}
+          timeDomain={timeDomain[id]!}
+        />
+      )),
+    ];
+  });
+}
+
+const LINKS = [
+  { link: 'supply', name: 'Supply' },
+  { link: 'driver', name: 'Driver' },
+  { link: 'transformer', name: 'Transformer' },
+] as const;
+
+function Row({
+  id,
+  label,
+  unit,
+  closedForm,
+  timeDomain,
+}: {
+  id: string;
+  label: string;
+  unit: Unit;
+  closedForm: number | null;
+  timeDomain: number;
+}) {
+  return (
+    <tr className="border-t border-rule">
+      <th scope="row" className="py-[2.5px] text-left font-normal text-soft">
+        {label}
+      </th>
+      <td className="text-right whitespace-nowrap">
+        <Quantity value={closedForm} unit={unit} digits={4} />
+      </td>
+      <td className="text-right whitespace-nowrap" data-time-domain={id}>
+        <Quantity value={timeDomain} unit={unit} digits={4} />
+      </td>
+    </tr>
+  );
+}
+
 function Ready({
   design,
   prediction,
@@ -65,18 +126,18 @@ function Ready({
         </thead>
         <tbody>
           {ROWS.map((id) => (
-            <tr key={id} className="border-t border-rule">
-              <th scope="row" className="py-[2.5px] text-left font-normal text-soft">
-                {FIGURES[id].label}
-              </th>
-              <td className="text-right whitespace-nowrap">
-                <Quantity value={FIGURES[id].read(prediction)} unit={FIGURES[id].unit} digits={4} />
-              </td>
-              <td className="text-right whitespace-nowrap" data-time-domain={id}>
-                <Quantity value={TIME_DOMAIN_FIGURES[id](transient)} unit={FIGURES[id].unit} digits={4} />
-              </td>
-            </tr>
+            <Row
+              key={id}
+              id={id}
+              label={FIGURES[id].label}
+              unit={FIGURES[id].unit}
+              closedForm={FIGURES[id].read(prediction)}
+              timeDomain={TIME_DOMAIN_FIGURES[id](transient)}
+            />
           ))}
+          {transient.driver.kind === 'circuit' ? (
+            <DriverRows closedForm={prediction.source.figures} timeDomain={transient.driver.figures} />
+          ) : null}
         </tbody>
       </table>
       <p className="mt-1 text-[13px]" data-time-domain="why">

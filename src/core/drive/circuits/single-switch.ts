@@ -1,0 +1,149 @@
+import { ratioOf, type Transformer } from '../../magnetics/transformer';
+import {
+  BODY_DIODE_VOLTS,
+  feedPoint,
+  SUPPLY_PROBES,
+  LEAST_OHMS,
+  type DriverPhase,
+  type FedNode,
+  type SupplyCircuit,
+} from '../supply-circuit';
+import { magnetising, secondaryWindings } from './windings';
+
+/** A clamp holds its voltage within this part of it at the current it is let go with. */
+const CLAMP_SOFTNESS = 0.005;
+/** Steps in a radian of leakage ringing, for so many of them, and of the ring of the core. */
+const LEAKAGE_STEPS_A_RADIAN = 2;
+const LEAKAGE_STEPS = 60;
+const RING_STEPS_A_RADIAN = 8;
+/** The same of leakage once the ladder has taken most of its ringing. */
+const HELD_STEPS_A_RADIAN = 3;
+/** Steps of a phase at least and at most. */
+export const LEAST_STEPS = 120;
+const MOST_STEPS = 1200;
+
+/** What a primary between supply and switch rings with, and what of that the steps of a phase have to follow. */
+type Ringing = {
+  /** Node that the primary hangs on. */
+  supply: string;
+  firstHeld: DriverPhase['first'];
+  firstFree: DriverPhase['first'];
+  /** Even steps of a phase in which the primary is held, and of one in which it is let go. */
+  heldSteps: (seconds: number) => number;
+  freeSteps: (seconds: number) => number;
+};
+
+/** A switch between a primary and ground, as the parts of a circuit. */
+export type SingleSwitch = {
+  hertz: number;
+  /** Current it is expected to be opened on, A. */
+  peakAmps: number;
+  clampVolts: number | null;
+  switchFarads: number;
+  switchOhms: number;
+  /** Of primary and secondary as they ring after the pulse, core and all. */
+  ringQuality: number;
+  /** What its base draws from the supply, in phases that close `base`, as a resistance; nothing: null. */
+  baseOhms: number | null;
+  phases: (ringing: Ringing) => readonly DriverPhase[];
+};
+
+/**
+ * A primary on a core between the supply and a switch to ground, with leakage to
+ * a secondary and its capacitance, the switch's own capacitance, body diode and
+ * clamp. When the switch is closed its phases say.
+ *
+ * @param farads what the secondary shows of the ladder, F
+ */
+export function singleSwitchCircuit(
+  feed: { volts: number; seriesOhms: number },
+  { hertz, peakAmps, clampVolts, switchFarads, switchOhms, ringQuality, baseOhms, phases }: SingleSwitch,
+  transformer: Transformer,
+  fed: readonly FedNode[],
+  farads: number,
+): SupplyCircuit {
+  const ohms = Math.max(switchOhms, LEAST_OHMS);
+  const supply = feedPoint(feed, hertz);
+  const henries = transformer.primaryHenries!;
+  const released = [
+    ['drain', 1],
+    [supply.node, -1],
+  ] as const;
+  const { ringing, ...secondary } = secondaryWindings(transformer, fed, released, switchFarads, farads);
+  const ratio = transformer.coupling * ratioOf(transformer);
+  const primaryFarads = switchFarads + ratio ** 2 * (transformer.secondaryFarads + farads);
+  const ring = primaryFarads > 0 ? Math.sqrt(henries * primaryFarads) : null;
+  const amps = {
+    kind: 'inductors',
+    weights: [['core', 1], ...fed.map(({ sign }, index) => [`winding ${index + 1}`, -sign * ratio] as const)],
+  } as const;
+  return {
+    railVolts: feed.volts,
+    hertz,
+    capacitors: [
+      { id: 'switch', from: 'drain', to: 'ground', farads: switchFarads, startVolts: feed.volts },
+      ...supply.capacitors,
+      ...secondary.capacitors,
+    ],
+    resistors: supply.resistors,
+    diodes: [
+      { id: 'body', anode: 'ground', cathode: 'drain', forwardVolts: BODY_DIODE_VOLTS, onOhms: ohms },
+      ...(clampVolts === null
+        ? []
+        : [
+            {
+              id: 'clamp',
+              anode: 'drain',
+              cathode: 'ground',
+              forwardVolts: clampVolts,
+              onOhms: Math.max(LEAST_OHMS, (CLAMP_SOFTNESS * clampVolts) / peakAmps),
+            },
+          ]),
+    ],
+    switches: [
+      { id: 'switch', from: 'drain', to: 'ground', ohms },
+      ...(baseOhms === null ? [] : [{ id: 'base', from: supply.node, to: 'ground', ohms: baseOhms }]),
+    ],
+    inductors: [
+      ...secondary.inductors,
+      ...magnetising(
+        transformer,
+        [
+          [supply.node, 1],
+          ['drain', -1],
+        ],
+        ring && (ringQuality * henries) / ring,
+      ),
+    ],
+    phases: phases({
+      supply: supply.node,
+      firstHeld: firstSteps(ringing?.held),
+      firstFree: firstSteps(ringing?.free),
+      heldSteps: (seconds) => stepsWithin(ringing && HELD_STEPS_A_RADIAN * seconds * ringing.held),
+      freeSteps: (seconds) => stepsWithin(ring && (RING_STEPS_A_RADIAN * seconds) / ring),
+    }),
+    probes: [
+      ...SUPPLY_PROBES,
+      { figure: 'switchPeakAmps', signal: amps, tells: 'most', whileClosed: 'switch' },
+      { figure: 'primaryRmsAmps', signal: amps, tells: 'rms' },
+      { figure: 'transistorPeakVolts', signal: { kind: 'across', from: 'drain', to: 'ground' }, tells: 'most' },
+      { figure: 'transistorRmsAmps', signal: amps, tells: 'rms', whileClosed: 'switch' },
+      { figure: 'transistorWatts', signal: { kind: 'switches', ids: ['switch'], as: 'W' }, tells: 'mean' },
+      { figure: 'secondaryPeakVolts', signal: { kind: 'across', from: 'source', to: 'ground' }, tells: 'most' },
+      ...(clampVolts === null
+        ? []
+        : [{ figure: 'clampWatts', signal: { kind: 'diode', id: 'clamp', as: 'W' }, tells: 'mean' } as const]),
+    ],
+    courses: [
+      { id: 'switch-volts', name: 'across the switch', signal: { kind: 'across', from: 'drain', to: 'ground' } },
+      { id: 'primary-amps', name: 'primary current', signal: amps },
+    ],
+  };
+}
+
+const stepsWithin = (wanted: number | null) => Math.min(MOST_STEPS, Math.max(LEAST_STEPS, wanted ?? 0));
+
+/** Steps short enough for leakage ringing at this angular frequency, rad/s. */
+function firstSteps(ringing: number | undefined): DriverPhase['first'] {
+  return ringing === undefined ? null : { seconds: 1 / (LEAKAGE_STEPS_A_RADIAN * ringing), steps: LEAKAGE_STEPS };
+}

@@ -1,0 +1,146 @@
+import type { Drive } from '../drive/drive';
+import type { SupplyCircuit } from '../drive/supply-circuit';
+import { LOAD_KINDS, loadOhms } from '../load/load-kinds';
+import { bandOrder } from '../numeric/ordering';
+import type { OutputElement, OutputNode } from '../output/elements';
+import type { LadderNetwork } from '../topology/network';
+import type { Circuit, CircuitLoad, CircuitResistor, NodeIndex } from './circuit';
+import { joinedBy, nodesOf, RAIL, RAIL_NODE, suppliedBy } from './circuit-supply';
+
+/** What the parts of a ladder are like beyond its network. */
+export type CircuitParts = {
+  forwardVolts: number;
+  strayFarads: number;
+  onOhms: number;
+  leakSiemens: number;
+  transitSeconds: number;
+};
+
+/**
+ * A ladder with its drive, output and load as elements, nodes numbered so that
+ * elements join near numbers.
+ */
+export function circuitOf(
+  network: LadderNetwork,
+  drive: Drive,
+  parts: CircuitParts,
+  elements: readonly OutputElement[],
+  supply: SupplyCircuit | null = null,
+): Circuit {
+  const isStiff = !supply && drive.seriesOhms === 0 && drive.seriesHenries === 0;
+  const sources = new Set(network.sources.map((source) => source.node));
+  const stiffAt = new Map(network.sources.map((source, index) => [source.node, -2 - index]));
+  const loadElement = elements.find((element) => element.kind === 'load')!;
+  const behindResistor = loadElement.from === 'load';
+  const nodeOf: Record<OutputNode, string> = { terminal: network.output, load: 'load', return: network.return };
+  const free = [
+    ...network.nodes
+      .filter((node) => node.column !== 'ground' && !(isStiff && sources.has(node.id)))
+      .map((node) => node.id),
+    ...(behindResistor ? ['load'] : []),
+    ...(supply ? nodesOf(supply).filter((id) => !network.nodes.some((node) => node.id === id)) : []),
+  ];
+  const joined: [string, string][] = [
+    ...network.capacitors.map(({ lower, upper }): [string, string] => [lower, upper]),
+    ...network.diodes.map(({ anode, cathode }): [string, string] => [anode, cathode]),
+    [network.output, network.return],
+    ...elements.map(({ from, to }): [string, string] => [nodeOf[from], nodeOf[to]]),
+    ...(supply ? joinedBy(supply) : []),
+  ];
+  const { names, place } = numbered(free, joined);
+  const at = (id: string): NodeIndex =>
+    place.get(id) ?? (id === 'ground' ? -1 : id === RAIL ? RAIL_NODE : stiffAt.get(id)!);
+  const peakToPeakVolts = drive.positivePeakVolts + drive.negativePeakVolts;
+  const resistors: CircuitResistor[] = [];
+  const loads: CircuitLoad[] = [];
+  for (const element of elements) {
+    const ends = { from: at(nodeOf[element.from]), to: at(nodeOf[element.to]) };
+    const ohms = element.kind === 'resistor' ? element.ohms : loadOhms(element.load);
+    if (ohms !== null) resistors.push({ ...ends, siemens: 1 / ohms });
+    if (element.kind === 'resistor') continue;
+    const law = LOAD_KINDS[element.load.kind].branch(element.load, peakToPeakVolts);
+    if (law) loads.push({ ...ends, law });
+  }
+  const resistorOf = (id: 'bleeder' | 'series') =>
+    elements.find((element) => element.kind === 'resistor' && element.id === id) as { ohms: number } | undefined;
+  const resistiveLoad = loadOhms(loadElement.load);
+  const circuit: Circuit = {
+    hertz: drive.frequencyHertz,
+    names,
+    place,
+    capacitors: [
+      ...network.capacitors.map(({ lower, upper, farads }) => ({ from: at(lower), to: at(upper), farads })),
+      ...(parts.strayFarads > 0
+        ? network.diodes.map(({ anode, cathode }) => ({
+            from: at(anode),
+            to: at(cathode),
+            farads: parts.strayFarads,
+          }))
+        : []),
+    ],
+    resistors,
+    diodes: network.diodes.map(({ anode, cathode }) => {
+      const near = nearestFarads(network, [anode, cathode]);
+      return {
+        anode: at(anode),
+        cathode: at(cathode),
+        forwardVolts: parts.forwardVolts,
+        onSiemens: Math.min(1 / parts.onOhms, near * drive.frequencyHertz * STIFFEST),
+        leakSiemens: Math.max(parts.leakSiemens, LEAKIEST * near * drive.frequencyHertz),
+        transitSeconds: parts.transitSeconds,
+        nearFarads: near,
+      };
+    }),
+    inductors: isStiff
+      ? []
+      : network.sources.map(({ node }, index) => ({
+          terms: [
+            { node: -2 - index, weight: 1 },
+            { node: at(node), weight: -1 },
+          ],
+          ohms: Math.max(drive.seriesOhms, 0),
+          henries: drive.seriesHenries,
+          dampingSiemens: 0,
+          saturation: null,
+        })),
+    switches: [],
+    ringing: 'followed',
+    known: network.sources.map(({ sign }) => ({ drive: sign, volts: 0 })),
+    sources: { stiff: isStiff, count: network.sources.length },
+    supply: null,
+    loads,
+    ladderCapacitors: network.capacitors.length,
+    ladderDiodes: network.diodes.length,
+    output: at(network.output),
+    return: at(network.return),
+    load: at(nodeOf[loadElement.from]),
+    seriesOhms: resistorOf('series')?.ohms ?? 0,
+    bleederSiemens: 1 / (resistorOf('bleeder')?.ohms ?? Infinity),
+    loadSiemens: resistiveLoad === null ? 0 : 1 / resistiveLoad,
+  };
+  return supply ? suppliedBy(circuit, supply, at, network.sources.length) : circuit;
+}
+
+/** Conductance of a diode without on-resistance, in units of f C: its drop changes no output by 1e-4. */
+const STIFFEST = 5e4;
+/** Leakage of every diode, in units of f C: it makes the state without load unique. */
+const LEAKIEST = 1e-7;
+
+function nearestFarads(network: LadderNetwork, ends: string[]): number {
+  const near = network.capacitors.filter((part) => ends.includes(part.lower) || ends.includes(part.upper));
+  return Math.max(...near.map((part) => part.farads));
+}
+
+function numbered(free: string[], joined: readonly [string, string][]): Pick<Circuit, 'names' | 'place'> {
+  const index = new Map(free.map((id, at) => [id, at]));
+  const neighbours: number[][] = free.map(() => []);
+  for (const [one, other] of joined) {
+    const a = index.get(one);
+    const b = index.get(other);
+    if (a === undefined || b === undefined || a === b || neighbours[a].includes(b)) continue;
+    neighbours[a].push(b);
+    neighbours[b].push(a);
+  }
+  const names = bandOrder(neighbours).map((at) => free[at]);
+  return { names, place: new Map(names.map((id, at) => [id, at])) };
+}

@@ -1,0 +1,192 @@
+import {
+  circuitOfSupply,
+  FLYBACK,
+  flybackFor,
+  ladderFor,
+  PUSH_PULL,
+  suppliedDesign,
+  TRANSFORMER,
+  windingsOf,
+} from '../../../tests/reference/supplied-design';
+import { integratedSupply } from '../../../tests/reference/whole-supply';
+import type { Design } from '../design/design-schema';
+import { finish, transientOf } from './transient';
+
+const settled = (design: Design) => finish(transientOf(design));
+
+/** How a settled supply stands to its integration, every figure as a ratio. */
+function ratios({ transient }: ReturnType<typeof settled>, reference: ReturnType<typeof integratedSupply>) {
+  const { driver, meanVolts } = transient;
+  if (driver.kind !== 'circuit') throw new Error(driver.reason ?? 'a drive');
+  const { supplyAmps = 0, transistorPeakVolts = 0, frequencyHertz = 0 } = driver.figures;
+  return {
+    meanVolts: meanVolts / reference.meanVolts,
+    supplyAmps: supplyAmps / reference.supplyAmps,
+    switchPeakVolts: transistorPeakVolts / reference.switchPeakVolts,
+    hertz: frequencyHertz / reference.hertz,
+  };
+}
+
+/** How far each may be off. */
+const MOST_OFF = { meanVolts: 0.02, supplyAmps: 0.04, switchPeakVolts: 0.05, hertz: 0.015 };
+
+function expectAlike(found: ReturnType<typeof ratios>, figures: readonly (keyof typeof MOST_OFF)[]): void {
+  const off = figures.filter((figure) => !(Math.abs(found[figure] - 1) <= MOST_OFF[figure]));
+  expect(off.map((figure) => `${figure}: ${found[figure]} times the integration’s`)).toEqual([]);
+}
+
+const cyclesFor = (stages: number) => ({ cycles: 60 + 60 * stages ** 2, measured: 20 });
+
+describe('a flyback integrated by odex as one circuit', () => {
+  it.each([
+    ...[1, 2, 3].flatMap((stages) => [20e6, 5e6, 2e6].map((ohms) => [stages, ohms * stages, null] as const)),
+    ...[1, 2, 3].map((stages) => [stages, 10e6 * stages, 120] as const),
+  ])('%d stages, %d ohms, clamp %p', (stages, ohms, clampVolts) => {
+    const design = suppliedDesign({ ...FLYBACK, driver: { ...FLYBACK.driver, clampVolts } }, stages, ohms);
+    const run = settled(design);
+    const clamp = circuitOfSupply(design).supply.diodes.find(({ id }) => id === 'clamp');
+    const reference = integratedSupply(
+      flybackFor(design, clampVolts, clamp?.onOhms ?? 1),
+      ladderFor(design, run),
+      cyclesFor(stages),
+    );
+    expectAlike(ratios(run, reference), ['meanVolts', 'supplyAmps', 'switchPeakVolts']);
+  });
+});
+
+describe('a resonant push-pull integrated by odex as one circuit', () => {
+  it.each([1, 2, 3].flatMap((stages) => [40e6, 5e6, 1e6].map((ohms) => [stages, ohms * stages] as const)))(
+    '%d stages, %d ohms',
+    (stages, ohms) => {
+      const design = suppliedDesign(PUSH_PULL, stages, ohms);
+      const run = settled(design);
+      const { supply } = circuitOfSupply(design);
+      const gates = supply.resistors.find(({ to }) => to === 'ground');
+      const reference = integratedSupply(
+        {
+          kind: 'push-pull',
+          ...windingsOf(design),
+          volts: 24,
+          chokeHenries: 100e-6,
+          tankFarads: 680e-9,
+          switchOhms: 0.03,
+          gateAmps: 24 / gates!.ohms,
+          startVolts: 75,
+          startAmps: Number((run.transient.watts.in / 24).toPrecision(2)),
+        },
+        ladderFor(design, run),
+        cyclesFor(stages),
+      );
+      expectAlike(ratios(run, reference), ['meanVolts', 'supplyAmps', 'switchPeakVolts', 'hertz']);
+    },
+  );
+});
+
+describe('an inverter integrated by odex as one circuit', () => {
+  // Supplies across the whole primary, resistance seen by it, and the supply's current over the whole primary's.
+  const bridges = {
+    full: { primaryVolts: 24, ohms: 2 * 0.1, drawn: 1 },
+    half: { primaryVolts: 12, ohms: 0.1, drawn: 0.5 },
+    'push-pull': { primaryVolts: 48, ohms: 4 * (0.1 + 0.02 * 0.1), drawn: 2 },
+  };
+  it.each([
+    ...[1, 2, 3].flatMap((stages) => [20e6, 5e6, 2e6].map((ohms) => ['full', stages, ohms * stages] as const)),
+    ['half', 1, 5e6] as const,
+    ['push-pull', 1, 5e6] as const,
+  ])('%s bridge, %d stages, %d ohms', (bridge, stages, ohms) => {
+    const design = suppliedDesign(
+      {
+        supply: { kind: 'dc', volts: 24 },
+        driver: { kind: 'inverter', bridge, frequencyHertz: 30e3, transistorOhms: 0.1 },
+        transformer: { ...TRANSFORMER, primaryTurns: 20, secondaryTurns: 800, primaryHenries: 400e-6 },
+      },
+      stages,
+      ohms,
+    );
+    const run = settled(design);
+    const reference = integratedSupply(
+      { kind: 'inverter', ...windingsOf(design), hertz: 30e3, ...bridges[bridge] },
+      ladderFor(design, run),
+      cyclesFor(stages),
+    );
+    expectAlike(ratios(run, reference), ['meanVolts', 'supplyAmps']);
+  });
+});
+
+describe('a blocking oscillator integrated by odex as one circuit', () => {
+  it.each([1, 2, 3].map((stages) => [stages, 20e6 * stages] as const))('%d stages, %d ohms', (stages, ohms) => {
+    const design = suppliedDesign(
+      {
+        supply: { kind: 'dc', volts: 6 },
+        driver: { kind: 'blocking-oscillator', feedbackTurns: 6, baseOhms: 470, currentGain: 60 },
+        transformer: {
+          ...TRANSFORMER,
+          primaryTurns: 20,
+          secondaryTurns: 400,
+          primaryHenries: 200e-6,
+          secondaryFarads: 30e-12,
+        },
+      },
+      stages,
+      ohms,
+    );
+    const run = settled(design);
+    const { supply } = circuitOfSupply(design);
+    const reference = integratedSupply(
+      {
+        kind: 'blocking-oscillator',
+        ...windingsOf(design),
+        volts: 6,
+        feedback: 6 / 20,
+        baseOhms: 470,
+        baseVolts: 0.7,
+        currentGain: 60,
+        switchOhms: supply.switches[0].ohms,
+        switchFarads: supply.capacitors[0].farads,
+        bodyVolts: 0.8,
+        sliceSeconds: 50e-9,
+      },
+      ladderFor(design, run),
+      { cycles: 60 + 20 * stages ** 2, measured: 20 },
+    );
+    expectAlike(ratios(run, reference), ['meanVolts', 'supplyAmps', 'switchPeakVolts', 'hertz']);
+  });
+});
+
+describe('a capacitor discharge integrated by odex as one circuit', () => {
+  it.each([1, 2, 3].map((stages) => [stages, 100e6 * stages] as const))('%d stages, %d ohms', (stages, ohms) => {
+    const design = suppliedDesign(
+      {
+        supply: null,
+        driver: {
+          kind: 'capacitor-discharge',
+          storageFarads: 1e-6,
+          storageVolts: 100,
+          chargerWatts: 20,
+          shotsPerSecond: 400,
+        },
+        transformer: { ...TRANSFORMER, secondaryTurns: 100, primaryHenries: 100e-6, coupling: 0.9 },
+      },
+      stages,
+      ohms,
+    );
+    const run = settled(design);
+    const { supply } = circuitOfSupply(design);
+    const [fire] = supply.phases;
+    const reference = integratedSupply(
+      {
+        kind: 'capacitor-discharge',
+        ...windingsOf(design),
+        volts: 100,
+        storageFarads: 1e-6,
+        ohms: supply.switches[0].ohms,
+        hertz: 400,
+        firedSeconds: fire.seconds,
+        coilFarads: supply.capacitors[1].farads,
+      },
+      ladderFor(design, run),
+      { cycles: 60 + 20 * stages ** 2, measured: 10 },
+    );
+    expectAlike(ratios(run, reference), ['meanVolts']);
+  });
+});
