@@ -39,7 +39,7 @@ export const PUSH_PULL = {
 
 /** A supply with a ladder small enough to settle within the cycles of an integration, without strays of its own. */
 export function suppliedDesign(
-  sections: { supply: object | null; driver: object; transformer: object },
+  sections: { supply: object | null; driver: object; transformer: object | null },
   stages: number,
   ohms: number,
 ): Design {

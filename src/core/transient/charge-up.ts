@@ -73,7 +73,7 @@ export function* chargeUpOf(
   settledVolts: number,
   exact: boolean,
 ): Generator<ChargeUpProgress, ChargeUp> {
-  const { ladder, circuit } = switchedOn(design);
+  const { ladder, circuit, startFluxes } = switchedOn(design);
   const { drive, network } = ladder;
   const grid = circuit.supply ? phasedGrid(circuit.supply.phases, SUPPLY_STEPS) : timeGrid(drive, STEPS);
   const period = 1 / circuit.hertz;
@@ -81,6 +81,7 @@ export function* chargeUpOf(
   const runner = new PeriodRunner(stepper, grid);
   const watch = new Watch(stepper);
   const state = emptyState(circuit);
+  state.flux.set(startFluxes);
   const striding = !exact && !watch.hasGap;
   const equation = striding ? new PeriodEquation(runner, new Sensitivity(stepper)) : null;
   const samples: ChargeUpSample[] = [{ seconds: 0, meanVolts: 0, minVolts: 0, maxVolts: 0 }];
@@ -117,7 +118,7 @@ export function* chargeUpOf(
     periods += 1;
     if (!done) {
       reason = circuit.supply
-        ? `After ${formatQuantity(seconds, 's')} the driver no longer changes over: it does not start.`
+        ? `After ${formatQuantity(seconds, 's')} the driver, its switches taken as ideal, no longer changes over: it may not start.`
         : 'A step of the computation found no solution.';
       break;
     }
@@ -167,10 +168,14 @@ export function* chargeUpOf(
   };
 }
 
-/** The whole supply where its driver can be part of the circuit, else the ladder on its drive. */
-function switchedOn(design: Design): { ladder: LoadedLadder; circuit: Circuit } {
+/** Part of its settled swing that an oscillator starts from: what in a real one chance and unlike transistors give. */
+const FIRST_SWING = 0.1;
+
+/** The whole supply where its driver can be part of the circuit, else the ladder on its drive; fluxes it starts from, Vs. */
+function switchedOn(design: Design): { ladder: LoadedLadder; circuit: Circuit; startFluxes: readonly number[] } {
   const whole = wholeSupplyOf(design);
-  return whole && 'circuit' in whole ? whole : circuitOfDesign(design);
+  if (!whole || 'reason' in whole) return { ...circuitOfDesign(design), startFluxes: [] };
+  return { ...whole, startFluxes: whole.supply.inductors.map(({ startFlux }) => FIRST_SWING * startFlux) };
 }
 
 /** Phases in a period at which a mains switch is tried, and periods after which its surge is over. */

@@ -1,0 +1,157 @@
+import fc from 'fast-check';
+import { FLYBACK, PUSH_PULL, suppliedDesign, TRANSFORMER } from '../../../tests/reference/supplied-design';
+import type { Design } from '../design/design-schema';
+import { predict } from '../predict/predict';
+import { chargeUpOf } from './charge-up';
+import { compareWithTimeDomain } from './comparison';
+import { Traces } from './traces';
+import { finish, transientOf, type Transient } from './transient';
+
+const settled = (design: Design) => finish(transientOf(design)).transient;
+
+function figuresOf({ driver }: Transient) {
+  if (driver.kind !== 'circuit') throw new Error(driver.reason ?? 'a drive');
+  return driver.figures;
+}
+
+const INVERTER = {
+  supply: { kind: 'dc', volts: 24 },
+  driver: { kind: 'inverter', bridge: 'full', frequencyHertz: 30e3, transistorOhms: 0.1 },
+  transformer: { ...TRANSFORMER, primaryTurns: 20, secondaryTurns: 800, primaryHenries: 400e-6 },
+};
+
+describe('a resonant push-pull finds for itself', () => {
+  it.each([
+    [220e-9, 92e3],
+    [470e-9, 65e3],
+    [1e-6, 45e3],
+    [2.2e-6, 33e3],
+  ])('the frequency of a tank of %d F: about %d Hz', (tankFarads, hertz) => {
+    // Common practice, no source: the table of one closed-core primary, which one inductance explains within 12 %.
+    const primaryHenries = 12.4e-6;
+    const design = suppliedDesign(
+      {
+        ...PUSH_PULL,
+        driver: { ...PUSH_PULL.driver, tankFarads },
+        transformer: { ...TRANSFORMER, primaryHenries, secondaryTurns: 100 },
+      },
+      1,
+      50e6,
+    );
+    expect(Math.abs(figuresOf(settled(design)).frequencyHertz! / hertz - 1)).toBeLessThan(0.12);
+  });
+
+  it('a tank that swings to pi times the supply, as the choke’s mean asks', () => {
+    const { tankPeakVolts, transistorPeakVolts } = figuresOf(settled(suppliedDesign(PUSH_PULL, 1, 200e6)));
+    expect(tankPeakVolts! / (Math.PI * 24)).toBeCloseTo(1, 1.5);
+    expect(transistorPeakVolts! / tankPeakVolts!).toBeCloseTo(1, 1.5);
+  });
+});
+
+it('a core past saturation draws what is left of its inductance lets through', () => {
+  // Flux linkage V t = 192 uVs; straight to 180 uVs, from there a twentieth of the inductance: I = 6 A + 12 uVs / 1.5 uH.
+  const coreSquareMetres = 180e-6 / (10 * 0.3);
+  const design = (area: number | null) =>
+    suppliedDesign(
+      {
+        ...FLYBACK,
+        driver: { ...FLYBACK.driver, duty: 0.4, transistorOhms: 1e-3, switchFarads: 1e-9, clampVolts: 60 },
+        transformer: { ...TRANSFORMER, secondaryTurns: 40, coreSquareMetres: area },
+      },
+      1,
+      1e6,
+    );
+  const { switchPeakAmps: straight } = figuresOf(settled(design(null)));
+  const { switchPeakAmps: saturated } = figuresOf(settled(design(coreSquareMetres)));
+  expect(Math.abs(straight! / 6.4 - 1)).toBeLessThan(0.06);
+  expect(Math.abs(saturated! / 14 - 1)).toBeLessThan(0.06);
+});
+
+it('no supply gives its load more than it draws, and its power adds up', () => {
+  const kinds = { flyback: FLYBACK, 'push-pull': PUSH_PULL, inverter: INVERTER };
+  fc.assert(
+    fc.property(
+      fc.record({
+        kind: fc.constantFrom(...(Object.keys(kinds) as (keyof typeof kinds)[])),
+        stages: fc.integer({ min: 1, max: 3 }),
+        megohms: fc.integer({ min: 1, max: 100 }),
+        coupling: fc.double({ min: 0.9, max: 0.995, noNaN: true }),
+        seriesOhms: fc.constantFrom(0, 0.2),
+      }),
+      ({ kind, stages, megohms, coupling, seriesOhms }) => {
+        const { supply, driver, transformer } = kinds[kind];
+        const sections = { supply: { ...supply, seriesOhms }, driver, transformer: { ...transformer, coupling } };
+        const { watts, error, driver: run, converged } = settled(suppliedDesign(sections, stages, megohms * 1e6));
+        expect([run.kind, converged]).toEqual(['circuit', true]);
+        expect(watts.load).toBeLessThan(watts.in);
+        expect(Math.abs(error.powerResidue!)).toBeLessThanOrEqual(1e-3);
+        // Every loss is one: nothing along the way gives power but the supply.
+        for (const part of ['driver', 'source', 'load'] as const) expect(watts[part]).toBeGreaterThan(0);
+      },
+    ),
+    { numRuns: 15, seed: 3 },
+  );
+});
+
+it('the same design gives the same figures, to the last digit', () => {
+  const design = suppliedDesign(FLYBACK, 2, 20e6);
+  expect(settled(design)).toEqual(settled(design));
+});
+
+describe('where a driver cannot be run as a circuit', () => {
+  it.each<[string, Design, RegExp]>([
+    ['under its gate threshold', suppliedDesign({ ...PUSH_PULL, supply: { kind: 'dc', volts: 3 } }, 1, 1e7), /run/],
+    [
+      'of a transformer whose inductance is not known',
+      suppliedDesign({ ...INVERTER, transformer: { ...INVERTER.transformer, primaryHenries: null } }, 1, 1e7),
+      /inductance/,
+    ],
+    [
+      'with a rectifier inside',
+      suppliedDesign({ ...FLYBACK, transformer: { ...TRANSFORMER, rectifierInside: true } }, 1, 1e7),
+      /rectifier/,
+    ],
+  ])('%s, its ladder runs on the drive, and why is said', (_case, design, why) => {
+    const transient = settled(design);
+    expect(transient.driver).toEqual({ kind: 'drive', reason: expect.stringMatching(why) });
+    expect(compareWithTimeDomain(design, predict(design), transient).doubt).toMatch(why);
+  });
+  it('a drive that is a circuit already has no reason to give', () => {
+    const design = suppliedDesign(
+      { supply: { kind: 'mains' }, driver: { kind: 'mains', secondaryVolts: 2000 }, transformer: null },
+      1,
+      1e7,
+    );
+    expect(settled(design).driver).toEqual({ kind: 'drive', reason: null });
+  });
+});
+
+it('a supply that would draw more than it gives is said to', () => {
+  const design = suppliedDesign({ ...FLYBACK, supply: { kind: 'dc', volts: 12, maxAmps: 0.1 } }, 1, 5e6);
+  expect(compareWithTimeDomain(design, predict(design), settled(design)).doubt).toMatch(/100\s?mA/);
+});
+
+describe('charged from dead', () => {
+  it('a push-pull starts, and its envelope is within a tenth of every period run', () => {
+    const design = suppliedDesign(PUSH_PULL, 2, 20e6);
+    const volts = settled(design).terminalMeanVolts;
+    const [exact, envelope] = [true, false].map((each) => finish(chargeUpOf(design, volts, each)));
+    expect(exact.reason).toBeNull();
+    exact.reached.forEach(({ seconds }, at) =>
+      expect(Math.abs(envelope.reached[at].seconds! / seconds! - 1)).toBeLessThan(0.1),
+    );
+    // Into a discharged ladder its choke carries far more than once it has settled.
+    expect(exact.driver.chokePeakAmps).toBeGreaterThan(1.5 * figuresOf(settled(design)).chokePeakAmps!);
+  });
+});
+
+it('what the driver does over the cycle can be shown, and stands in the table', () => {
+  const design = suppliedDesign(FLYBACK, 1, 5e6);
+  const { transient, waveforms } = finish(transientOf(design));
+  const traces = new Traces(predict(design), waveforms);
+  const across = traces.of('switch-volts')!;
+  expect(across.values).toHaveLength(traces.times.length);
+  expect(Math.max(...across.values)).toBeCloseTo(figuresOf(transient).transistorPeakVolts!, 9);
+  expect(Math.max(...traces.drive().values)).toBeCloseTo(figuresOf(transient).secondaryPeakVolts!, 9);
+  expect(traces.table()[0]).toContain('across the switch, V');
+});
