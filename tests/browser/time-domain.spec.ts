@@ -2,8 +2,10 @@ import { readFileSync } from 'node:fs';
 import type { Design } from '../../src/core/design/design-schema';
 import { driverSchema } from '../../src/core/drive/driver-kinds';
 import { supplySchema } from '../../src/core/drive/supply';
+import { DRIVE_FIGURES } from '../../src/core/drive/figures';
 import { newDesign } from '../../src/core/design/new-design';
 import { predict } from '../../src/core/predict/predict';
+import { TIME_DOMAIN_FIGURES } from '../../src/core/transient/comparison';
 import { finish, transientOf } from '../../src/core/transient/transient';
 import { demoDesign, expect, exported, openLink, say, shelve, test } from './fixtures';
 
@@ -64,7 +66,7 @@ test('the time domain stands beside the closed form as the core computes it, and
   await expect(cell('outputMeanVolts')).toBeVisible();
   expect(plain(await cell('outputMeanVolts').innerText())).toBe(say(transient.meanVolts, 'V', 4));
   expect(plain(await cell('rippleVolts').innerText())).toBe(say(transient.ripplePeakToPeakVolts, 'V', 4));
-  expect(plain(await cell('inputWatts').innerText())).toBe(say(transient.watts.in, 'W', 4));
+  expect(plain(await cell('inputWatts').innerText())).toBe(say(TIME_DOMAIN_FIGURES.inputWatts(transient), 'W', 4));
   await expect(cell('why')).toContainText('Settled within');
   await expect(page.locator('[data-climb-from=time-domain]')).toBeVisible();
   await page.locator('[data-part=D3]').click();
@@ -73,6 +75,40 @@ test('the time domain stands beside the closed form as the core computes it, and
   await expect(page.getByRole('group', { name: 'Ladder drawn by potential' })).toContainText(
     `−${(transient.meanVolts / 1000).toFixed(1)}`,
   );
+});
+
+test('every driver of known parts runs as one circuit with its ladder, and shows what it draws and sees', async ({
+  page,
+  request,
+}) => {
+  const base = newDesign('Whole supplies');
+  await page.goto(`/designs/${await shelve(request, { ...base, load: { kind: 'resistance', ohms: 20e6 } })}`);
+  await openLink(page, 'Driver');
+  for (const kind of ['resonant-push-pull', 'flyback', 'inverter', 'blocking-oscillator'] as const)
+    await test.step(kind, async () => {
+      await page.getByLabel('Driver', { exact: true }).selectOption(kind);
+      const design = await exported(page);
+      const { driver } = finish(transientOf(design)).transient;
+      if (driver.kind !== 'circuit') throw new Error(driver.reason ?? 'a drive');
+      for (const id of ['supplyAmps', 'transistorPeakVolts', 'secondaryPeakVolts'] as const)
+        await expect(page.locator(`[data-time-domain=${id}]`)).toHaveText(
+          new RegExp(say(driver.figures[id]!, DRIVE_FIGURES[id].unit, 4).replace(/\s+/g, '\\s*')),
+        );
+    });
+  await page.getByRole('tab', { name: 'Waveforms' }).click();
+  await page.getByRole('button', { name: 'primary current' }).click();
+  await expect(page.getByRole('img', { name: /^Waveforms over one period: .*, primary current$/ })).toBeVisible();
+  await page.getByRole('button', { name: 'Take primary current out' }).click();
+  await expect(page.getByRole('button', { name: 'primary current', exact: true })).toBeVisible();
+  await page.getByRole('tab', { name: 'Charge-up' }).click();
+  await expect(page.locator('[data-charge-up]')).toContainText('Transistor blocks, peak');
+});
+
+test('a driver that cannot run as a circuit says why', async ({ page, request }) => {
+  await page.goto(`/designs/${await shelve(request)}`);
+  await openLink(page, 'Driver');
+  await page.getByLabel('Driver', { exact: true }).selectOption('capacitor-discharge');
+  await expect(page.locator('[data-time-domain=why]')).toContainText('the primary’s inductance is not entered');
 });
 
 test('every topology is chosen, drawn, predicted and settled', async ({ page, request }) => {

@@ -254,7 +254,8 @@ describe('flyback', () => {
     const top = figure(design, 'transistorPeakVolts') - 12;
     const farads = (2 * 0.48e-3) / (top ** 2 - 12 ** 2);
     const held = (farads * (top * source.driveScale) ** 2) / 2;
-    expect(given).toBeCloseTo(0.8 * 25e3 * (0.48e-3 + (farads * 12 ** 2) / 2 - held), 3);
+    // The peaks are found within 1e-5; power goes with a high power of them here.
+    expect(Math.abs(given / (0.8 * 25e3 * (0.48e-3 + (farads * 12 ** 2) / 2 - held)) - 1)).toBeLessThan(2e-4);
     expect(given).toBeLessThan(12 * 0.8);
     expect(output.droopByDriveVolts).toBeGreaterThan(0);
   });

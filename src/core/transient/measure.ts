@@ -68,14 +68,15 @@ export type Waveforms = {
  * that charge is accounted for exactly.
  *
  * @param state at the start; left at the end of the period
+ * @param stepper to run it with, where there is one already
  * @returns null when a step has no solution
  */
 export function measurePeriod(
   circuit: Circuit,
   grid: TimeGrid,
   state: State,
+  stepper: Stepper = new Stepper(circuit),
 ): { measured: Measured; waveforms: Waveforms } | null {
-  const stepper = new Stepper(circuit);
   const course = courseOf(circuit, grid, state);
   if (!course) return null;
   const meter = new PeriodMeter(circuit, grid, stepper, state.volts, course);

@@ -1,11 +1,12 @@
 import type { Design } from '../design/design-schema';
 import { amplitudeVolts } from '../drive/drive';
-import type { DriverInductor, SupplyCircuit } from '../drive/supply-circuit';
+import type { DriverInductor, NoCircuit, SupplyCircuit } from '../drive/supply-circuit';
 import { closedFormAmps, type LoadedLadder } from '../ladder/loaded';
 import { workingPoint } from '../output/terminal';
 import { freeNodes } from '../topology/network';
 import { hasInductance, type Circuit } from './circuit';
 import type { WholeSupply } from './circuit-of-design';
+import { wander } from './wandering';
 import { measurePeriod, powerResidue, type Measured, type Waveforms } from './measure';
 import { copyOf, emptyState, PeriodRunner, type State } from './period';
 import { settle, settleSupply, type Convergence, type SettleProgress, type SteadyOptions } from './steady-state';
@@ -21,6 +22,7 @@ const mostPlainPeriodsOf = (unknowns: number) => Math.min(6000, Math.round(50_00
 const mostPeriodsOf = (unknowns: number) => Math.max(160, Math.min(400, Math.round(20_000 / unknowns)));
 /** Periods where there is another way. */
 const BRIEF_PERIODS = 30;
+const SUPPLY_PERIODS = 160;
 
 /** Steps at most where ringing or the balance of power asks for more than the usual: fewer in large circuits. */
 const mostStepsOf = (unknowns: number) => Math.min(6400, 64_000 / unknowns);
@@ -38,6 +40,8 @@ export type Settled = {
   convergence: Convergence;
   rough: Measured | null;
   fine: { measured: Measured; waveforms: Waveforms };
+  /** Cycles that were averaged where none repeats, and how far the output strays from their mean, V; null where one does. */
+  wandering: { cycles: number; strayVolts: number } | null;
 };
 
 /** What is to be settled: a circuit, the grids it is run on, and where it starts. */
@@ -80,12 +84,15 @@ export function* settledOnDrive(
   return yield* settleOnTwoGrids(settlingOf({ ...circuit, ringing: 'damped' }), steps);
 }
 
-/** The same of a whole supply, whose driver is part of the circuit; its steps are shortened until power adds up. */
+/**
+ * The same of a whole supply, whose driver is part of the circuit; its steps are shortened until power adds up. Where it
+ * comes to no period its mean is taken over many cycles, and where that moves too, why there is none is a clause.
+ */
 export function* settledSupply(
   design: Design,
   { ladder, circuit, supply }: WholeSupply,
   steps: number,
-): Generator<SettleProgress, Settled | null> {
+): Generator<SettleProgress, Settled | NoCircuit> {
   const settling: Settling = {
     ladder,
     circuit,
@@ -93,7 +100,39 @@ export function* settledSupply(
     startOn: (grid) => startedUp(circuit, grid, supplyState(design, ladder, circuit, supply)),
   };
   const once = yield* settleOnTwoGrids(settling, steps);
-  return once && (yield* untilAddingUp(settling, once));
+  if (!once) return { reason: 'its switches, taken as ideal, do not change over' };
+  if (once.convergence.converged) return yield* untilAddingUp(settling, once);
+  return (yield* wandering(settling, once)) ?? { reason: 'as a circuit it has not settled after hundreds of cycles' };
+}
+
+/** A supply that settles to no period, by the mean of many; null where that does not stand still either. */
+function* wandering(settling: Settling, once: Settled): Generator<SettleProgress, Settled | null> {
+  const { circuit } = settling;
+  const { grid } = once;
+  const state = copyOf(once.state);
+  const run = wander(circuit, grid, state);
+  let step = run.next();
+  while (!step.done) {
+    yield { periods: once.convergence.periods + step.value, errorVolts: once.convergence.worstErrorVolts };
+    step = run.next();
+  }
+  if (!step.value) return null;
+  const { measured, waveforms, cycles, strayVolts, driftVolts } = step.value;
+  return {
+    ...once,
+    state,
+    convergence: {
+      ...once.convergence,
+      converged: true,
+      reason: null,
+      outputErrorVolts: driftVolts,
+      worstErrorVolts: driftVolts,
+      periods: once.convergence.periods + cycles,
+    },
+    rough: once.fine.measured,
+    fine: { measured, waveforms },
+    wandering: { cycles, strayVolts },
+  };
 }
 
 function* untilAddingUp(settling: Settling, once: Settled): Generator<SettleProgress, Settled> {
@@ -116,7 +155,7 @@ function* settleOnTwoGrids(settling: Settling, steps: number): Generator<SettleP
   const convergence = yield* settleOn(settling, grid, state, false);
   const fine = measurePeriod(circuit, grid, copyOf(state));
   if (!fine) return null;
-  const coarse = { ladder, circuit, grid, state, convergence, rough: null, fine };
+  const coarse = { ladder, circuit, grid, state, convergence, rough: null, fine, wandering: null };
   return convergence.converged ? yield* settleFiner(settling, coarse, steps) : coarse;
 }
 
@@ -139,6 +178,7 @@ function* settleFiner(
       convergence: { ...convergence, periods: from.convergence.periods + convergence.periods },
       rough: convergence.converged ? from.fine.measured : null,
       fine,
+      wandering: null,
     }
   );
 }
@@ -157,8 +197,8 @@ function optionsOf({ ladder, circuit }: Settling): SteadyOptions {
   return {
     tolerance: circuit.supply ? SUPPLY_SETTLED : SETTLED,
     scaleVolts: Math.max(ladder.unloaded.outputVolts, amplitudeVolts(ladder.drive)),
-    mostPeriods: briefly ? BRIEF_PERIODS : mostPeriodsOf(names.length),
-    mostPlainPeriods: briefly ? 0 : mostPlainPeriodsOf(names.length),
+    mostPeriods: briefly ? BRIEF_PERIODS : circuit.supply ? SUPPLY_PERIODS : mostPeriodsOf(names.length),
+    mostPlainPeriods: briefly || circuit.supply ? 0 : mostPlainPeriodsOf(names.length),
   };
 }
 

@@ -166,14 +166,17 @@ export function* settleSupply(
 ): Generator<SettleProgress, Convergence> {
   const outcome = yield* new Relaxation(circuit, grid, options.scaleVolts).fallIntoStep(
     state,
-    options.mostPeriods,
+    STEP_PERIODS,
     options.tolerance,
     near,
   );
   if (outcome.converged || outcome.reason) return outcome;
-  return { ...outcome, reason: `It had not settled after ${outcome.periods} periods.` };
+  const further = yield* settle(circuit, grid, state, options, near);
+  return { ...further, periods: outcome.periods + further.periods };
 }
 
+/** Periods for that; what has not fallen into step by then goes the way of a ladder on its drive. */
+const STEP_PERIODS = 60;
 /** Periods in which what rings falls into step after a correction. */
 const FALLING_PERIODS = 2;
 /** Periods that a correction leads on: at first, at least, by how much more after each, and past which there is no end to it. */

@@ -60,7 +60,14 @@ export type Transient = {
  * A driver as part of the circuit, with its own figures; or only as the drive that the closed form makes of it, and why,
  * where that is not all there is to it.
  */
-export type DriverRun = { kind: 'circuit'; figures: DriveFigures } | { kind: 'drive'; reason: string | null };
+export type DriverRun =
+  | {
+      kind: 'circuit';
+      figures: DriveFigures;
+      /** Where no cycle repeats: how many were averaged, and how far the output strays from their mean, V. */
+      wandering: Settled['wandering'];
+    }
+  | { kind: 'drive'; reason: string | null };
 
 export type TransientRun = { transient: Transient; waveforms: Waveforms };
 
@@ -87,9 +94,9 @@ export function* transientOf(design: Design, steps: number = USUAL_STEPS): Gener
   let reason: string | null = null;
   if (whole && 'circuit' in whole) {
     const settled = yield* settledSupply(design, whole, steps);
-    if (settled?.convergence.converged)
+    if ('circuit' in settled)
       return { transient: figures(design, settled, 'circuit'), waveforms: settled.fine.waveforms };
-    reason = `as a circuit it did not settle: ${settled?.convergence.reason ?? 'it does not change over'}`;
+    ({ reason } = settled);
   } else if (whole) reason = whole.reason;
   const settled = yield* settledOnDrive(design, circuitOfDesign(design), steps);
   if (!settled) throw new RangeError('transientOf: the last state cannot be run through a period');
@@ -118,7 +125,7 @@ function figures(design: Design, settled: Settled, driver: 'circuit' | { reason:
   return {
     driver:
       driver === 'circuit'
-        ? { kind: 'circuit', figures: driverFigures(circuit, measured) }
+        ? { kind: 'circuit', figures: driverFigures(circuit, measured), wandering: settled.wandering }
         : { kind: 'drive', ...driver },
     converged: convergence.converged,
     reason: convergence.reason,

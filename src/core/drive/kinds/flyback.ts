@@ -65,7 +65,7 @@ export const flyback = driverKind(schema, {
     const primaryHenries = Number(((1e-4 * 25e3) / hertz).toPrecision(2));
     return {
       driver: { frequencyHertz: hertz, clampVolts: 7 * feedVolts, ratedVolts: 10 * feedVolts },
-      transformer: usualTransformer(peakVolts, 6 * feedVolts, { primaryHenries }),
+      transformer: usualTransformer(peakVolts, 6 * feedVolts, { primaryHenries, secondaryFarads: 15e-12 }),
     };
   },
   places: [transistorPlace(() => 1, { known: ['transistorOhms'] })],
@@ -80,6 +80,21 @@ export const flyback = driverKind(schema, {
 });
 
 /**
+ * What a secondary behind leakage inductance swings to at most, seen from the primary, V: driven from the forward stroke to
+ * the clamped pulse at once it rings as far above that as it came from below (handbook: a step on L and C), if the core's
+ * energy suffices.
+ */
+export const liftedVolts = ({
+  volts,
+  primaryVolts,
+  freeVolts,
+}: {
+  volts: number;
+  primaryVolts: number;
+  freeVolts: number;
+}): number => Math.min(freeVolts, 2 * primaryVolts + volts);
+
+/**
  * A switch that charges the primary and lets it fly back, at a fixed frequency
  * and duty.
  *
@@ -90,7 +105,7 @@ export const flyback = driverKind(schema, {
  * / C + Vs^2) on the primary, whichever is less; loaded it
  * settles where the ladder takes what that energy leaves beside C V^2 / 2 for the
  * capacitance. What rings on after the pulse is taken for lost; where it lasts
- * until the switch closes again the output lies up to 20 % lower or 16 % higher,
+ * until the switch closes again, or leakage adds to the pulse, the output lies elsewhere,
  * so that all of it is rough. Checked by integrating switch, core and ladder as
  * one circuit. Leakage lifts the switch over that, to {@link switchOffPeakVolts},
  * or burns its energy times Vc / (Vc - Vr) in a clamp at Vc over the supply, Vr
@@ -148,6 +163,14 @@ function flybackDrive(
       'Enter the switch’s capacitance, usually 100 to 500 pF, or fit a clamp.',
     );
   result.figure('transistorPeakVolts', blockedVolts);
+  if (clampedVolts < freeVolts && primaryVolts > 0 && transformer.coupling < 1)
+    result.finding(
+      'warn',
+      'leakage-lifts-output',
+      '$.transformer.coupling',
+      `With little load the leakage inductance rings on above what the clamp leaves: the secondary’s pulse may reach ${formatQuantity(liftedVolts({ volts, primaryVolts, freeVolts }) * coupled, 'V')} instead of ${formatQuantity(primaryVolts * coupled, 'V')}, and every voltage of the ladder rises with it.`,
+      'See the time domain; rate the parts for that, or keep a load on it.',
+    );
   reportStrokes(result, transformer, { forwardVolts: volts, backVolts: primaryVolts, peakAmps });
   result.stress('transistorVoltage', 'noLoad', blockedVolts);
   result.stress('transistorCurrent', 'loaded', triangleRms(peakAmps, duty));

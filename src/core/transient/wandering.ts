@@ -1,0 +1,71 @@
+import type { Circuit } from './circuit';
+import { measurePeriod, type Measured, type Waveforms } from './measure';
+import { PeriodRunner, type State } from './period';
+import { Stepper } from './stepper';
+import type { TimeGrid } from './time-grid';
+
+/** Cycles run before any is counted, and counted. */
+const WARM_CYCLES = 250;
+const COUNTED_CYCLES = 80;
+/** Most that the output may differ between the two halves of what is counted, as a fraction of it. */
+const MOST_DRIFT = 0.01;
+
+/** Means over many cycles of a circuit that comes to no period, and how far its output strays from their mean, V. */
+export type Wandering = {
+  measured: Measured;
+  waveforms: Waveforms;
+  cycles: number;
+  strayVolts: number;
+  driftVolts: number;
+};
+
+/**
+ * A driver whose ringing meets each stroke at another phase repeats in no
+ * period, and yet has a steady mean: what many cycles show, averaged.
+ *
+ * @param state where to start; left at the end
+ * @yields the cycles run
+ * @returns null where a cycle cannot be run, or the mean itself still moves
+ */
+export function* wander(circuit: Circuit, grid: TimeGrid, state: State): Generator<number, Wandering | null> {
+  const counted: Measured[] = [];
+  let waveforms: Waveforms | null = null;
+  const stepper = new Stepper(circuit);
+  const runner = new PeriodRunner(stepper, grid);
+  for (let cycle = 0; cycle < WARM_CYCLES; cycle += 1) {
+    if (!runner.period(state)) return null;
+    yield cycle;
+  }
+  for (let cycle = 0; cycle < COUNTED_CYCLES; cycle += 1) {
+    const whole = measurePeriod(circuit, grid, state, stepper);
+    if (!whole) return null;
+    counted.push(whole.measured);
+    waveforms = whole.waveforms;
+    yield WARM_CYCLES + cycle;
+  }
+  const outputs = counted.map(({ load }) => load.mean);
+  const meanOf = (values: readonly number[]) => values.reduce((sum, value) => sum + value, 0) / values.length;
+  const half = outputs.length / 2;
+  const mean = meanOf(outputs);
+  const driftVolts = Math.abs(meanOf(outputs.slice(0, half)) - meanOf(outputs.slice(half)));
+  if (!(driftVolts <= MOST_DRIFT * Math.abs(mean))) return null;
+  return {
+    measured: averaged(counted),
+    waveforms: waveforms!,
+    cycles: counted.length,
+    strayVolts: Math.sqrt(meanOf(outputs.map((volts) => (volts - mean) ** 2))),
+    driftVolts,
+  };
+}
+
+/** Every number of the same measurements, averaged. */
+function averaged<T>(all: readonly T[]): T {
+  const [first] = all;
+  if (typeof first === 'number') return (all.reduce((sum, one) => sum + (one as number), 0) / all.length) as T;
+  if (first instanceof Float64Array)
+    return Float64Array.from(first, (_, at) => averaged(all.map((one) => (one as Float64Array)[at]))) as T;
+  if (Array.isArray(first)) return first.map((_, at) => averaged(all.map((one) => (one as unknown[])[at]))) as T;
+  return Object.fromEntries(
+    Object.keys(first as object).map((key) => [key, averaged(all.map((one) => (one as Record<string, unknown>)[key]))]),
+  ) as T;
+}
