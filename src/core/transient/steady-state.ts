@@ -166,7 +166,7 @@ export function* settleSupply(
 ): Generator<SettleProgress, Convergence> {
   const outcome = yield* new Relaxation(circuit, grid, options.scaleVolts).fallIntoStep(
     state,
-    STEP_PERIODS,
+    isUnloaded(circuit) ? UNLOADED_STEP_PERIODS : STEP_PERIODS,
     options.tolerance,
     near,
   );
@@ -175,8 +175,14 @@ export function* settleSupply(
   return { ...further, periods: outcome.periods + further.periods };
 }
 
-/** Periods for that; what has not fallen into step by then goes the way of a ladder on its drive. */
-const STEP_PERIODS = 60;
+/**
+ * Periods for that; what has not fallen into step by then goes the way of a ladder on its drive. Without load hardly
+ * anything moves of itself.
+ */
+const STEP_PERIODS = 200;
+const UNLOADED_STEP_PERIODS = 40;
+const isUnloaded = ({ loads, loadSiemens, bleederSiemens }: Circuit) =>
+  loads.length === 0 && loadSiemens === 0 && bleederSiemens === 0;
 /** Periods in which what rings falls into step after a correction. */
 const FALLING_PERIODS = 2;
 /** Periods that a correction leads on: at first, at least, by how much more after each, and past which there is no end to it. */
