@@ -23,7 +23,7 @@ export type DriverPhase = {
 };
 
 /** A current, a voltage or a power of the driver, by the names of its elements. */
-export type DriverSignal =
+type DriverSignal =
   | { kind: 'inductors'; weights: Terms }
   | { kind: 'capacitor'; id: string }
   | { kind: 'diode'; id: string; as: 'A' | 'W' }

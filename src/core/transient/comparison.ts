@@ -113,6 +113,49 @@ function whyTheyDiffer(
   return 'Mostly the light-load limit: the closed form is exact only as the load goes to zero.';
 }
 
+/** A part that the time domain has over its rating where the closed form has it within: V, peak for all of them. */
+type OverInTime = { part: string; volts: number; ratedVolts: number };
+
+/**
+ * The worst capacitor, diode and transistor that the time domain has over their
+ * rated voltage while the closed form has none of their kind over it: what a
+ * closed form that lies too low would let pass.
+ */
+export function overInTimeDomain(design: Design, prediction: Prediction, transient: Transient): OverInTime[] {
+  const worst = (
+    parts: readonly { part: string; volts: number; predictedVolts: number; ratedVolts: number | null }[],
+  ): OverInTime[] => {
+    const rated = parts.flatMap((one) => (one.ratedVolts === null ? [] : [{ ...one, ratedVolts: one.ratedVolts }]));
+    if (rated.some(({ predictedVolts, ratedVolts }) => predictedVolts > ratedVolts)) return [];
+    const over = rated.filter(({ volts, ratedVolts }) => volts > ratedVolts);
+    const [first] = over.sort((one, other) => other.volts / other.ratedVolts - one.volts / one.ratedVolts);
+    return first ? [{ part: first.part, volts: first.volts, ratedVolts: first.ratedVolts }] : [];
+  };
+  const { driver } = design;
+  const figures = transient.driver.kind === 'circuit' ? transient.driver.figures : {};
+  return [
+    ...worst(
+      prediction.capacitors.map(({ id, workingVolts, ratedVolts }, at) => {
+        const { meanVolts, ripplePeakToPeakVolts } = transient.capacitors[at];
+        return { part: id, volts: meanVolts + ripplePeakToPeakVolts / 2, predictedVolts: workingVolts, ratedVolts };
+      }),
+    ),
+    ...worst(
+      prediction.diodes.map(({ id, reverseVolts, ratedVolts }, at) => {
+        return { part: id, volts: transient.diodes[at].reverseVolts, predictedVolts: reverseVolts, ratedVolts };
+      }),
+    ),
+    ...worst([
+      {
+        part: 'The transistor',
+        volts: figures.transistorPeakVolts ?? 0,
+        predictedVolts: prediction.source.figures.transistorPeakVolts ?? 0,
+        ratedVolts: 'ratedVolts' in driver ? driver.ratedVolts : null,
+      },
+    ]),
+  ];
+}
+
 /** A prediction as the time domain sees it, for the picture: its nodes, its output, the rest as predicted. */
 export function asSettled(prediction: Prediction, transient: Transient): Prediction {
   const found = new Map(transient.nodes.map((node) => [node.id, node]));

@@ -4,7 +4,7 @@ import type { Design } from '../design/design-schema';
 import { liftedVolts } from '../drive/kinds/flyback';
 import { predict } from '../predict/predict';
 import { chargeUpOf } from './charge-up';
-import { compareWithTimeDomain } from './comparison';
+import { compareWithTimeDomain, overInTimeDomain } from './comparison';
 import { Traces } from './traces';
 import { finish, transientOf, type Transient } from './transient';
 
@@ -79,6 +79,29 @@ it('a clamped flyback with next to no load is lifted by its leakage, within the 
   expect(findings.map(({ code }) => code)).toContain('leakage-lifts-output');
   expect(secondaryPeakVolts).toBeGreaterThan(1.3 * clamped);
   expect(secondaryPeakVolts).toBeLessThan(1.02 * most);
+});
+
+it('parts that only the time domain has over their ratings are named, the worst of each kind', () => {
+  const lifted = suppliedDesign({ ...FLYBACK, driver: { ...FLYBACK.driver, clampVolts: 90 } }, 1, 1e9);
+  const transient = settled(lifted);
+  const rated = (volts: number) => ({
+    ...lifted,
+    ladder: {
+      ...lifted.ladder,
+      capacitor: { ...lifted.ladder.capacitor, ratedVolts: null },
+      diode: { ...lifted.ladder.diode, peakInverseVolts: volts },
+    },
+  });
+  const highest = Math.max(...transient.diodes.map(({ reverseVolts }) => reverseVolts));
+  const predicted = Math.max(...predict(lifted).diodes.map(({ reverseVolts }) => reverseVolts));
+  expect(highest).toBeGreaterThan(predicted);
+  const between = rated((highest + predicted) / 2);
+  expect(overInTimeDomain(between, predict(between), transient)).toEqual([
+    { part: expect.stringMatching(/^D/), volts: highest, ratedVolts: (highest + predicted) / 2 },
+  ]);
+  // Enough for both, or too little for either, which the margins say.
+  for (const volts of [1.1 * highest, 0.9 * predicted])
+    expect(overInTimeDomain(rated(volts), predict(rated(volts)), transient)).toEqual([]);
 });
 
 it('no supply gives its load more than it draws, and its power adds up', () => {

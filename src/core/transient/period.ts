@@ -209,10 +209,11 @@ export class PeriodRunner {
       const drive = grid.drive[step];
       assignState(before, state);
       earlier.set(this.earlier);
-      if (!this.advance(state, nominal, drive, this.following(step, Math.min(step + 1, last)))) return false;
       const start = stepper.eventAt(event, before, drive);
-      const reached = stepper.eventAt(event, state, drive);
       const come = event.atOnce && at === phase.first && start < 0;
+      const after = come ? afterPhase : Math.min(step + 1, last);
+      if (!this.advance(state, nominal, drive, this.following(step, after))) return false;
+      const reached = stepper.eventAt(event, state, drive);
       if (!(start > 0 && reached < 0) || at === phase.first) {
         lengthBefore = nominal;
         elapsed += nominal;

@@ -60,7 +60,7 @@ export type Transient = {
  * A driver as part of the circuit, with its own figures; or only as the drive that the closed form makes of it, and why,
  * where that is not all there is to it.
  */
-export type DriverRun =
+type DriverRun =
   | {
       kind: 'circuit';
       figures: DriveFigures;

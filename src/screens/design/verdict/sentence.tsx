@@ -4,6 +4,7 @@ import type { Prediction } from '@/core/predict/prediction';
 import { targetOutcome } from '@/core/predict/target';
 import { formatQuantity } from '@/core/quantity/format-quantity';
 import { signedVolts } from '@/core/quantity/polarity';
+import { overInTimeDomain } from '@/core/transient/comparison';
 import type { TimeDomain } from '../use-transient';
 
 type SentenceProps = { design: Design; prediction: Prediction; timeDomain: TimeDomain };
@@ -92,6 +93,25 @@ function reachesTarget(
 
 /** Difference between the two ways from which the sentence, which goes by the closed form, is not left alone. */
 const FAR_APART = 0.02;
+
+/** Parts that the time domain alone has over their ratings: the margins below go by the closed form. */
+export function OverInTime({ design, prediction, timeDomain }: SentenceProps) {
+  if (timeDomain.kind !== 'ready' || !timeDomain.run.transient.converged) return null;
+  const over = overInTimeDomain(design, prediction, timeDomain.run.transient);
+  if (over.length === 0) return null;
+  return (
+    <p data-over-in-time className="mt-1 border-l-[3px] border-over pl-2.5">
+      <span className="font-semibold text-over">Over its rating in the time domain:</span>{' '}
+      {over
+        .map(
+          ({ part, volts, ratedVolts }) =>
+            `${part} at ${formatQuantity(volts, 'V')}, rated ${formatQuantity(ratedVolts, 'V')}`,
+        )
+        .join('; ')}
+      . Margins below go by the closed form, which lies lower here.
+    </p>
+  );
+}
 
 /** Where the time domain has quite another output, that is said beside the sentence, target and all. */
 export function SaidOtherwise({ design, prediction: { output, drive }, timeDomain }: SentenceProps) {

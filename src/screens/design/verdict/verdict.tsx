@@ -13,7 +13,7 @@ import { Quantity } from '@/ui/quantity';
 import { BeforePower } from './before-power';
 import { Figures } from './figures';
 import { FindingItem } from './finding-item';
-import { SaidOtherwise, Sentence } from './sentence';
+import { OverInTime, SaidOtherwise, Sentence } from './sentence';
 import { TimeDomainPanel } from './time-domain-panel';
 import type { TimeDomain } from '../use-transient';
 import { WeakestParts } from './weakest-parts';
@@ -40,6 +40,7 @@ export function Verdict(props: VerdictProps) {
       <div role="status">
         <Sentence design={design} prediction={prediction} timeDomain={timeDomain} />
         <SaidOtherwise design={design} prediction={prediction} timeDomain={timeDomain} />
+        <OverInTime design={design} prediction={prediction} timeDomain={timeDomain} />
       </div>
       <Figures design={design} prediction={prediction} />
       {isSilent(prediction.drive) ? null : (
