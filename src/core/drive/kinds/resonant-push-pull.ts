@@ -308,11 +308,10 @@ function reportGates(result: DriveCollector, driver: PushPull, volts: number): n
     watts,
     `Feed the gates from a lower, separate supply, or use ${formatQuantity(enough, 'Ω', 2)} or more.`,
   );
-  const dividedVolts = (volts * pullDownOhms) / (gateOhms + pullDownOhms);
   const gateVolts = gateVoltsOf(driver, volts);
   const zenerAmps = (volts - gateVolts) / gateOhms - gateVolts / pullDownOhms;
   result.figure('gateVolts', gateVolts);
-  if (dividedVolts > zenerVolts) result.figure('zenerWatts', (zenerAmps * gateVolts) / 2);
+  if (zenerAmps > 0 && gateVolts === zenerVolts) result.figure('zenerWatts', (zenerAmps * gateVolts) / 2);
   const least = STARTS_OVER_THRESHOLD * gateThresholdVolts;
   result.figure('leastSupplyVolts', least);
   if (gateVolts <= gateThresholdVolts)
