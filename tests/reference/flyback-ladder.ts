@@ -1,6 +1,6 @@
 import { recorded } from './recorded';
 import type { LadderNetwork } from '../../src/core/topology/network';
-import { fromKnownNodes } from './smooth-diode-ladder';
+import { ladderLaws, softAmps } from './whole-supply';
 import { Solver } from './odex';
 
 export type FlybackRun = { meanVolts: number; ceilingWatts: number; loadWatts: number; peakVolts: number };
@@ -46,47 +46,18 @@ function integrateFlyback(
     ringOhms,
   } = parts;
   const count = network.capacitors.length;
-  const index = new Map(network.nodes.map((node, at) => [node.id, at]));
-  const [source] = network.sources;
-  const branches = fromKnownNodes(network, [source.node]).map((branch) => ({
-    ...branch,
-    near: index.get(branch.near)!,
-    far: index.get(branch.far)!,
-  }));
-  const diodes = network.diodes.map((part) => ({ anode: index.get(part.anode)!, cathode: index.get(part.cathode)! }));
-  const [foot, output, back] = [source.node, network.output, network.return].map((id) => index.get(id)!);
-  const through = (volts: number) => {
-    const forward = volts / softVolts;
-    return (softVolts / diodeOhms) * (forward > 30 ? forward : Math.log1p(Math.exp(forward)));
-  };
+  const laws = ladderLaws({ network, diodeOhms, forwardVolts: 0, softVolts, loadOhms });
+  const through = (volts: number) => softAmps(volts, diodeOhms, softVolts);
   // State: capacitors, the secondary's voltage, the core's current seen from the secondary, the output's integral.
   const [atFoot, atCore, atOutput] = [count, count + 1, count + 2];
   const derivative = (closed: boolean) => (_time: number, state: readonly number[]) => {
-    const volts = new Array<number>(network.nodes.length).fill(0);
     const footVolts = closed ? -forwardVolts : state[atFoot];
-    volts[foot] = footVolts;
-    for (const { near, far, capacitor, sign } of branches) volts[far] = volts[near] + sign * state[capacitor];
-    const inflow = new Array<number>(network.nodes.length).fill(0);
     const change = new Array<number>(count + 3).fill(0);
-    const load = (volts[output] - volts[back]) / loadOhms;
-    inflow[output] -= load;
-    inflow[back] += load;
-    for (const { anode, cathode } of diodes) {
-      const amps = through(volts[anode] - volts[cathode]);
-      inflow[anode] -= amps;
-      inflow[cathode] += amps;
-    }
-    for (let at = branches.length - 1; at >= 0; at -= 1) {
-      const { near, far, capacitor, sign } = branches[at];
-      change[capacitor] = (sign * inflow[far]) / network.capacitors[capacitor].farads;
-      inflow[near] += inflow[far];
-    }
-    // What the ladder takes at its foot is what its elements could not pass on: minus the sum of inflows there.
-    const taken = -inflow[foot];
+    const { taken, outputVolts } = laws(state, footVolts, change);
     const body = through(-forwardVolts - footVolts) + Math.max(0, -footVolts) / ringOhms;
     change[atFoot] = closed ? 0 : (state[atCore] - taken + body) / secondaryFarads;
     change[atCore] = -footVolts / secondaryHenries;
-    change[atOutput] = volts[output] - volts[back];
+    change[atOutput] = outputVolts;
     return change;
   };
   const solver = new Solver(count + 3);

@@ -101,8 +101,14 @@ const PRIMARY = 1;
 const SECONDARY = 2;
 const DRIVER = 3;
 
+/** What a soft diode passes, A: (s / R) ln(1 + exp(v / s)). */
+export function softAmps(volts: number, ohms: number, softVolts: number): number {
+  const forward = volts / softVolts;
+  return (softVolts / ohms) * (forward > 30 ? forward : Math.log1p(Math.exp(forward)));
+}
+
 /** Charge a ladder takes at its foot, and how its capacitors change, by the laws of its elements. */
-function ladderLaws({ network, diodeOhms, forwardVolts, softVolts, loadOhms }: Ladder) {
+export function ladderLaws({ network, diodeOhms, forwardVolts, softVolts, loadOhms }: Omit<Ladder, 'start'>) {
   const index = new Map(network.nodes.map((node, at) => [node.id, at]));
   const [source] = network.sources;
   const branches = fromKnownNodes(network, [source.node]).map((branch) => ({
@@ -123,8 +129,7 @@ function ladderLaws({ network, diodeOhms, forwardVolts, softVolts, loadOhms }: L
     inflow[output] -= outputVolts / loadOhms;
     inflow[back] += outputVolts / loadOhms;
     for (const { anode, cathode } of diodes) {
-      const forward = (volts[anode] - volts[cathode] - forwardVolts) / softVolts;
-      const amps = (softVolts / diodeOhms) * (forward > 30 ? forward : Math.log1p(Math.exp(forward)));
+      const amps = softAmps(volts[anode] - volts[cathode] - forwardVolts, diodeOhms, softVolts);
       inflow[anode] -= amps;
       inflow[cathode] += amps;
     }
@@ -184,29 +189,33 @@ function solverOf(size: number, scale: number): Solver {
   return solver;
 }
 
-function integrateFlyback(driver: Flyback, ladder: Ladder, cycles: number, measured: number): SupplyRun {
+/**
+ * A primary between supply and switch, its secondary at the foot: what its state changes by with the switch closed or
+ * open. The ladder's capacitors stand first in the state, then foot, primary, secondary, drain, output and charge.
+ */
+function switchLaws(
+  driver: Windings & { volts: number; switchFarads: number; switchOhms: number; bodyVolts: number },
+  ladder: Ladder,
+  beside: { clampAmps: (drain: number) => number; baseAmps: (drain: number) => number },
+) {
   const count = ladder.network.capacitors.length;
   const laws = ladderLaws(ladder);
   const { ratio, slopes } = windingsLaw(driver);
-  const { volts, hertz, duty, switchFarads, switchOhms, bodyVolts, clampVolts, clampOhms } = driver;
-  const [atDrain, atOutput, atCharge] = [count + DRIVER, count + DRIVER + 1, count + DRIVER + 2];
+  const { volts, switchFarads, switchOhms, bodyVolts } = driver;
+  const [atDrain, atOutput, atCharge] = [0, 1, 2].map((at) => count + DRIVER + at);
   const size = count + DRIVER + 3;
+  const leak = ratio / driver.leakageDampingOhms;
   /** The switch's end while it is closed: by the currents that meet there, its own capacitance being a short time. */
-  const drainClosed = (primary: number, foot: number) => {
-    // amps = primary + damping of the core - what leakage's damping takes: all straight in the drain's voltage.
-    const leak = ratio / driver.leakageDampingOhms;
-    const driven = primary + volts / driver.primaryDampingOhms + leak * (ratio * volts + foot);
-    return driven / (1 / switchOhms + 1 / driver.primaryDampingOhms + leak * ratio);
-  };
+  const drainClosed = (state: readonly number[]) =>
+    (state[count + PRIMARY] + volts / driver.primaryDampingOhms + leak * (ratio * volts + state[count + FOOT])) /
+    (1 / switchOhms + 1 / driver.primaryDampingOhms + leak * ratio);
   const derivative = (closed: boolean) => (_time: number, state: readonly number[]) => {
     const change = new Array<number>(size).fill(0);
-    const foot = state[count + FOOT];
-    const primary = state[count + PRIMARY];
-    const secondary = state[count + SECONDARY];
-    const drain = closed ? drainClosed(primary, foot) : state[atDrain];
+    const [foot, primary, secondary] = [FOOT, PRIMARY, SECONDARY].map((at) => state[count + at]);
+    const drain = closed ? drainClosed(state) : state[atDrain];
     const { taken, outputVolts } = laws(state, foot, change);
     const damped = (ratio * (drain - volts) - foot) / driver.leakageDampingOhms;
-    const core = (volts - drain) / driver.primaryDampingOhms;
+    const amps = primary + (volts - drain) / driver.primaryDampingOhms - ratio * damped;
     // The foot is the undotted end: it swings up when the primary lets go.
     [change[count + PRIMARY], change[count + SECONDARY]] = slopes(
       volts - drain,
@@ -214,12 +223,20 @@ function integrateFlyback(driver: Flyback, ladder: Ladder, cycles: number, measu
     );
     change[count + FOOT] = (secondary + damped - taken) / driver.secondaryFarads;
     const body = Math.max(0, -bodyVolts - drain) / switchOhms;
-    const clamped = clampVolts === null ? 0 : Math.max(0, drain - clampVolts) / clampOhms;
-    change[atDrain] = closed ? 0 : (primary + core - ratio * damped + body - clamped) / switchFarads;
+    change[atDrain] = closed ? 0 : (amps + body - beside.clampAmps(drain)) / switchFarads;
     change[atOutput] = outputVolts;
-    change[atCharge] = primary + core - ratio * damped;
+    change[atCharge] = amps + (closed ? beside.baseAmps(drain) : 0);
     return change;
   };
+  return { count, ratio, atDrain, atOutput, atCharge, size, drainClosed, derivative };
+}
+
+function integrateFlyback(driver: Flyback, ladder: Ladder, cycles: number, measured: number): SupplyRun {
+  const { volts, hertz, duty, clampVolts, clampOhms } = driver;
+  const { atDrain, atOutput, atCharge, size, drainClosed, derivative } = switchLaws(driver, ladder, {
+    clampAmps: (drain) => (clampVolts === null ? 0 : Math.max(0, drain - clampVolts) / clampOhms),
+    baseAmps: () => 0,
+  });
   const solver = solverOf(size, volts);
   let state: number[] = [...ladder.start, 0, 0, 0, volts, 0, 0];
   let time = 0;
@@ -234,7 +251,7 @@ function integrateFlyback(driver: Flyback, ladder: Ladder, cycles: number, measu
     if (cycle === cycles - measured) [state[atOutput], state[atCharge]] = [0, 0];
     // Closed on the voltage of its capacitance, which it takes for itself.
     advance(true, duty * period);
-    state[atDrain] = drainClosed(state[count + PRIMARY], state[count + FOOT]);
+    state[atDrain] = drainClosed(state);
     // Slices short at first, where leakage lifts the switch.
     const slices = 400;
     for (let slice = 0; slice < slices; slice += 1) {
@@ -361,36 +378,13 @@ function integrateInverter(driver: Inverter, ladder: Ladder, cycles: number, mea
 }
 
 function integrateOscillator(driver: BlockingOscillator, ladder: Ladder, cycles: number, measured: number): SupplyRun {
-  const count = ladder.network.capacitors.length;
-  const laws = ladderLaws(ladder);
-  const { ratio, slopes } = windingsLaw(driver);
-  const { volts, feedback, baseOhms, baseVolts, currentGain, switchOhms, switchFarads, bodyVolts } = driver;
-  const [atDrain, atOutput, atCharge] = [count + DRIVER, count + DRIVER + 1, count + DRIVER + 2];
-  const size = count + DRIVER + 3;
-  const leak = ratio / driver.leakageDampingOhms;
+  const { volts, feedback, baseOhms, baseVolts, currentGain } = driver;
   const baseAmps = (drain: number) => (volts * (1 + feedback) - feedback * drain - baseVolts) / baseOhms;
-  const drainClosed = (state: readonly number[]) =>
-    (state[count + PRIMARY] + volts / driver.primaryDampingOhms + leak * (ratio * volts + state[count + FOOT])) /
-    (1 / switchOhms + 1 / driver.primaryDampingOhms + leak * ratio);
-  const derivative = (closed: boolean) => (_time: number, state: readonly number[]) => {
-    const change = new Array<number>(size).fill(0);
-    const [foot, primary, secondary] = [FOOT, PRIMARY, SECONDARY].map((at) => state[count + at]);
-    const drain = closed ? drainClosed(state) : state[atDrain];
-    const { taken, outputVolts } = laws(state, foot, change);
-    const damped = (ratio * (drain - volts) - foot) / driver.leakageDampingOhms;
-    const amps = primary + (volts - drain) / driver.primaryDampingOhms - ratio * damped;
-    [change[count + PRIMARY], change[count + SECONDARY]] = slopes(
-      volts - drain,
-      -foot - driver.secondaryOhms * secondary,
-    );
-    change[count + FOOT] = (secondary + damped - taken) / driver.secondaryFarads;
-    const body = Math.max(0, -bodyVolts - drain) / switchOhms;
-    change[atDrain] = closed ? 0 : (amps + body) / switchFarads;
-    change[atOutput] = outputVolts;
+  const { count, ratio, atDrain, atOutput, atCharge, size, drainClosed, derivative } = switchLaws(driver, ladder, {
+    clampAmps: () => 0,
     // The base's current passes the feedback winding too, which the primary makes good.
-    change[atCharge] = amps + (closed ? (1 + feedback) * baseAmps(drain) : 0);
-    return change;
-  };
+    baseAmps: (drain) => (1 + feedback) * baseAmps(drain),
+  });
   const solver = solverOf(size, volts);
   const slice = driver.sliceSeconds;
   let state: number[] = [...ladder.start, 0, 0, 0, 0, 0, 0];

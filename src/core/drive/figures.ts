@@ -40,6 +40,7 @@ export const DRIVE_FIGURES = {
   conductionWatts: { link: 'driver', label: 'Conduction loss of the transistors', unit: 'W' },
   forwardWatts: { link: 'driver', label: 'Forward stroke gives', unit: 'W' },
   ringingWatts: { link: 'driver', label: 'Lost to ringing', unit: 'W' },
+  breakdownWatts: { link: 'driver', label: 'Burnt as the transistor breaks down', unit: 'W' },
   clampWatts: { link: 'driver', label: 'Clamp dissipation', unit: 'W' },
   drivenPrimaryVolts: { link: 'driver', label: 'Across the driven primary, peak', unit: 'V' },
   blockingRippleVolts: { link: 'driver', label: 'Blocking capacitor ripple, p-p', unit: 'V' },

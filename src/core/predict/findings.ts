@@ -257,9 +257,9 @@ const roughDrive: Check = (_design, { drive, output }) => {
         severity: 'note',
         where: '$.driver',
         message:
-          'The closed form leaves out what rings on between the pulses of this driver and what leakage adds to them: against whole circuits it lies some 5 % low to 8 % high, and far lower where a clamp holds the pulse and little is drawn.',
+          'The closed form leaves out what rings on between the pulses of this driver and what leakage adds to them: a flyback’s without a clamp lies some 5 % low to 8 % high against whole circuits, and far lower where a clamp holds the pulse and little is drawn; others are known no better.',
         advice:
-          'Trust the time domain, which runs the driver as a circuit, or measure the waveform at the ladder’s input.',
+          'Trust the time domain where it runs the driver as a circuit, or measure the waveform at the ladder’s input.',
       },
     ];
   if (output.validity === 'rough' && isReactive(drive) && (output.droopFraction ?? 0) <= LARGE_DROOP_FRACTION)

@@ -63,7 +63,7 @@ function doubtOf(
       return `It runs without the supply’s limit: ${formatQuantity(supplyAmps, 'A')} is drawn of ${formatQuantity(limit, 'A')} that it gives.`;
   }
   if (driver.kind === 'circuit' && driver.wandering)
-    return `What rings in the driver meets each cycle at another phase, and none repeats: figures are means of ${driver.wandering.cycles} cycles, about which the output strays by ${formatQuantity(driver.wandering.strayVolts, 'V', 2)} RMS.`;
+    return `What rings in the driver meets each cycle at another phase, and none repeats: figures are means of ${driver.wandering.cycles} cycles, peaks the highest in them; the output strays by ${formatQuantity(driver.wandering.strayVolts, 'V', 2)} RMS.`;
   if (driver.kind === 'drive' && driver.reason !== null)
     return `The driver is taken as a source here and not run as a circuit, because ${driver.reason}.`;
   if (driver.kind === 'drive' && source.driveScale < 1 && output.meanVolts === null)

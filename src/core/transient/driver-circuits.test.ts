@@ -1,11 +1,20 @@
 import fc from 'fast-check';
-import { FLYBACK, PUSH_PULL, suppliedDesign, TRANSFORMER } from '../../../tests/reference/supplied-design';
+import {
+  circuitOfSupply,
+  FLYBACK,
+  PUSH_PULL,
+  suppliedDesign,
+  TRANSFORMER,
+} from '../../../tests/reference/supplied-design';
 import type { Design } from '../design/design-schema';
 import { liftedVolts } from '../drive/kinds/flyback';
 import { predict } from '../predict/predict';
 import { chargeUpOf } from './charge-up';
 import { compareWithTimeDomain, overInTimeDomain } from './comparison';
+import { emptyState } from './period';
+import { phasedGrid } from './time-grid';
 import { Traces } from './traces';
+import { wander } from './wandering';
 import { finish, transientOf, type Transient } from './transient';
 
 const settled = (design: Design) => finish(transientOf(design)).transient;
@@ -128,6 +137,23 @@ it('no supply gives its load more than it draws, and its power adds up', () => {
     ),
     { numRuns: 15, seed: 3 },
   );
+});
+
+it('a supply that does repeat has the same mean and the same extremes over many cycles', () => {
+  const design = suppliedDesign(PUSH_PULL, 1, 20e6);
+  const { circuit } = circuitOfSupply(design);
+  const grid = phasedGrid(circuit.supply!.phases, 400);
+  const state = emptyState(circuit);
+  state.flux.set(circuitOfSupply(design).supply.inductors.map(({ startFlux }) => startFlux));
+  const wandered = finish(wander(circuit, grid, state))!;
+  const transient = settled(design);
+  expect(wandered.measured.load.mean / transient.meanVolts).toBeCloseTo(1, 3);
+  const figures = figuresOf(transient);
+  circuit.supply!.probes.forEach(({ figure }, at) =>
+    expect(wandered.measured.probes[at] / figures[figure]!).toBeCloseTo(1, 2),
+  );
+  const highest = Math.max(...wandered.measured.diodes.map(({ reverseVolts }) => reverseVolts));
+  expect(highest / Math.max(...transient.diodes.map(({ reverseVolts }) => reverseVolts))).toBeCloseTo(1, 2);
 });
 
 it('the same design gives the same figures, to the last digit', () => {

@@ -129,7 +129,8 @@ function* wandering(settling: Settling, once: Settled): Generator<SettleProgress
       worstErrorVolts: driftVolts,
       periods: once.convergence.periods + cycles,
     },
-    rough: once.fine.measured,
+    // One grid alone was run for so long: what its steps cost is not known.
+    rough: null,
     fine: { measured, waveforms },
     wandering: { cycles, strayVolts },
   };

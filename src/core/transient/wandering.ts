@@ -50,7 +50,7 @@ export function* wander(circuit: Circuit, grid: TimeGrid, state: State): Generat
   const driftVolts = Math.abs(meanOf(outputs.slice(0, half)) - meanOf(outputs.slice(half)));
   if (!(driftVolts <= MOST_DRIFT * Math.abs(mean))) return null;
   return {
-    measured: averaged(counted),
+    measured: overCycles(counted, circuit),
     waveforms: waveforms!,
     cycles: counted.length,
     strayVolts: Math.sqrt(meanOf(outputs.map((volts) => (volts - mean) ** 2))),
@@ -58,7 +58,23 @@ export function* wander(circuit: Circuit, grid: TimeGrid, state: State): Generat
   };
 }
 
-/** Every number of the same measurements, averaged. */
+/** Extremes stand as the worst of all cycles, everything else as its mean. */
+const EXTREMES: Record<string, (...values: number[]) => number> = {
+  most: Math.max,
+  least: Math.min,
+  reverseVolts: Math.max,
+  peakAmps: Math.max,
+};
+
+function overCycles(counted: readonly Measured[], { supply }: Circuit): Measured {
+  const probes = supply!.probes.map(({ tells }, at) => {
+    const read = counted.map((one) => one.probes[at]);
+    return tells === 'most' ? Math.max(...read) : averaged(read);
+  });
+  return { ...averaged(counted), probes };
+}
+
+/** Every number of the same measurements, averaged, extremes apart. */
 function averaged<T>(all: readonly T[]): T {
   const [first] = all;
   if (typeof first === 'number') return (all.reduce((sum, one) => sum + (one as number), 0) / all.length) as T;
@@ -66,6 +82,16 @@ function averaged<T>(all: readonly T[]): T {
     return Float64Array.from(first, (_, at) => averaged(all.map((one) => (one as Float64Array)[at]))) as T;
   if (Array.isArray(first)) return first.map((_, at) => averaged(all.map((one) => (one as unknown[])[at]))) as T;
   return Object.fromEntries(
-    Object.keys(first as object).map((key) => [key, averaged(all.map((one) => (one as Record<string, unknown>)[key]))]),
+    Object.keys(first as object).map((key) => {
+      const values = all.map((one) => (one as Record<string, unknown>)[key]);
+      return [key, key in EXTREMES ? extreme(values, EXTREMES[key]) : averaged(values)];
+    }),
   ) as T;
+}
+
+function extreme(values: readonly unknown[], worst: (...values: number[]) => number): unknown {
+  const [first] = values;
+  return first instanceof Float64Array
+    ? first.map((_, at) => worst(...values.map((one) => (one as Float64Array)[at])))
+    : worst(...(values as number[]));
 }

@@ -48,6 +48,7 @@ export function blockingOscillatorCircuit(
       hertz,
       peakAmps,
       clampVolts: driver.ratedVolts,
+      clampFigure: 'breakdownWatts',
       switchFarads: SWITCH_FARADS,
       switchOhms,
       // Its own current, and what the feedback winding takes of the primary for it.

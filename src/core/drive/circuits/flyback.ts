@@ -25,6 +25,7 @@ export function flybackCircuit(
     {
       ...driver,
       hertz: frequencyHertz,
+      clampFigure: 'clampWatts',
       peakAmps: (feed.volts * on) / transformer.primaryHenries!,
       switchOhms: driver.transistorOhms,
       baseOhms: null,

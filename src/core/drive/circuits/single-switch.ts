@@ -24,7 +24,7 @@ const MOST_STEPS = 1200;
 
 /** What a primary between supply and switch rings with, and what of that the steps of a phase have to follow. */
 type Ringing = {
-  /** Node that the primary hangs on. */
+  /** Node that the primary is fed from. */
   supply: string;
   firstHeld: DriverPhase['first'];
   firstFree: DriverPhase['first'];
@@ -39,6 +39,8 @@ export type SingleSwitch = {
   /** Current it is expected to be opened on, A. */
   peakAmps: number;
   clampVolts: number | null;
+  /** What the power that stops it there is called: a clamp's, or the switch's own where that breaks down. */
+  clampFigure: 'clampWatts' | 'breakdownWatts';
   switchFarads: number;
   switchOhms: number;
   /** Of primary and secondary as they ring after the pulse, core and all. */
@@ -57,7 +59,7 @@ export type SingleSwitch = {
  */
 export function singleSwitchCircuit(
   feed: { volts: number; seriesOhms: number },
-  { hertz, peakAmps, clampVolts, switchFarads, switchOhms, ringQuality, baseOhms, phases }: SingleSwitch,
+  { hertz, peakAmps, clampVolts, clampFigure, switchFarads, switchOhms, ringQuality, baseOhms, phases }: SingleSwitch,
   transformer: Transformer,
   fed: readonly FedNode[],
   farads: number,
@@ -132,7 +134,7 @@ export function singleSwitchCircuit(
       { figure: 'secondaryPeakVolts', signal: { kind: 'across', from: 'source', to: 'ground' }, tells: 'most' },
       ...(clampVolts === null
         ? []
-        : [{ figure: 'clampWatts', signal: { kind: 'diode', id: 'clamp', as: 'W' }, tells: 'mean' } as const]),
+        : [{ figure: clampFigure, signal: { kind: 'diode', id: 'clamp', as: 'W' }, tells: 'mean' } as const]),
     ],
     courses: [
       { id: 'switch-volts', name: 'across the switch', signal: { kind: 'across', from: 'drain', to: 'ground' } },

@@ -149,8 +149,19 @@ function Ready({
         )}
         {comparison.why} {comparison.doubt ? <span className="text-close">{comparison.doubt} </span> : null}
         <span className="text-soft">
-          Settled within <Quantity value={Math.max(LEAST_VOLTS, transient.error.settlingVolts)} unit="V" digits={1} />,
-          steps cost under <Quantity value={Math.max(LEAST_VOLTS, transient.error.steppingVolts)} unit="V" digits={1} />
+          {transient.driver.kind === 'circuit' && transient.driver.wandering ? (
+            <>
+              Halves of these cycles agree within{' '}
+              <Quantity value={Math.max(LEAST_VOLTS, transient.error.settlingVolts)} unit="V" digits={1} />; what steps
+              cost is not known
+            </>
+          ) : (
+            <>
+              Settled within{' '}
+              <Quantity value={Math.max(LEAST_VOLTS, transient.error.settlingVolts)} unit="V" digits={1} />, steps cost
+              under <Quantity value={Math.max(LEAST_VOLTS, transient.error.steppingVolts)} unit="V" digits={1} />
+            </>
+          )}
           {transient.error.powerResidue === null ? null : (
             <>
               ; power adds up within{' '}
