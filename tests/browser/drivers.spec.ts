@@ -71,6 +71,12 @@ test('a supply is changed, a rectifier inside stops it, and the finding leads to
   await openLink(page, 'Load');
   await finding.getByRole('button', { name: 'Transformer' }).click();
   await expect(page.getByLabel('Primary turns, end to end')).toBeVisible();
+  await expect(page.getByRole('status').getByText('Nothing climbs')).toBeVisible();
+  await finding.getByRole('button', { name: 'Rectifier alone' }).click();
+  await expect(finding).toHaveCount(0);
+  const design = await exported(page);
+  expect(design.ladder.topology).toBe('rectifier');
+  await expect(page.locator('[data-figure=noLoadVolts]')).toContainText(say(predict(design).output.noLoadVolts, 'V'));
 });
 
 test('where power runs out the verdict says by how much the drive falls', async ({ page, request }) => {

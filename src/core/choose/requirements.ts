@@ -1,12 +1,13 @@
 import { designSchema, MOST_STAGES, stages, targetSchema, type Design } from '../design/design-schema';
 import { choice, count, quantity, saying } from '../schema/fields';
 import { newDesign } from '../design/new-design';
-import { TOPOLOGIES } from '../topology/network';
+import { TOPOLOGIES, type Topology } from '../topology/network';
 import { CHOSEN_MARGIN } from '../quantity/margin';
 import * as z from '../zod';
 
-/** A clamp is not smoothed, so that nothing is built on one alone; every other topology can be asked for. */
-export const CHOOSABLE = TOPOLOGIES.filter((topology) => topology !== 'clamp');
+/** A clamp is not smoothed, so that nothing is built on one alone, and a rectifier is half a stage of half-wave. */
+const NOT_CHOOSABLE: readonly Topology[] = ['clamp', 'rectifier'];
+export const CHOOSABLE = TOPOLOGIES.filter((topology) => !NOT_CHOOSABLE.includes(topology));
 
 /** Where parts may come from: what lies free in the drawer, what else it lists, or values as they are sold. */
 export const PART_SOURCES = ['drawer', 'drawer-or-buy', 'any'] as const;
@@ -29,8 +30,8 @@ export const requirementsSchema = z
     topologies: z
       .array(choice(TOPOLOGIES), { error: saying('a list of topologies') })
       .min(1, { error: () => 'is empty; must name at least one topology' })
-      .refine((list) => !list.includes('clamp'), {
-        error: () => 'has a clamp, which is not smoothed; must have smoothed ladders only',
+      .refine((list) => !list.some((topology) => NOT_CHOOSABLE.includes(topology)), {
+        error: () => `has a clamp or a rectifier alone; must have ladders only: ${CHOOSABLE.join(', ')}`,
       })
       .default(['half-wave']),
     fewestStages: stages.default(0.5),

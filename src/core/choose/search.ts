@@ -108,7 +108,7 @@ export function* search(task: SearchTask): Generator<SearchState, SearchState> {
   const climbing = new Map<string, number>();
   const offered = shapes.map((shape) => {
     const { topology, stages } = shape;
-    const form = scaledToOne(onLadder(base, returnOf(topology), drives.at(variants[0], 0)));
+    const form = scaledToOne(onLadder(base, turningOf(topology), drives.at(variants[0], 0)));
     const key = `${topology} ${stages}`;
     const idealPerPeak = climbing.get(key) ?? idealVolts(TOPOLOGY_KINDS[topology].build(stages, 1), form, 0);
     climbing.set(key, idealPerPeak);
@@ -191,7 +191,7 @@ function* evaluations(
         const response = table.at(strayFarads / farads);
         if (!response) continue;
         const inputFarads = response.inputFarads.reduce((sum, input) => sum + input * farads, 0);
-        const drive = onLadder(base, returnOf(shape.topology), drives.at(variant, inputFarads));
+        const drive = onLadder(base, turningOf(shape.topology), drives.at(variant, inputFarads));
         const drop = diode.part.forwardVolts * diode.series;
         // What cannot reach it is not evaluated closer, once something does.
         if (
@@ -307,19 +307,20 @@ export function priceOf(capacitor: CapacitorPart, capacitors: number, diode: Dio
   return Number.isNaN(price) ? null : price;
 }
 
-/** Which end a ladder's output returns to decides whether a negative one is a mirror. */
-const RETURNS = new Map<Topology, { return: string }>();
-function returnOf(topology: Topology): { return: string } {
-  const known = RETURNS.get(topology);
+/** What of a ladder decides how its drive is turned. */
+type Turning = { topology: Topology; return: string };
+const TURNINGS = new Map<Topology, Turning>();
+function turningOf(topology: Topology): Turning {
+  const known = TURNINGS.get(topology);
   if (known) return known;
-  const found = { return: TOPOLOGY_KINDS[topology].build(1, 1).return };
-  RETURNS.set(topology, found);
+  const found = { topology, return: TOPOLOGY_KINDS[topology].build(1, 1).return };
+  TURNINGS.set(topology, found);
   return found;
 }
 
 /** A drive with its amplitude brought to one volt. */
 function scaledToOne(drive: Drive): Drive {
-  const amplitude = amplitudeVolts(drive);
+  const amplitude = amplitudeVolts(drive) || 1;
   return {
     ...drive,
     positivePeakVolts: drive.positivePeakVolts / amplitude,

@@ -86,6 +86,15 @@ export function mirroredDrive(drive: Drive): Drive {
 /** Stands for no voltage where a peak must be above zero, V. */
 export const SILENT_VOLTS = 1e-6;
 
+/**
+ * What a rectifier inside the transformer leaves of a drive where nothing draws
+ * its pulses on directly: it charges what it feeds to the positive peak, once,
+ * and takes nothing back.
+ */
+export function heldAtPeak(drive: Drive): Drive {
+  return { ...drive, negativePeakVolts: SILENT_VOLTS - drive.positivePeakVolts, samples: null };
+}
+
 /** Whether a drive gives nothing at all, as of a driver that does not run. */
 export const isSilent = ({ positivePeakVolts, negativePeakVolts }: Drive) =>
   Math.max(positivePeakVolts, negativePeakVolts) <= SILENT_VOLTS;

@@ -83,7 +83,6 @@ export function supplyCircuitOf(
   fed: readonly FedNode[],
   ladderFarads: number,
 ): SupplyCircuit | NoCircuit | null {
-  if (source.transformer?.rectifierInside) return { reason: 'a rectifier is inside the transformer' };
   return DRIVER_KINDS[source.driver.kind].circuit?.(source, result, fed, ladderFarads) ?? null;
 }
 

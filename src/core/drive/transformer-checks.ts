@@ -23,7 +23,7 @@ export const transformerRatings = ({ coreSquareMetres, saturationTesla }: Transf
 
 /**
  * What a primary that is charged and let fly makes of its transformer: strokes either way at the secondary, the flux of
- * its peak current L Ip / N (handbook), and whether a rectifier is in the way.
+ * its peak current L Ip / N (handbook).
  */
 export function reportStrokes(
   result: DriveCollector,
@@ -34,18 +34,5 @@ export function reportStrokes(
   result.figure('turnsRatio', ratioOf(transformer));
   result.figure('forwardVolts', forwardVolts * coupled);
   result.figure('flybackVolts', backVolts * coupled);
-  reportRectifier(result, transformer);
   reportCore(result, transformer, (transformer.primaryHenries! * peakAmps) / transformer.primaryTurns);
-}
-
-/** A built-in rectifier hands on pulses of one polarity, which cannot pump a ladder. */
-export function reportRectifier(result: DriveCollector, { rectifierInside }: Transformer): void {
-  if (rectifierInside)
-    result.finding(
-      'stop',
-      'rectifier-inside',
-      '$.transformer.rectifierInside',
-      'The transformer has a rectifier inside: it hands on pulses of one polarity, the coupling capacitors charge once and pass nothing more.',
-      'Use a transformer without a built-in diode; a ladder needs alternating voltage.',
-    );
 }

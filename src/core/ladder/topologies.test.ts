@@ -7,6 +7,7 @@ import { clampNetwork } from '../topology/clamp';
 import { fullWaveNetwork } from '../topology/full-wave';
 import { gradedNetwork } from '../topology/grading';
 import { halfWaveNetwork } from '../topology/half-wave';
+import { rectifierNetwork } from '../topology/rectifier';
 import { droopAt, loadedLadder, rippleAt } from './loaded';
 import type { LadderNetwork } from '../topology/network';
 import { TOPOLOGY_KINDS } from '../topology/topologies';
@@ -46,6 +47,15 @@ describe('droop and ripple on a sine in units of I / f C', () => {
     const light = lightLoadOf(gradedNetwork(bridgeDoublerNetwork(1), 'equal', [2, 5]));
     expect(light.droop).toBeCloseTo((1 / 2 + 1 / 5) / 2, 12);
     expect(light.ripple).toBeCloseTo(1 / 2, 12);
+  });
+  it('rectifier: half a charge of droop, a whole one of ripple, the winding’s peak without load', () => {
+    const light = lightLoadOf(rectifierNetwork(1));
+    expect(light.droop).toBeCloseTo(1 / 2, 12);
+    expect(light.ripple).toBeCloseTo(1, 12);
+    expect(unloadedLadder(rectifierNetwork(1), sineDrive(1000), 0, 3)).toMatchObject({
+      outputVolts: 997,
+      reverseVolts: [2000],
+    });
   });
   it('clamp: half a charge, and the drive’s whole swing on the output', () => {
     expect(lightLoadOf(clampNetwork(1)).droop).toBeCloseTo(1 / 2, 12);

@@ -2,7 +2,7 @@ import type { Design } from '../design/design-schema';
 import { ladderParts, type LadderParts } from '../parts/bank';
 import type { Polarity } from '../quantity/polarity';
 import { gradedNetwork } from '../topology/grading';
-import type { LadderNetwork } from '../topology/network';
+import type { LadderNetwork, Topology } from '../topology/network';
 import { TOPOLOGY_KINDS } from '../topology/topologies';
 
 /** What a design says of its ladder, as closed form, time domain and parts list all take it. */
@@ -33,6 +33,10 @@ export function ladderInputs({ ladder }: Pick<Design, 'ladder'>): LadderInputs {
 export function hasOneForm(design: Design): boolean {
   return TOPOLOGY_KINDS[design.ladder.topology].stages === 'fixed';
 }
+
+/** Whether a rectifier inside the transformer starves a ladder that lives on alternating voltage. */
+export const isStarved = (transformer: Design['transformer'], topology: Topology): boolean =>
+  transformer !== null && transformer.rectifierInside && !TOPOLOGY_KINDS[topology].takesPulses;
 
 export function polarityOf(design: Design): Polarity {
   return design.target?.polarity ?? 'positive';

@@ -1,6 +1,6 @@
 import { changeDesign } from '../design/change-design';
 import type { Design } from '../design/design-schema';
-import { amplitudeVolts, mirroredDrive, type Drive } from '../drive/drive';
+import { amplitudeVolts, heldAtPeak, mirroredDrive, type Drive } from '../drive/drive';
 import { unloadedContext, type DriveResult } from '../drive/drive-result';
 import { makeDrive } from '../drive/driver-kinds';
 import { biasedNetwork } from '../ladder/bias';
@@ -12,15 +12,17 @@ import { forwardDrop } from '../parts/forward-drop';
 import { effectiveJunction } from '../parts/junction';
 import type { LadderNetwork } from '../topology/network';
 import type { Demand } from './demand';
-import { ladderInputs, polarityOf, type LadderInputs } from './ladder-inputs';
+import { isStarved, ladderInputs, polarityOf, type LadderInputs } from './ladder-inputs';
 
 /**
  * The drive as the positive ladder that stands for this design sees it: a
  * negative ladder is the mirror of a positive one, so its drive is mirrored.
- * A ladder that climbs both ways is its own mirror.
+ * A ladder that climbs both ways is its own mirror. What a rectifier inside the
+ * transformer hands on is taken to be of the ladder's polarity.
  */
-export function onLadder(design: Design, network: Pick<LadderNetwork, 'return'>, drive: Drive): Drive {
-  return polarityOf(design) === 'negative' && network.return === 'ground' ? mirroredDrive(drive) : drive;
+export function onLadder(design: Design, network: Pick<LadderNetwork, 'return' | 'topology'>, drive: Drive): Drive {
+  const turned = polarityOf(design) === 'negative' && network.return === 'ground' ? mirroredDrive(drive) : drive;
+  return isStarved(design.transformer, network.topology) ? heldAtPeak(turned) : turned;
 }
 
 /** The drive a design gives its ladder, in its own polarity and without load. */

@@ -39,6 +39,7 @@ export function droopFormula(design: Design, drive: Pick<Drive, 'waveform'>): Dr
   if (grading !== 'equal') return null;
   if (topology === 'full-wave') return { droop: 'n³/6 + n²/4 + n/3', ripple: 'n/2', textbook: null };
   if (topology === 'bridge-doubler') return { droop: '1', ripple: '1', textbook: null };
+  if (topology === 'rectifier') return { droop: '1/2', ripple: '1', textbook: null };
   if (topology === 'clamp') return { droop: '1/2', ripple: '1, beside the drive’s own swing', textbook: null };
   return whole ? { droop: '2 (2n³/3 + n²/2 + n/3)', ripple: 'n', textbook: null } : null;
 }

@@ -97,6 +97,43 @@ it('puts what stops before what warns before what notes', () => {
   expect(order.map((line) => line.split(' ')[0])).toEqual(['stop', 'warn', 'note']);
 });
 
+describe('a rectifier inside the transformer', () => {
+  const withRectifier = (topology: string, stages: number) =>
+    [
+      ['$.ladder.topology', topology],
+      ['$.ladder.stages', stages],
+      ['$.transformer.rectifierInside', true],
+    ].reduce<Design>((design, [path, value]) => changeDesign(design, { path: path as string, value }), {
+      ...sound,
+      ...FLYBACK,
+      load: { kind: 'open' },
+      output: { seriesOhms: 0, bleederOhms: null },
+    });
+  it.each<[string, number]>([
+    ['half-wave', 3],
+    ['full-wave', 2],
+    ['bipolar', 2],
+    ['clamp', 1],
+  ])('starves a %s of %d: nothing climbs, and it is not laid to the diodes', (topology, stages) => {
+    const { output, findings } = predict(withRectifier(topology, stages));
+    expect(output.idealNoLoadVolts).toBeLessThan(1e-3);
+    expect(findings.filter(({ severity }) => severity === 'stop').map(({ code }) => code)).toEqual(['rectifier-inside']);
+  });
+  it('leaves a ladder that starts with a rectifier its one peak, and no figure under load', () => {
+    const design = withRectifier('half-wave', 1.5);
+    const { output, drive } = predict(design);
+    expect(output.idealNoLoadVolts / drive.positivePeakVolts).toBeCloseTo(1, 6);
+    expect(predict({ ...design, load: { kind: 'current', amps: 1e-5 } }).output.meanVolts).toBeNull();
+  });
+  it('is the rectifier of a design that has no ladder, and the finding leads there', () => {
+    const starved = withRectifier('half-wave', 3);
+    const { change } = predict(starved).findings.find(({ code }) => code === 'rectifier-inside')!;
+    const { output, drive, findings } = predict(changeDesign(starved, change!));
+    expect(findings.map(({ code }) => code)).not.toContain('rectifier-inside');
+    expect(output.idealNoLoadVolts).toBeCloseTo(drive.positivePeakVolts, 9);
+  });
+});
+
 it('margins turn exactly at the rating and at a quarter in hand', () => {
   const stress = predict(sound).diodes[0].reverseVolts;
   const at = (factor: number) => codes(['$.ladder.diode.peakInverseVolts', stress * factor]).join();

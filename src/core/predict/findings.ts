@@ -1,8 +1,10 @@
 import type { Design } from '../design/design-schema';
-import { hasFastEdges, isSilent, wattsAtScale } from '../drive/drive';
+import { hasFastEdges, isSilent, wattsAtScale, type Drive } from '../drive/drive';
 import { isReactive } from '../ladder/reactive-droop';
 import { formatQuantity } from '../quantity/format-quantity';
 import type { Finding, Severity } from '../quantity/finding';
+import { isStarved } from '../operating/ladder-inputs';
+import type { Polarity } from '../quantity/polarity';
 import type { Prediction } from './prediction';
 import { ratingFindings } from '../stress/rating-findings';
 import { unitSlip } from './unit-slip';
@@ -23,8 +25,28 @@ export function findingsOf(design: Design, prediction: Prediction, ofSource: rea
   );
 }
 
+const rectifierInside: Check = ({ transformer, ladder }, { drive, output }) => {
+  if (!isStarved(transformer, ladder.topology)) return [];
+  const peak = formatQuantity(polarityPeak(output.polarity, drive), 'V');
+  return [
+    {
+      code: 'rectifier-inside',
+      severity: 'stop',
+      where: '$.transformer.rectifierInside',
+      message: `The transformer has a rectifier inside: it hands on pulses of one polarity, the coupling capacitors charge once and pass nothing more. What is there to be had is its own peak, ${peak}, straight from its lead.`,
+      advice: 'Use a transformer without a built-in diode, or the rectified output alone, without a ladder.',
+      change: { label: 'Rectifier alone', path: '$.ladder.topology', value: 'rectifier' },
+    },
+  ];
+};
+
+const polarityPeak = (polarity: Polarity, { positivePeakVolts, negativePeakVolts }: Drive) =>
+  polarity === 'negative' ? negativePeakVolts : positivePeakVolts;
+
 const noOutput: Check = (design, prediction) =>
-  prediction.output.noLoadVolts > 0 || isSilent(prediction.drive)
+  prediction.output.noLoadVolts > 0 ||
+  isSilent(prediction.drive) ||
+  isStarved(design.transformer, design.ladder.topology)
     ? []
     : [
         {
@@ -279,6 +301,7 @@ const roughDrive: Check = (_design, { drive, output }) => {
 const CHECKS: readonly Check[] = [
   straysLarge,
   roughDrive,
+  rectifierInside,
   noOutput,
   gapStrikes,
   ratingFindings,

@@ -27,6 +27,8 @@ export function partsUnderLoad(
     : null;
   const capacitors = network.capacitors.map((part, index) => {
     const rmsAmps = currents && currents.capacitors[index];
+    // A ladder that a rectifier feeds holds its peak the other way round.
+    const workingVolts = Math.abs(unloaded.capacitorVolts[index]);
     const heat = capacitorHeat(capacitor, parts.capacitor, part.farads, rmsAmps, frequencyHertz);
     return {
       id: part.id,
@@ -41,11 +43,11 @@ export function partsUnderLoad(
       rmsAmps,
       lossWatts: heat && heat.watts,
       temperatureRiseKelvin: heat && heat.temperatureRiseKelvin,
-      workingVolts: unloaded.capacitorVolts[index],
+      workingVolts,
       loadedMeanVolts:
         scale === null ? null : ladder.unloaded.capacitorVolts[index] - scale * ladder.lightLoad.capacitorDroops[index],
       ratedVolts: parts.capacitor.ratedVolts,
-      margin: marginOf(parts.capacitor.ratedVolts, unloaded.capacitorVolts[index]),
+      margin: marginOf(parts.capacitor.ratedVolts, workingVolts),
     };
   });
   const diodes = network.diodes.map((part, index) => {

@@ -1,5 +1,5 @@
 /** How a ladder is built; each has one file beside this one. */
-export const TOPOLOGIES = ['clamp', 'half-wave', 'bridge-doubler', 'full-wave', 'bipolar'] as const;
+export const TOPOLOGIES = ['rectifier', 'clamp', 'half-wave', 'bridge-doubler', 'full-wave', 'bipolar'] as const;
 export type Topology = (typeof TOPOLOGIES)[number];
 
 /** A column of parts; `antiphase` is the second oscillating column of a full-wave ladder. */

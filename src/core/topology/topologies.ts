@@ -4,6 +4,7 @@ import { clampNetwork } from './clamp';
 import { fullWaveNetwork } from './full-wave';
 import { halfWaveNetwork } from './half-wave';
 import type { LadderNetwork, Topology } from './network';
+import { rectifierNetwork } from './rectifier';
 
 type TopologyKind = {
   name: string;
@@ -13,6 +14,8 @@ type TopologyKind = {
   stages: 'fixed' | 'whole' | 'half';
   /** What one stage is made of, for the hint beside the count. */
   stageHint: string;
+  /** Whether it lives on pulses of one polarity, as a rectifier inside the transformer hands them on. */
+  takesPulses: boolean;
   build: (stages: number, farads: number) => LadderNetwork;
 };
 
@@ -23,6 +26,7 @@ export const TOPOLOGY_KINDS: Record<Topology, TopologyKind> = {
     describe: 'One oscillating and one smoothing column',
     stages: 'half',
     stageHint: 'A stage is two of each; half a stage one.',
+    takesPulses: false,
     build: halfWaveNetwork,
   },
   'full-wave': {
@@ -30,6 +34,7 @@ export const TOPOLOGY_KINDS: Record<Topology, TopologyKind> = {
     describe: 'Two oscillating columns in antiphase on one smoothing column, from a centre-tapped winding',
     stages: 'whole',
     stageHint: 'A stage is three capacitors and four diodes.',
+    takesPulses: false,
     build: fullWaveNetwork,
   },
   bipolar: {
@@ -37,6 +42,7 @@ export const TOPOLOGY_KINDS: Record<Topology, TopologyKind> = {
     describe: 'A positive and a negative half-wave ladder on one winding, the load across both',
     stages: 'half',
     stageHint: 'The count is for each side.',
+    takesPulses: false,
     build: bipolarNetwork,
   },
   'bridge-doubler': {
@@ -44,6 +50,7 @@ export const TOPOLOGY_KINDS: Record<Topology, TopologyKind> = {
     describe: 'Two capacitors and two diodes, each pair using one half-wave',
     stages: 'fixed',
     stageHint: '',
+    takesPulses: false,
     build: (_stages, farads) => bridgeDoublerNetwork(farads),
   },
   clamp: {
@@ -51,7 +58,17 @@ export const TOPOLOGY_KINDS: Record<Topology, TopologyKind> = {
     describe: 'One capacitor and one diode, not smoothed',
     stages: 'fixed',
     stageHint: '',
+    takesPulses: false,
     build: (_stages, farads) => clampNetwork(farads),
+  },
+  rectifier: {
+    name: 'Rectifier, no ladder',
+    describe:
+      'One diode, inside the transformer or outside, and one capacitor. Where none is fitted, enter what cable and load have: some tens of picofarads a metre',
+    stages: 'fixed',
+    stageHint: '',
+    takesPulses: true,
+    build: (_stages, farads) => rectifierNetwork(farads),
   },
 };
 

@@ -19,6 +19,7 @@ const ladders: [string, object][] = [
   ['full-wave', { topology: 'full-wave', stages: 2 }],
   ['bipolar', { topology: 'bipolar', stages: 2 }],
   ['bridge doubler', { topology: 'bridge-doubler' }],
+  ['rectifier', { topology: 'rectifier' }],
 ];
 
 describe('closed form and time domain, x = 10 %', () => {

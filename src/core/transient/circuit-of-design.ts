@@ -3,7 +3,7 @@ import type { LoadedLadder } from '../ladder/loaded';
 import { supplyCircuitOf } from '../drive/driver-kinds';
 import type { FedNode, NoCircuit, SupplyCircuit } from '../drive/supply-circuit';
 import { inputFaradsOf, sourceOf } from '../operating/ladder-of-design';
-import { polarityOf, type LadderInputs } from '../operating/ladder-inputs';
+import { isStarved, polarityOf, type LadderInputs } from '../operating/ladder-inputs';
 import { operatingPoint } from '../operating/operating-point';
 import { outputElements } from '../output/elements';
 import { transitOf } from '../stress/recovery';
@@ -26,6 +26,7 @@ export type WholeSupply = { ladder: LoadedLadder; circuit: Circuit; supply: Supp
 
 /** The same with what makes the drive as part of the circuit; null where the drive is a circuit already. */
 export function wholeSupplyOf(design: Design): WholeSupply | NoCircuit | null {
+  if (isStarved(design.transformer, design.ladder.topology)) return { reason: 'a rectifier is inside the transformer' };
   const point = operatingPoint(design);
   const { ladder, inputs, demand, driveScale, atFullDrive } = point;
   const mirrored = polarityOf(design) === 'negative' && ladder.network.return === 'ground';

@@ -6,6 +6,7 @@ import {
   suppliedDesign,
   TRANSFORMER,
 } from '../../../tests/reference/supplied-design';
+import { changeDesign } from '../design/change-design';
 import type { Design } from '../design/design-schema';
 import { liftedVolts } from '../drive/kinds/flyback';
 import { predict } from '../predict/predict';
@@ -178,6 +179,14 @@ describe('where a driver cannot be run as a circuit', () => {
     const transient = settled(design);
     expect(transient.driver).toEqual({ kind: 'drive', reason: expect.stringMatching(why) });
     expect(compareWithTimeDomain(design, predict(design), transient).doubt).toMatch(why);
+  });
+  it('with the rectifier inside as the only one it runs as one circuit', () => {
+    const starved = suppliedDesign({ ...FLYBACK, transformer: { ...TRANSFORMER, rectifierInside: true } }, 1, 1e7);
+    const { driver, meanVolts } = settled(changeDesign(starved, { path: '$.ladder.topology', value: 'rectifier' }));
+    expect(driver.kind).toBe('circuit');
+    // Where that diode stands makes no difference.
+    const outside = changeDesign(suppliedDesign(FLYBACK, 1, 1e7), { path: '$.ladder.topology', value: 'rectifier' });
+    expect(meanVolts).toBe(settled(outside).meanVolts);
   });
   it('a drive that is a circuit already has no reason to give', () => {
     const design = suppliedDesign(

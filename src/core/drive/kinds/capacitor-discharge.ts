@@ -7,7 +7,6 @@ import { DriveCollector, plainDrive, type DriveContext, type DriveResult } from 
 import { capacitorDischargeCircuit } from '../circuits/capacitor-discharge';
 import { driverKind, needed } from '../driver-kind';
 import { NO_INDUCTANCE } from '../supply-circuit';
-import { reportRectifier } from '../transformer-checks';
 import { efficiency, EFFICIENCY_FIELD } from '../transistors';
 
 const schema = z.strictObject({
@@ -118,7 +117,6 @@ function dischargeDrive(
   result.figure('secondaryPeakVolts', peakVolts);
   if (farads > 0) result.figure('byEnergyVolts', Math.sqrt((2 * joules) / farads));
   result.figure('byRatioVolts', storageVolts * ratio);
-  reportRectifier(result, transformer);
   if (shots > most * 1.001)
     result.finding(
       'warn',

@@ -10,7 +10,7 @@ import { DIRECT, driverKind, needed } from '../driver-kind';
 import { directFeed, reportFeed } from '../feed';
 import type { Supply } from '../supply';
 import { NO_INDUCTANCE } from '../supply-circuit';
-import { reportCore, reportRectifier } from '../transformer-checks';
+import { reportCore } from '../transformer-checks';
 import {
   efficiency,
   EFFICIENCY_FIELD,
@@ -107,7 +107,6 @@ function inverterDrive(
   result.figure('transistorPeakVolts', blocks);
   result.figure('turnsRatio', ratio);
   result.figure('secondaryPeakVolts', peakVolts);
-  reportRectifier(result, transformer);
   reportCore(result, transformer, (primaryVolts * onFraction) / (4 * frequencyHertz * turns));
   result.stress('transistorVoltage', 'noLoad', blocks);
   // Of what the winding carries; magnetising current apart.

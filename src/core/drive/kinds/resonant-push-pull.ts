@@ -15,7 +15,7 @@ import { pushPullCircuit } from '../circuits/push-pull';
 import { DIRECT, driverKind, needed } from '../driver-kind';
 import { directFeed, reportFeed } from '../feed';
 import type { Supply } from '../supply';
-import { reportCore, reportRectifier } from '../transformer-checks';
+import { reportCore } from '../transformer-checks';
 import {
   efficiency,
   EFFICIENCY_FIELD,
@@ -223,7 +223,6 @@ function pushPullDrive(
   result.figure('supplyTimesRatioVolts', volts * ratio);
   result.figure('secondaryPeakVolts', peakVolts);
   result.figure('reflectedFarads', reflected);
-  reportRectifier(result, transformer);
   reportCore(result, transformer, tankVolts / (omega * transformer.primaryTurns));
   const loadWatts = (ladderWatts ?? 0) / driver.efficiency;
   // What it takes idle falls with the square of what the load leaves of the supply.

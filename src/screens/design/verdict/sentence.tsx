@@ -1,5 +1,6 @@
 import type { Design } from '@/core/design/design-schema';
 import { isSilent } from '@/core/drive/drive';
+import { isStarved } from '@/core/operating/ladder-inputs';
 import type { Prediction } from '@/core/predict/prediction';
 import { targetOutcome } from '@/core/predict/target';
 import { formatQuantity } from '@/core/quantity/format-quantity';
@@ -19,6 +20,14 @@ export function Sentence({ design, prediction, timeDomain }: SentenceProps) {
     return (
       <h2 className={style}>
         <span className="text-over">No output:</span> the driver does not run.
+      </h2>
+    );
+  if (isStarved(design.transformer, design.ladder.topology))
+    return (
+      <h2 className={style}>
+        <span className="text-over">Nothing climbs:</span> the rectifier inside the transformer hands on one polarity,
+        and a ladder needs both.
+        {output.noLoadVolts > 0 ? <> What arrives, {signed(output.noLoadVolts)} without load, is its own peak.</> : null}
       </h2>
     );
   const settled = timeDomain.kind === 'ready' && timeDomain.run.transient.converged ? timeDomain.run.transient : null;

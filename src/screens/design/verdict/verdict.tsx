@@ -4,6 +4,7 @@ import Link from 'next/link';
 import type { Design } from '@/core/design/design-schema';
 import type { Finding } from '@/core/quantity/finding';
 import { isSilent } from '@/core/drive/drive';
+import { isStarved } from '@/core/operating/ladder-inputs';
 import type { Prediction } from '@/core/predict/prediction';
 import { signedVolts } from '@/core/quantity/polarity';
 import type { HelpfulChange } from '@/core/predict/what-helps';
@@ -43,7 +44,7 @@ export function Verdict(props: VerdictProps) {
         <OverInTime design={design} prediction={prediction} timeDomain={timeDomain} />
       </div>
       <Figures design={design} prediction={prediction} />
-      {isSilent(prediction.drive) ? null : (
+      {isSilent(prediction.drive) || isStarved(design.transformer, design.ladder.topology) ? null : (
         <TimeDomainPanel design={design} prediction={prediction} timeDomain={timeDomain} />
       )}
       <Findings findings={prediction.findings} onApply={onApply} onGo={onGo} />
