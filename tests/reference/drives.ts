@@ -18,6 +18,8 @@ export function sineDrive(peakVolts: number, frequencyHertz = 1, seriesOhms = 0)
     maxAmps: null,
     maxWatts: null,
     chargingLossWatts: 0,
+    lift: null,
+    forwardLift: null,
     supply: null,
     rough: false,
     collapsingPeak: 'both',

@@ -75,6 +75,8 @@ export function plainDrive(
     maxWatts: null,
     maxAmps: null,
     chargingLossWatts: 0,
+    lift: null,
+    forwardLift: null,
     supply: null,
     rough: false,
     collapsingPeak: 'both',

@@ -19,6 +19,10 @@ export type Drive = {
   maxAmps: number | null;
   /** What charging the capacitance at the foot to the full peaks takes of that power, W: it goes with their square. */
   chargingLossWatts: number;
+  /** A positive peak that leakage lifts over what the driver leaves, giving little there; null where it is not so. */
+  lift: Lift | null;
+  /** What ringing adds to the other peak without load, V, and the scale of what it passes on, A; null where none does. */
+  forwardLift: { volts: number; amps: number } | null;
   /** The direct voltage behind it: it sags by its resistance and gives no more than its limit. */
   supply: Feed | null;
   /** Whether how it comes about is left out in part, so that it is right within some 20 % only. */
@@ -26,6 +30,9 @@ export type Drive = {
   /** Which peaks fall when power runs out: a flyback's pulse does, its forward stroke does not. */
   collapsingPeak: 'both' | 'positive' | 'negative';
 };
+
+/** From what part of the full peak leakage alone gives anything, 0..1, and the scale of what it gives, W: see {@link wattsAtScale}. */
+type Lift = { from: number; watts: number };
 
 /** Direct voltage that a driver runs from, what it takes idle, W, and the part of its further power that reaches the ladder's input. */
 export type Feed = {
@@ -38,12 +45,31 @@ export type Feed = {
 
 /** The same drive when power has run out and what gives way stands at this part of its full peak, 0..1. */
 export function scaledDrive(drive: Drive, level: number): Drive {
+  const { positivePeakVolts, negativePeakVolts, collapsingPeak } = drive;
   return {
     ...drive,
-    positivePeakVolts: drive.positivePeakVolts * (drive.collapsingPeak === 'negative' ? 1 : level),
-    negativePeakVolts: drive.negativePeakVolts * (drive.collapsingPeak === 'positive' ? 1 : level),
+    positivePeakVolts:
+      collapsingPeak === 'negative' ? positivePeakVolts - liftLost(drive, level) : positivePeakVolts * level,
+    negativePeakVolts:
+      collapsingPeak === 'positive' ? negativePeakVolts - liftLost(drive, level) : negativePeakVolts * level,
     samples: drive.samples && drive.samples.map((volts) => volts * level),
   };
+}
+
+/**
+ * What of the lift of the peak that stays is gone at this level of the other,
+ * V: both pass the same charge q, and a capacitance C that rings A gives C (A^2 -
+ * x^2) / 2x to who holds it x above where it rings about, solved for x.
+ */
+function liftLost(drive: Drive, level: number): number {
+  const { forwardLift, collapsingPeak, positivePeakVolts, negativePeakVolts } = drive;
+  if (forwardLift === null) return 0;
+  const watts = wattsAtScale(drive, level) ?? 0;
+  const volts = (collapsingPeak === 'negative' ? negativePeakVolts : positivePeakVolts) * level;
+  const times = volts > 0 ? watts / volts / forwardLift.amps : Infinity;
+  // sqrt(m^2 + 1) - m in a form that keeps its digits.
+  const left = Number.isFinite(times) ? 1 / (Math.sqrt(times ** 2 + 1) + times) : 0;
+  return forwardLift.volts * (1 - left);
 }
 
 /**
@@ -65,9 +91,17 @@ export function mostWatts({ maxWatts, supply }: Drive): number | null {
  * Power left for a ladder when the peaks stand at this part of their full
  * height, W: the limit less what charging the foot's own capacitance takes, which
  * rings away each cycle; null without a limit.
+ *
+ * Where leakage lifts a peak, a capacitance C that rings A about what the driver
+ * holds lets a ladder that holds it x above that take C (A^2 - x^2) / 2x a cycle
+ * (derived: what the ring has left for it empties against x).
  */
-export function wattsAtScale({ maxWatts, chargingLossWatts }: Drive, level: number): number | null {
-  return maxWatts === null ? null : Math.max(0, maxWatts - chargingLossWatts * level ** 2);
+export function wattsAtScale({ maxWatts, chargingLossWatts, lift }: Drive, level: number): number | null {
+  if (maxWatts === null) return null;
+  const left = Math.max(0, maxWatts - chargingLossWatts * level ** 2);
+  if (lift === null || level <= lift.from) return left;
+  const above = (level - lift.from) / (1 - lift.from);
+  return Math.max(0, Math.min(left, (lift.watts * level * (1 - above ** 2)) / (2 * above)));
 }
 
 /** The drive as a negative ladder sees it when it is computed as its positive mirror. */

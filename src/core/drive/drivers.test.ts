@@ -9,6 +9,7 @@ import { readDesign } from '../design/read-design';
 import { loadLine } from '../predict/curves';
 import { driveOf } from '../operating/ladder-of-design';
 import { predict } from '../predict/predict';
+import { scaledDrive } from './drive';
 import { transferredVolts } from './kinds/capacitor-discharge';
 import type { DriveFigureId } from './figures';
 
@@ -239,8 +240,8 @@ describe('flyback', () => {
     // 12 V for 20 µs on 60 µH: 4 A, 0.48 mJ, 12 W at 25 kHz.
     const design = designOf('flyback', {
       supply: { volts: 12 },
-      driver: { frequencyHertz: 25e3, duty: 0.5, clampVolts: null, efficiency: 0.8 },
-      transformer: { primaryHenries: 60e-6 },
+      driver: { frequencyHertz: 25e3, duty: 0.5, clampVolts: null, efficiency: 0.8, transistorOhms: 0 },
+      transformer: { primaryHenries: 60e-6, coupling: 1 },
       load: { kind: 'resistance', ohms: 1e6 },
     });
     expect(figure(design, 'switchPeakAmps')).toBeCloseTo(4, 9);
@@ -260,22 +261,26 @@ describe('flyback', () => {
     expect(output.droopByDriveVolts).toBeGreaterThan(0);
   });
 
-  it('draws from its supply what pulse, clamp and forward stroke take, all accounted for', () => {
+  it.each([1, 0.97])('draws from its supply what pulse, clamp and forward stroke take, coupled by %d', (coupling) => {
     const design = designOf('flyback', {
       supply: { volts: 12, seriesOhms: 0 },
       driver: { frequencyHertz: 25e3, duty: 0.5, clampVolts: 60, ratedVolts: null, efficiency: 0.8 },
-      transformer: { primaryHenries: 60e-6 },
+      transformer: { primaryHenries: 60e-6, coupling },
       load: { kind: 'current', amps: 1e-4 },
     });
-    const { input, source } = predict(design);
-    expect(source.driveScale).toBe(1);
-    // What neither clamp nor capacitance takes reaches driver and ladder: conservation of energy.
-    expect(figure(design, 'supplyWatts') - figure(design, 'clampWatts') - figure(design, 'ringingWatts')).toBeCloseTo(
+    const { input, source, drive } = predict(design);
+    if (coupling === 1) expect(source.driveScale).toBe(1);
+    // What clamp, capacitance and the switch's resistance do not take reaches driver and ladder: conservation of energy.
+    const lost = ['clampWatts', 'ringingWatts', 'transistorWatts'] as const;
+    expect(lost.reduce((left, id) => left - figure(design, id), figure(design, 'supplyWatts'))).toBeCloseTo(
       input.watts! / 0.8,
       9,
     );
-    // A pulse of 48 V beside a stroke of 12 V has four fifths of the ladder's power.
-    expect(figure(design, 'forwardWatts')).toBeCloseTo((0.2 * input.watts!) / 0.8, 9);
+    // A pulse of 48 V beside a stroke of 12 V has four fifths of the ladder's power; leakage lifts either.
+    const { positivePeakVolts, negativePeakVolts } = scaledDrive(drive, source.driveScale);
+    if (coupling === 1) expect(positivePeakVolts / negativePeakVolts).toBeCloseTo(48 / 12, 9);
+    const share = negativePeakVolts / (positivePeakVolts + negativePeakVolts);
+    expect(figure(design, 'forwardWatts')).toBeCloseTo((share * input.watts!) / 0.8, 9);
   });
 
   it('leakage lifts its switch without a clamp, and heats the clamp', () => {

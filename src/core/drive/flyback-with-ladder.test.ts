@@ -18,6 +18,7 @@ const flybackInto = (ohms: number, frequencyHertz: number): Design => ({
     frequencyHertz,
     duty: CIRCUIT.onSeconds * frequencyHertz,
     switchFarads: 0,
+    transistorOhms: 0,
     efficiency: 1 - 1e-9,
   }),
   transformer: transformerSchema.parse({

@@ -62,6 +62,12 @@ export function usualTransformer(
   });
 }
 
+/**
+ * Of leakage inductance ringing with the capacitances at its ends, between where the driver holds its end and where it
+ * does not: skin and proximity take what dc resistance does not (common practice, no source).
+ */
+export const LEAKAGE_QUALITY = 10;
+
 /** Secondary over whole primary. */
 export const ratioOf = ({ primaryTurns, secondaryTurns }: Transformer) => secondaryTurns / primaryTurns;
 

@@ -117,7 +117,9 @@ describe('a rectifier inside the transformer', () => {
   ])('starves a %s of %d: nothing climbs, and it is not laid to the diodes', (topology, stages) => {
     const { output, findings } = predict(withRectifier(topology, stages));
     expect(output.idealNoLoadVolts).toBeLessThan(1e-3);
-    expect(findings.filter(({ severity }) => severity === 'stop').map(({ code }) => code)).toEqual(['rectifier-inside']);
+    expect(findings.filter(({ severity }) => severity === 'stop').map(({ code }) => code)).toEqual([
+      'rectifier-inside',
+    ]);
   });
   it('leaves a ladder that starts with a rectifier its one peak, and no figure under load', () => {
     const design = withRectifier('half-wave', 1.5);

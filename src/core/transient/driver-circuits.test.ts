@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs';
 import fc from 'fast-check';
 import {
   circuitOfSupply,
@@ -8,7 +9,7 @@ import {
 } from '../../../tests/reference/supplied-design';
 import { changeDesign } from '../design/change-design';
 import type { Design } from '../design/design-schema';
-import { liftedVolts } from '../drive/kinds/flyback';
+import { readDesign } from '../design/read-design';
 import { predict } from '../predict/predict';
 import { chargeUpOf } from './charge-up';
 import { compareWithTimeDomain, overInTimeDomain } from './comparison';
@@ -78,17 +79,18 @@ it('a core past saturation draws what is left of its inductance lets through', (
   expect(Math.abs(saturated! / 14 - 1)).toBeLessThan(0.06);
 });
 
-it('a clamped flyback with next to no load is lifted by its leakage, within the bound that is said', () => {
+it('a clamped flyback with next to no load is lifted by its leakage: about as far as said, within the bound of a step', () => {
   const clampVolts = 90;
   const design = suppliedDesign({ ...FLYBACK, driver: { ...FLYBACK.driver, clampVolts } }, 1, 1e9);
   const { secondaryPeakVolts } = figuresOf(settled(design));
   const { findings, source } = predict(design);
-  const clamped = source.figures.flybackVolts!;
+  const clamped = (clampVolts - 12) * 30 * 0.97;
   // A step on L and C overshoots by as much as it is high (handbook): from -12 V to 78 V, thirty times and coupling.
-  const most = liftedVolts({ volts: 12, primaryVolts: clampVolts - 12, freeVolts: Infinity }) * 30 * 0.97;
+  const most = (2 * (clampVolts - 12) + 12) * 30 * 0.97;
   expect(findings.map(({ code }) => code)).toContain('leakage-lifts-output');
   expect(secondaryPeakVolts).toBeGreaterThan(1.3 * clamped);
   expect(secondaryPeakVolts).toBeLessThan(1.02 * most);
+  expect(Math.abs(source.figures.flybackVolts! / secondaryPeakVolts! - 1)).toBeLessThan(0.15);
 });
 
 it('parts that only the time domain has over their ratings are named, the worst of each kind', () => {
@@ -226,4 +228,22 @@ it('what the driver does over the cycle can be shown, and stands in the table', 
   expect(Math.max(...across.values)).toBeCloseTo(figuresOf(transient).transistorPeakVolts!, 9);
   expect(Math.max(...traces.drive().values)).toBeCloseTo(figuresOf(transient).secondaryPeakVolts!, 9);
   expect(traces.table()[0]).toContain('across the switch, V');
+});
+
+it('a driver that comes to no period is averaged only where its ladder neither fills nor empties', () => {
+  // Between two that settle, near 22.5 and 23.4 kV; led astray the search once stood at 44 kV, and hardly moved.
+  const pair = JSON.parse(readFileSync('demo/electrospinning-bench-pair.ladder.json', 'utf8'));
+  const diode = { peakInverseVolts: 4000, forwardVolts: 6, recoverySeconds: 1.5e-7, junctionFarads: 1.5e-12 };
+  const read = readDesign({
+    ...pair,
+    driver: { ...pair.driver, clampVolts: 50 },
+    ladder: { ...pair.ladder, stages: 3, diode },
+    load: { kind: 'open' },
+  });
+  if (!read.ok) throw new Error('the demo does not read');
+  const { driver, meanVolts, diodes, bleederAmps } = settled(read.design);
+  expect(driver).toMatchObject({ kind: 'circuit', wandering: { cycles: expect.any(Number) } });
+  expect(meanVolts).toBeGreaterThan(22.3e3);
+  expect(meanVolts).toBeLessThan(23.6e3);
+  for (const { averageAmps } of diodes) expect(Math.abs(averageAmps / bleederAmps - 1)).toBeLessThan(0.3);
 });

@@ -102,14 +102,20 @@ export function* settledSupply(
   const once = yield* settleOnTwoGrids(settling, steps);
   if (!once) return { reason: 'its switches, taken as ideal, do not change over' };
   if (once.convergence.converged) return yield* untilAddingUp(settling, once);
-  return (yield* wandering(settling, once)) ?? { reason: 'as a circuit it has not settled after hundreds of cycles' };
+  // Where the search for a period led astray, from where it began.
+  const astray = settling.startOn(once.grid);
+  return (
+    (yield* wandering(settling, once, once.state)) ??
+    (astray && (yield* wandering(settling, once, astray))) ?? {
+      reason: 'as a circuit it has not settled after hundreds of cycles',
+    }
+  );
 }
 
 /** A supply that settles to no period, by the mean of many; null where that does not stand still either. */
-function* wandering(settling: Settling, once: Settled): Generator<SettleProgress, Settled | null> {
-  const { circuit } = settling;
+function* wandering({ circuit }: Settling, once: Settled, from: State): Generator<SettleProgress, Settled | null> {
   const { grid } = once;
-  const state = copyOf(once.state);
+  const state = copyOf(from);
   const run = wander(circuit, grid, state);
   let step = run.next();
   while (!step.done) {

@@ -9,6 +9,8 @@ const WARM_CYCLES = 250;
 const COUNTED_CYCLES = 80;
 /** Most that the output may differ between the two halves of what is counted, as a fraction of it. */
 const MOST_DRIFT = 0.01;
+/** Most of the current drawn that a capacitor may take up or give meanwhile: past it the ladder still fills or empties. */
+const MOST_GAINED = 0.1;
 
 /** Means over many cycles of a circuit that comes to no period, and how far its output strays from their mean, V. */
 export type Wandering = {
@@ -48,7 +50,7 @@ export function* wander(circuit: Circuit, grid: TimeGrid, state: State): Generat
   const half = outputs.length / 2;
   const mean = meanOf(outputs);
   const driftVolts = Math.abs(meanOf(outputs.slice(0, half)) - meanOf(outputs.slice(half)));
-  if (!(driftVolts <= MOST_DRIFT * Math.abs(mean))) return null;
+  if (!(driftVolts <= MOST_DRIFT * Math.abs(mean)) || stillCharging(circuit, counted)) return null;
   return {
     measured: overCycles(counted, circuit),
     waveforms: waveforms!,
@@ -56,6 +58,23 @@ export function* wander(circuit: Circuit, grid: TimeGrid, state: State): Generat
     strayVolts: Math.sqrt(meanOf(outputs.map((volts) => (volts - mean) ** 2))),
     driftVolts,
   };
+}
+
+/**
+ * Whether a capacitor of the ladder takes up or gives a part of what is drawn: slow as that moves the output, it would end
+ * elsewhere. Where nothing is drawn the drift of the output alone tells.
+ */
+function stillCharging({ capacitors, ladderCapacitors }: Circuit, counted: readonly Measured[]): boolean {
+  const half = counted.length / 2;
+  const meanOf = (cycles: readonly Measured[], read: (from: Measured) => number) =>
+    cycles.reduce((sum, one) => sum + read(one), 0) / cycles.length;
+  const drawnAmps = meanOf(counted, ({ loadAmps, bleederAmps }) => Math.abs(loadAmps + bleederAmps));
+  const seconds = half * meanOf(counted, (one) => one.seconds);
+  return capacitors.slice(0, ladderCapacitors).some(({ farads }, index) => {
+    const volts = (cycles: readonly Measured[]) => meanOf(cycles, (one) => one.capacitors[index].mean);
+    const gained = Math.abs(volts(counted.slice(half)) - volts(counted.slice(0, half)));
+    return drawnAmps > 0 && (farads * gained) / seconds > MOST_GAINED * drawnAmps;
+  });
 }
 
 /** Extremes stand as the worst of all cycles, everything else as its mean. */

@@ -1,11 +1,6 @@
-import { leakageHenries, ratioOf, type Transformer } from '../../magnetics/transformer';
+import { LEAKAGE_QUALITY, leakageHenries, ratioOf, type Transformer } from '../../magnetics/transformer';
 import { LEAST_OHMS, type DriverInductor, type FedNode, type SupplyCircuit, type Terms } from '../supply-circuit';
 
-/**
- * Of leakage inductance ringing with the capacitances at its ends, between where the driver holds its end and where it
- * does not: skin and proximity take what dc resistance does not (common practice, no source).
- */
-const LEAKAGE_QUALITY = 10;
 /** What is left of a core's inductance once it is saturated (common practice, no source). */
 const SATURATED_PART = 0.05;
 

@@ -1,5 +1,5 @@
-import { switchOffPeakVolts } from '../../magnetics/switch-off';
-import { ratioOf, usualTransformer, type Transformer } from '../../magnetics/transformer';
+import { clampedSecondaryVolts, switchOffPeakVolts, type ReleasedPrimary } from '../../magnetics/switch-off';
+import { LEAKAGE_QUALITY, ratioOf, usualTransformer, type Transformer } from '../../magnetics/transformer';
 import { quantityField } from '../../quantity/field-description';
 import { formatQuantity } from '../../quantity/format-quantity';
 import { fraction, quantity } from '../../schema/fields';
@@ -14,6 +14,7 @@ import {
   type DriveContext,
   type DriveResult,
 } from '../drive-result';
+import { scaledDrive, type Drive } from '../drive';
 import { flybackCircuit } from '../circuits/flyback';
 import { DIRECT, driverKind, needed } from '../driver-kind';
 import { directFeed, reportFeed } from '../feed';
@@ -40,7 +41,7 @@ const schema = z.strictObject({
   transistorOhms: quantity('Ω', '0.1', 'zero or more').default(0.1),
   /** Of primary and secondary as they ring after the pulse, core and all. */
   ringQuality: quantity('', '30', 'above zero').default(30),
-  efficiency: efficiency.default(0.75),
+  efficiency: efficiency.default(0.9),
 });
 
 export const flyback = driverKind(schema, {
@@ -75,39 +76,98 @@ export const flyback = driverKind(schema, {
   circuit: ({ supply, driver, transformer }, _result, fed, ladderFarads) =>
     flybackCircuit(directFeed(needed(supply)), driver, needed(transformer), fed, ladderFarads),
   leavesOut:
-    'Mostly ringing: leakage inductance lifts the secondary over what the clamp or the core’s energy leaves, and the next stroke meets the ring of the one before; the closed form has neither.',
+    'Mostly ringing: each stroke meets what rings on of the one before, which the closed form leaves out; and leakage, which it counts for a single pulse.',
   beforePower: (_driver, figures) => [unloadedSwitch(figures)],
 });
 
-/**
- * What a secondary behind leakage inductance swings to at most, seen from the primary, V: driven from the forward stroke to
- * the clamped pulse at once it rings as far above that as it came from below (handbook: a step on L and C), if the core's
- * energy suffices.
- */
-export const liftedVolts = ({
-  volts,
-  primaryVolts,
-  freeVolts,
-}: {
+/** A pulse that leakage lifts by more than this is worth a word. */
+const MUCH_LIFTED = 1.05;
+
+/** What the switch makes of the primary in one cycle without load, seen from the primary. */
+type Strokes = {
+  /** Of the supply under the switch's own draw. */
   volts: number;
-  primaryVolts: number;
+  peakAmps: number;
+  /** In the core as the switch opens, taken from the supply for that, and left in the capacitance by the forward stroke, J. */
+  joules: number;
+  drawnJoules: number;
+  returnedJoules: number;
+  /** What all of that would climb to, what a clamp leaves of it, and what leakage makes of that. */
   freeVolts: number;
-}): number => Math.min(freeVolts, 2 * primaryVolts + volts);
+  primaryVolts: number;
+  topVolts: number;
+  primaryFarads: number;
+  secondaryFarads: number;
+  /** Secondary over primary volts. */
+  coupled: number;
+  released: ReleasedPrimary;
+};
+
+function strokesOf(
+  supply: Supply,
+  { frequencyHertz, duty, clampVolts, switchFarads, transistorOhms }: z.output<typeof schema>,
+  transformer: Transformer,
+  ladderFarads: number,
+): Strokes {
+  const feed = directFeed(supply);
+  const primaryHenries = transformer.primaryHenries!;
+  const { coupling } = transformer;
+  const rampOn = (volts: number) => ramp(volts, transistorOhms, primaryHenries, duty / frequencyHertz);
+  // The energy drawn each cycle is set by the switch, not by the load.
+  const volts = sagged(feed, feed.volts * rampOn(feed.volts).coulombs * frequencyHertz);
+  const { amps: peakAmps, coulombs } = rampOn(volts);
+  const joules = (primaryHenries * peakAmps ** 2) / 2;
+  const ratio = ratioOf(transformer);
+  const secondaryFarads = transformer.secondaryFarads + ladderFarads;
+  const primaryFarads = switchFarads + ratio ** 2 * secondaryFarads;
+  // The capacitance starts from the forward stroke, charged the other way.
+  const returnedJoules = (primaryFarads * volts ** 2) / 2;
+  const freeVolts = joules > 0 ? Math.sqrt((2 * (joules + returnedJoules)) / primaryFarads) : 0;
+  const primaryVolts = Math.min(freeVolts, clampVolts === null ? Infinity : Math.max(0, clampVolts - volts));
+  const coupled = ratio * coupling;
+  const released = {
+    supplyVolts: volts,
+    peakAmps,
+    primaryHenries,
+    ratio,
+    coupling,
+    switchFarads,
+    secondaryFarads,
+  };
+  // Where a clamp cuts the pulse off leakage carries the secondary on over what is left to it.
+  const clamped = primaryVolts < freeVolts && primaryVolts > 0;
+  const lifted = clamped ? clampedSecondaryVolts(released, clampVolts!) : null;
+  return {
+    volts,
+    peakAmps,
+    joules,
+    drawnJoules: volts * coulombs,
+    returnedJoules,
+    freeVolts,
+    primaryVolts,
+    topVolts: Math.max(primaryVolts, (lifted ?? 0) / coupled),
+    primaryFarads,
+    secondaryFarads,
+    coupled,
+    released,
+  };
+}
 
 /**
  * A switch that charges the primary and lets it fly back, at a fixed frequency
  * and duty.
  *
- * Peak current Ip = Vs D / (L f), energy L Ip^2 / 2 a cycle, so the power has a
- * ceiling whatever the load (handbook). Forward stroke of the secondary Vs N2 /
- * N1. Without load the pulse climbs until the clamp holds it or all energy is in
- * the capacitance, that which the forward stroke left there included: sqrt(Ip^2 L
- * / C + Vs^2) on the primary, whichever is less; loaded it
- * settles where the ladder takes what that energy leaves beside C V^2 / 2 for the
- * capacitance. What rings on after the pulse is taken for lost; where it lasts
- * until the switch closes again, or leakage adds to the pulse, the output lies elsewhere,
- * so that all of it is rough. Checked by integrating switch, core and ladder as
- * one circuit. Leakage lifts the switch over that, to {@link switchOffPeakVolts},
+ * Peak current of a ramp behind the switch's resistance, energy L Ip^2 / 2 a
+ * cycle, so the power has a ceiling whatever the load (handbook). Forward stroke
+ * of the secondary Vs N2 / N1. Without load the pulse climbs until the clamp holds
+ * it or all energy is in the capacitance, that which the forward stroke left there
+ * included: sqrt(Ip^2 L / C + Vs^2) on the primary, whichever is less; behind
+ * leakage the secondary rings on above the clamp, to {@link clampedSecondaryVolts},
+ * and the forward stroke to nearly twice its height ({@link FORWARD_LIFT}). Loaded
+ * it settles where the ladder takes what that energy leaves beside C V^2 / 2 for
+ * the capacitance, or of the rings what `wattsAtScale` has of them. What rings on
+ * from cycle to cycle is left out, so that all of it is rough: how near, in
+ * docs/physics.md. Leakage lifts the switch over that, to {@link switchOffPeakVolts},
  * or burns its energy times Vc / (Vc - Vr) in a clamp at Vc over the supply, Vr
  * being what the secondary reflects (handbook).
  */
@@ -115,43 +175,77 @@ function flybackDrive(
   supply: Supply,
   driver: z.output<typeof schema>,
   transformer: Transformer,
-  { ladderFarads, ladderWatts, driveScale, driveOnly }: DriveContext,
+  context: DriveContext,
 ): DriveResult {
+  const strokes = strokesOf(supply, driver, transformer, context.ladderFarads);
+  const drive = driveOfStrokes(strokes, driver, transformer);
   const result = new DriveCollector();
-  const { frequencyHertz, duty, efficiency, clampVolts } = driver;
-  const feed = directFeed(supply);
-  const asked = ladderWatts === null ? null : ladderWatts / efficiency;
-  // The energy drawn each cycle is set by the switch, not by the load.
-  const henries = transformer.primaryHenries!;
-  const ceiling = (volts: number) => (((volts * duty) / frequencyHertz) ** 2 / (2 * henries)) * frequencyHertz;
-  const volts = sagged(feed, ceiling(feed.volts));
-  const ratio = ratioOf(transformer);
-  const peakAmps = (volts * duty) / (henries * frequencyHertz);
-  const joules = (henries * peakAmps ** 2) / 2;
-  const primaryFarads = driver.switchFarads + ratio ** 2 * (transformer.secondaryFarads + ladderFarads);
-  // The capacitance starts from the forward stroke, charged the other way.
-  const returned = (primaryFarads * volts ** 2) / 2;
-  const freeVolts = joules > 0 ? Math.sqrt((2 * (joules + returned)) / primaryFarads) : 0;
-  const clampedVolts = clampVolts === null ? Infinity : Math.max(0, clampVolts - volts);
-  const primaryVolts = Math.min(freeVolts, clampedVolts);
-  const coupled = ratio * transformer.coupling;
-
+  if (context.driveOnly) return result.with(drive);
+  const { frequencyHertz, duty } = driver;
+  const { volts, peakAmps, joules, topVolts } = strokes;
+  const rmsAmps = triangleRms(peakAmps, duty);
   result.figure('switchPeakAmps', peakAmps);
-  result.figure('primaryRmsAmps', triangleRms(peakAmps, duty));
+  result.figure('primaryRmsAmps', rmsAmps);
   result.figure('cycleJoules', joules);
   result.figure('ceilingWatts', joules * frequencyHertz);
-  const { coupling } = transformer;
-  const spikeVolts = driveOnly
-    ? 0
-    : switchOffPeakVolts({
-        supplyVolts: volts,
-        peakAmps,
-        primaryHenries: henries,
-        ratio,
-        coupling,
-        switchFarads: driver.switchFarads,
-        secondaryFarads: transformer.secondaryFarads + ladderFarads,
-      });
+  result.stress('transistorCurrent', 'loaded', rmsAmps);
+  result.stress('primaryCurrent', 'loaded', rmsAmps);
+  reportStrokes(result, transformer, { forwardVolts: volts, backVolts: topVolts, peakAmps });
+  const clampHolds = reportSwitch(result, driver, strokes);
+  reportPulse(result, driver, strokes);
+  reportPower(result, supply, driver, strokes, drive, context, clampHolds);
+  return result.with(drive);
+}
+
+/** What a forward stroke from rest adds to itself as it rings behind the leakage, as a part of it: half a swing's loss is gone. */
+const FORWARD_LIFT = Math.exp(-Math.PI / (2 * LEAKAGE_QUALITY));
+
+function driveOfStrokes(
+  strokes: Strokes,
+  { frequencyHertz, duty, efficiency, switchFarads }: z.output<typeof schema>,
+  transformer: Transformer,
+): Drive {
+  const { volts, joules, returnedJoules, freeVolts, primaryVolts, topVolts } = strokes;
+  const { primaryFarads, secondaryFarads, coupled } = strokes;
+  const watts = (joules + returnedJoules) * frequencyHertz;
+  const ratio = ratioOf(transformer);
+  const held = ((switchFarads * primaryVolts ** 2 + ratio ** 2 * secondaryFarads * topVolts ** 2) / 2) * frequencyHertz;
+  const charging = secondaryFarads * frequencyHertz * efficiency;
+  const forwardVolts = volts * coupled;
+  // Only where the pulse gives way as well, so that both are known to pass the same charge.
+  const gives = topVolts > primaryVolts || primaryVolts === freeVolts;
+  const lifts = gives && transformer.coupling < 1 ? FORWARD_LIFT * forwardVolts : 0;
+  return plainDrive({
+    waveform: 'pulse',
+    duty: 1 - duty,
+    positivePeakVolts: topVolts * coupled,
+    negativePeakVolts: forwardVolts + lifts,
+    frequencyHertz,
+    edgeSeconds: swingSeconds(transformer.primaryHenries!, primaryFarads, {
+      forwardVolts: volts,
+      topVolts: primaryVolts,
+      freeVolts,
+    }),
+    seriesOhms: transformer.secondaryOhms,
+    maxWatts: watts * efficiency,
+    chargingLossWatts: held * efficiency,
+    lift:
+      topVolts > primaryVolts
+        ? { from: primaryVolts / topVolts, watts: charging * coupled ** 2 * (topVolts - primaryVolts) * topVolts }
+        : null,
+    forwardLift: lifts * charging > 0 ? { volts: lifts, amps: charging * lifts } : null,
+    collapsingPeak: 'positive',
+    rough: true,
+  });
+}
+
+/** What the switch blocks, and whether its clamp has to hold it. */
+function reportSwitch(
+  result: DriveCollector,
+  { clampVolts }: z.output<typeof schema>,
+  { volts, primaryVolts, released }: Strokes,
+): boolean {
+  const spikeVolts = switchOffPeakVolts(released);
   const clampHolds = clampVolts !== null && spikeVolts > clampVolts;
   const blockedVolts = Math.max(volts + primaryVolts, clampHolds ? clampVolts : spikeVolts);
   if (spikeVolts === Infinity && clampVolts === null)
@@ -163,19 +257,26 @@ function flybackDrive(
       'Enter the switch’s capacitance, usually 100 to 500 pF, or fit a clamp.',
     );
   result.figure('transistorPeakVolts', blockedVolts);
-  if (clampedVolts < freeVolts && primaryVolts > 0 && transformer.coupling < 1)
+  result.stress('transistorVoltage', 'noLoad', blockedVolts);
+  return clampHolds;
+}
+
+/** What there is to say of the pulse's height and of the time the core is given to empty. */
+function reportPulse(
+  result: DriveCollector,
+  { frequencyHertz, duty, clampVolts }: z.output<typeof schema>,
+  { primaryVolts, topVolts, coupled, peakAmps, released }: Strokes,
+): void {
+  if (topVolts > MUCH_LIFTED * primaryVolts)
     result.finding(
-      'warn',
+      'note',
       'leakage-lifts-output',
       '$.transformer.coupling',
-      `With little load the leakage inductance rings on above what the clamp leaves: the secondary’s pulse may reach ${formatQuantity(liftedVolts({ volts, primaryVolts, freeVolts }) * coupled, 'V')} instead of ${formatQuantity(primaryVolts * coupled, 'V')}, and every voltage of the ladder rises with it.`,
-      'See the time domain; rate the parts for that, or keep a load on it.',
+      `With little load the leakage inductance rings on above what the clamp leaves: the secondary’s pulse reaches some ${formatQuantity(topVolts * coupled, 'V', 2)} instead of ${formatQuantity(primaryVolts * coupled, 'V', 2)}, and every voltage of the ladder rises with it. That is counted, estimated from a single pulse.`,
+      'Trust the time-domain figures here; a load on the output brings it down.',
     );
-  reportStrokes(result, transformer, { forwardVolts: volts, backVolts: primaryVolts, peakAmps });
-  result.stress('transistorVoltage', 'noLoad', blockedVolts);
-  result.stress('transistorCurrent', 'loaded', triangleRms(peakAmps, duty));
-  result.stress('primaryCurrent', 'loaded', triangleRms(peakAmps, duty));
-  const emptied = (henries * peakAmps) / primaryVolts;
+  const emptied = (released.primaryHenries * peakAmps) / primaryVolts;
+  const off = (1 - duty) / frequencyHertz;
   if (primaryVolts === 0)
     result.finding(
       'stop',
@@ -184,24 +285,39 @@ function flybackDrive(
       `The clamp holds the switch at ${formatQuantity(clampVolts!, 'V')}, no higher than the supply: nothing flies back.`,
       'Use a clamp well above the supply.',
     );
-  else if (emptied > (1 - duty) / frequencyHertz)
+  else if (emptied > off)
     result.finding(
       'warn',
       'not-emptied',
       '$.driver.duty',
-      `The core is not emptied before the switch closes again: that takes ${formatQuantity(emptied, 's')} and ${formatQuantity((1 - duty) / frequencyHertz, 's')} is left. Current climbs from cycle to cycle.`,
+      `The core is not emptied before the switch closes again: that takes ${formatQuantity(emptied, 's')} and ${formatQuantity(off, 's')} is left. Current climbs from cycle to cycle.`,
       'Lower the duty, or let the pulse climb higher.',
     );
-  const pulseWatts = (joules + returned) * frequencyHertz;
-  const held = primaryFarads > 0 ? ((primaryFarads * primaryVolts ** 2) / 2) * frequencyHertz : 0;
-  const forwardWatts = forwardShare(asked, { backVolts: primaryVolts, forwardVolts: volts }, driveScale);
+}
+
+/** Where the power goes: forward stroke, clamp, ringing, the switch's own resistance, and what the supply gives in all. */
+function reportPower(
+  result: DriveCollector,
+  supply: Supply,
+  { frequencyHertz, efficiency, clampVolts }: z.output<typeof schema>,
+  { volts, joules, drawnJoules, returnedJoules, freeVolts, primaryVolts, topVolts, peakAmps, released }: Strokes,
+  drive: Drive,
+  { ladderWatts, driveScale }: DriveContext,
+  clampHolds: boolean,
+): void {
+  const asked = ladderWatts === null ? null : ladderWatts / efficiency;
+  const { positivePeakVolts, negativePeakVolts } = scaledDrive(drive, driveScale);
+  const pulseWatts = (joules + returnedJoules) * frequencyHertz;
+  const forwardWatts = forwardShare(asked, { backVolts: positivePeakVolts, forwardVolts: negativePeakVolts }, 1);
   if (asked !== null) result.figure('forwardWatts', forwardWatts);
-  const ringingWatts = held * driveScale ** 2;
+  const ringingWatts = (drive.chargingLossWatts / efficiency) * driveScale ** 2;
+  const clampedVolts = clampVolts === null ? Infinity : clampVolts - volts;
   let clampWatts = 0;
   if (clampHolds) {
     // What leakage holds, and what the core adds while that is driven out against the reflected voltage (handbook).
-    const reflected = coupling ** 2 * primaryVolts * driveScale;
-    const leakJoules = ((1 - coupling ** 2) * henries * peakAmps ** 2) / 2;
+    const { coupling, primaryHenries } = released;
+    const reflected = coupling ** 2 * Math.min(primaryVolts, topVolts * driveScale);
+    const leakJoules = ((1 - coupling ** 2) * primaryHenries * peakAmps ** 2) / 2;
     const drivenOut = reflected < clampedVolts ? clampedVolts / (clampedVolts - reflected) : Infinity;
     clampWatts = leakJoules === 0 ? 0 : Math.min(pulseWatts, leakJoules * drivenOut * frequencyHertz);
   }
@@ -212,20 +328,29 @@ function flybackDrive(
     result.figure('ringingWatts', left - clampWatts);
   } else result.figure('ringingWatts', ringingWatts);
   if (clampHolds) result.figure('clampWatts', clampWatts);
-  reportFeed(result, supply, pulseWatts + forwardWatts);
-  return result.with(
-    plainDrive({
-      waveform: 'pulse',
-      duty: 1 - duty,
-      positivePeakVolts: primaryVolts * coupled,
-      negativePeakVolts: volts * coupled,
-      frequencyHertz,
-      edgeSeconds: swingSeconds(henries, primaryFarads, { forwardVolts: volts, topVolts: primaryVolts, freeVolts }),
-      seriesOhms: transformer.secondaryOhms,
-      maxWatts: pulseWatts * efficiency,
-      chargingLossWatts: held * efficiency,
-      collapsingPeak: 'positive',
-      rough: true,
-    }),
-  );
+  const conductionWatts = (drawnJoules - joules) * frequencyHertz;
+  result.figure('transistorWatts', conductionWatts);
+  reportFeed(result, supply, pulseWatts + conductionWatts + forwardWatts);
+}
+
+/** Where a ramp counts as straight: past it the exponentials lose their digits. */
+const STRAIGHT = 1e-5;
+
+/**
+ * Current of an inductance after this long on a voltage behind a resistance, A,
+ * and the charge that has passed, C: V / R (1 - exp(-R t / L)) and its integral
+ * (handbook).
+ */
+export function ramp(
+  volts: number,
+  ohms: number,
+  henries: number,
+  seconds: number,
+): { amps: number; coulombs: number } {
+  const straight = (volts * seconds) / henries;
+  const decay = (ohms * seconds) / henries;
+  if (decay < STRAIGHT)
+    return { amps: straight * (1 - decay / 2), coulombs: (straight * seconds * (1 - decay / 3)) / 2 };
+  const amps = (straight * -Math.expm1(-decay)) / decay;
+  return { amps, coulombs: (volts * seconds - henries * amps) / ohms };
 }

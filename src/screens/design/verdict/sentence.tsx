@@ -27,7 +27,9 @@ export function Sentence({ design, prediction, timeDomain }: SentenceProps) {
       <h2 className={style}>
         <span className="text-over">Nothing climbs:</span> the rectifier inside the transformer hands on one polarity,
         and a ladder needs both.
-        {output.noLoadVolts > 0 ? <> What arrives, {signed(output.noLoadVolts)} without load, is its own peak.</> : null}
+        {output.noLoadVolts > 0 ? (
+          <> What arrives, {signed(output.noLoadVolts)} without load, is its own peak.</>
+        ) : null}
       </h2>
     );
   const settled = timeDomain.kind === 'ready' && timeDomain.run.transient.converged ? timeDomain.run.transient : null;
