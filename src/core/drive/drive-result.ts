@@ -118,13 +118,12 @@ export function sagged({ volts, seriesOhms }: Pick<Feed, 'volts' | 'seriesOhms'>
  * (derived: the same charge passes at either peak).
  *
  * @param watts what the ladder asks of the driver; null where it is not known
- * @param driveScale fraction of the back stroke that the load leaves
+ * @param strokes as the load leaves them
  */
 export function forwardShare(
   watts: number | null,
   { backVolts, forwardVolts }: { backVolts: number; forwardVolts: number },
-  driveScale: number,
 ): number {
-  const height = backVolts * driveScale + forwardVolts;
+  const height = backVolts + forwardVolts;
   return watts === null || height === 0 ? 0 : (watts * forwardVolts) / height;
 }

@@ -32,7 +32,12 @@ export type Drive = {
 };
 
 /** From what part of the full peak leakage alone gives anything, 0..1, and the scale of what it gives, W: see {@link wattsAtScale}. */
-type Lift = { from: number; watts: number };
+type Lift = {
+  from: number;
+  watts: number;
+  /** How far a ring goes where nothing is left of the one before, over how far it goes without load. */
+  fresh: number;
+};
 
 /** Direct voltage that a driver runs from, what it takes idle, W, and the part of its further power that reaches the ladder's input. */
 export type Feed = {
@@ -94,14 +99,15 @@ export function mostWatts({ maxWatts, supply }: Drive): number | null {
  *
  * Where leakage lifts a peak, a capacitance C that rings A about what the driver
  * holds lets a ladder that holds it x above that take C (A^2 - x^2) / 2x a cycle
- * (derived: what the ring has left for it empties against x).
+ * (derived: what the ring has left for it empties against x). A itself goes over
+ * from what it is without load to a fresh ring's as less is left of it.
  */
 export function wattsAtScale({ maxWatts, chargingLossWatts, lift }: Drive, level: number): number | null {
-  if (maxWatts === null) return null;
-  const left = Math.max(0, maxWatts - chargingLossWatts * level ** 2);
+  const left = maxWatts === null ? null : Math.max(0, maxWatts - chargingLossWatts * level ** 2);
   if (lift === null || level <= lift.from) return left;
   const above = (level - lift.from) / (1 - lift.from);
-  return Math.max(0, Math.min(left, (lift.watts * level * (1 - above ** 2)) / (2 * above)));
+  const ring = lift.fresh + (1 - lift.fresh) * above;
+  return Math.max(0, Math.min(left ?? Infinity, (lift.watts * level * (ring ** 2 - above ** 2)) / (2 * above)));
 }
 
 /** The drive as a negative ladder sees it when it is computed as its positive mirror. */

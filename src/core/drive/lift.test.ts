@@ -2,6 +2,8 @@ import { Solver } from '../../../tests/reference/odex';
 import { plainDrive } from './drive-result';
 import { mirroredDrive, scaledDrive, wattsAtScale } from './drive';
 import { ramp } from './kinds/flyback';
+import { squareRing } from './kinds/inverter';
+import { LEAKAGE_QUALITY } from '../magnetics/transformer';
 
 const FARADS = 20e-12;
 const HENRIES = 5e-3;
@@ -27,7 +29,7 @@ const drive = plainDrive({
   negativePeakVolts: 900,
   frequencyHertz: HERTZ,
   maxWatts: 100,
-  lift: { from: HELD / (HELD + RUNG), watts: FARADS * RUNG * (HELD + RUNG) * HERTZ },
+  lift: { from: HELD / (HELD + RUNG), watts: FARADS * RUNG * (HELD + RUNG) * HERTZ, fresh: 1 },
   forwardLift: { volts: 400, amps: FARADS * 400 * HERTZ },
   collapsingPeak: 'positive',
 });
@@ -59,6 +61,34 @@ describe('a peak that leakage lifts', () => {
     expect(mirroredDrive(upside)).toEqual(scaledDrive(drive, 0.8));
   });
 });
+
+/** The highest that a capacitance behind a leakage on a square of one volt swings to, once it repeats, by odex. */
+function highestOnSquare(hertz: number): number {
+  const siemens = Math.sqrt(FARADS / HENRIES) / LEAKAGE_QUALITY;
+  const solver = new Solver(2);
+  solver.absoluteTolerance = solver.relativeTolerance = 1e-8;
+  solver.maxSteps = 1e7;
+  let state = [0, 0];
+  let highest = 0;
+  for (let half = 0; half < 60; half += 1) {
+    const held = half % 2 === 0 ? 1 : -1;
+    const slopes = (_time: number, [amps, volts]: readonly number[]) => [
+      (held - volts) / HENRIES,
+      (amps + (held - volts) * siemens) / FARADS,
+    ];
+    for (let step = 0; step < 400; step += 1) {
+      state = solver.solve(slopes, 0, state, 0.5 / hertz / 400).y;
+      if (half > 40) highest = Math.max(highest, state[1]);
+    }
+  }
+  return highest;
+}
+
+it.each([10e3, 30e3, 75e3, 90e3, 120e3])('a square of %d Hz behind leakage rings as high as said (odex)', (hertz) => {
+  // Leakage and capacitance ring at 503 kHz.
+  expect(Math.abs((1 + squareRing(HENRIES * FARADS, hertz)) / highestOnSquare(hertz) - 1)).toBeLessThan(0.02);
+});
+it('nothing rings without leakage or capacitance', () => expect(squareRing(0, 30e3)).toBe(0));
 
 describe('a ramp behind a resistance (handbook)', () => {
   it('has 63.2 % of its last current after one time constant, and the charge of the rest of the exponential', () => {

@@ -67,6 +67,8 @@ export function usualTransformer(
  * does not: skin and proximity take what dc resistance does not (common practice, no source).
  */
 export const LEAKAGE_QUALITY = 10;
+/** What half a swing of such a ring leaves of its amplitude (handbook). */
+export const HALF_SWING = Math.exp(-Math.PI / (2 * LEAKAGE_QUALITY));
 
 /** Secondary over whole primary. */
 export const ratioOf = ({ primaryTurns, secondaryTurns }: Transformer) => secondaryTurns / primaryTurns;

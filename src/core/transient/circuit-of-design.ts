@@ -1,5 +1,6 @@
 import type { Design } from '../design/design-schema';
-import type { LoadedLadder } from '../ladder/loaded';
+import { scaledDrive } from '../drive/drive';
+import { withPeaksOf, type LoadedLadder } from '../ladder/loaded';
 import { supplyCircuitOf } from '../drive/driver-kinds';
 import type { FedNode, NoCircuit, SupplyCircuit } from '../drive/supply-circuit';
 import { inputFaradsOf, sourceOf } from '../operating/ladder-of-design';
@@ -16,7 +17,11 @@ export function circuitOfDesign(
   output: Design['output'] = design.output,
   load: Design['load'] = design.load,
 ): { ladder: LoadedLadder; circuit: Circuit } {
-  const { ladder, inputs } = operatingPoint(design);
+  const { ladder: settled, atFullDrive, inputs } = operatingPoint(design);
+  const { lift, seriesHenries } = atFullDrive.drive;
+  // What leakage lifts it does here by itself.
+  const ladder =
+    lift && seriesHenries > 0 ? withPeaksOf(atFullDrive, scaledDrive(atFullDrive.drive, lift.from)) : settled;
   const parts = circuitParts(design, inputs);
   return { ladder, circuit: circuitOf(ladder.network, ladder.drive, parts, outputElements(output, load)) };
 }

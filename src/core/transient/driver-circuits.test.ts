@@ -93,6 +93,17 @@ it('a clamped flyback with next to no load is lifted by its leakage: about as fa
   expect(Math.abs(source.figures.flybackVolts! / secondaryPeakVolts! - 1)).toBeLessThan(0.15);
 });
 
+it.each([1, 2, 3])('an inverter behind leakage is lifted to about what is said, of %d stages', (stages) => {
+  // The square alone, of 24 V times 40 and coupling, would give this much without load.
+  const square = 2 * stages * 24 * 40 * 0.97;
+  for (const ohms of [3e7, 1e8, 1e9]) {
+    const design = suppliedDesign(INVERTER, stages, ohms);
+    const { meanVolts } = settled(design);
+    expect(meanVolts).toBeGreaterThan(1.2 * square);
+    expect(Math.abs(predict(design).output.meanVolts! / meanVolts - 1)).toBeLessThan(0.15);
+  }
+});
+
 it('parts that only the time domain has over their ratings are named, the worst of each kind', () => {
   const lifted = suppliedDesign({ ...FLYBACK, driver: { ...FLYBACK.driver, clampVolts: 90 } }, 1, 1e9);
   const transient = settled(lifted);

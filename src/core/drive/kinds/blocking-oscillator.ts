@@ -1,6 +1,6 @@
 import { blockingOscillatorCircuit } from '../circuits/blocking-oscillator';
-import { isSilent, SILENT_VOLTS } from '../drive';
-import { ratioOf, usualTransformer, type Transformer } from '../../magnetics/transformer';
+import { isSilent, scaledDrive, SILENT_VOLTS } from '../drive';
+import { HALF_SWING, ratioOf, usualTransformer, type Transformer } from '../../magnetics/transformer';
 import { quantityField } from '../../quantity/field-description';
 import { quantity } from '../../schema/fields';
 import * as z from '../../zod';
@@ -172,23 +172,27 @@ function oscillatorDrive(
       `Neither capacitance nor a transistor rating is known that would limit the swing back: ${UNHELD_TIMES} times the supply stands in for it.`,
       'Enter the secondary’s capacitance or the transistor’s rating, or measure the peaks.',
     );
+  const charging = (transformer.secondaryFarads + ladderFarads) * frequencyHertz * driver.efficiency;
+  const lifts = backVolts === freeVolts && transformer.coupling < 1 ? HALF_SWING * volts * coupled : 0;
+  const drive = plainDrive({
+    waveform: 'pulse',
+    duty: Math.min(0.95, Math.max(0.05, 1 - onSeconds * frequencyHertz)),
+    positivePeakVolts: Math.max(SILENT_VOLTS, backVolts * coupled),
+    // Behind leakage the forward stroke rings on from rest.
+    negativePeakVolts: Math.max(SILENT_VOLTS, volts * coupled + lifts),
+    frequencyHertz,
+    edgeSeconds: swingSeconds(henries, farads, { forwardVolts: volts, topVolts: backVolts, freeVolts }),
+    seriesOhms: transformer.secondaryOhms,
+    maxWatts: watts * driver.efficiency,
+    forwardLift: lifts * charging > 0 ? { volts: lifts, amps: charging * lifts } : null,
+    chargingLossWatts: ((farads * backVolts ** 2) / 2) * frequencyHertz * driver.efficiency,
+    collapsingPeak: 'positive',
+    rough: true,
+  });
   const asked = ladderWatts === null ? null : ladderWatts / driver.efficiency;
-  const forwardWatts = forwardShare(asked, { backVolts, forwardVolts: volts }, driveScale);
+  const { positivePeakVolts, negativePeakVolts } = scaledDrive(drive, driveScale);
+  const forwardWatts = forwardShare(asked, { backVolts: positivePeakVolts, forwardVolts: negativePeakVolts });
   if (asked !== null) result.figure('forwardWatts', forwardWatts);
   reportFeed(result, supply, watts + forwardWatts);
-  return result.with(
-    plainDrive({
-      waveform: 'pulse',
-      duty: Math.min(0.95, Math.max(0.05, 1 - onSeconds * frequencyHertz)),
-      positivePeakVolts: Math.max(SILENT_VOLTS, backVolts * coupled),
-      negativePeakVolts: Math.max(SILENT_VOLTS, volts * coupled),
-      frequencyHertz,
-      edgeSeconds: swingSeconds(henries, farads, { forwardVolts: volts, topVolts: backVolts, freeVolts }),
-      seriesOhms: transformer.secondaryOhms,
-      maxWatts: watts * driver.efficiency,
-      chargingLossWatts: ((farads * backVolts ** 2) / 2) * frequencyHertz * driver.efficiency,
-      collapsingPeak: 'positive',
-      rough: true,
-    }),
-  );
+  return result.with(drive);
 }

@@ -1,5 +1,5 @@
 import { clampedSecondaryVolts, switchOffPeakVolts, type ReleasedPrimary } from '../../magnetics/switch-off';
-import { LEAKAGE_QUALITY, ratioOf, usualTransformer, type Transformer } from '../../magnetics/transformer';
+import { HALF_SWING, ratioOf, usualTransformer, type Transformer } from '../../magnetics/transformer';
 import { quantityField } from '../../quantity/field-description';
 import { formatQuantity } from '../../quantity/format-quantity';
 import { fraction, quantity } from '../../schema/fields';
@@ -163,7 +163,7 @@ function strokesOf(
  * it or all energy is in the capacitance, that which the forward stroke left there
  * included: sqrt(Ip^2 L / C + Vs^2) on the primary, whichever is less; behind
  * leakage the secondary rings on above the clamp, to {@link clampedSecondaryVolts},
- * and the forward stroke to nearly twice its height ({@link FORWARD_LIFT}). Loaded
+ * and the forward stroke to nearly twice its height ({@link HALF_SWING}). Loaded
  * it settles where the ladder takes what that energy leaves beside C V^2 / 2 for
  * the capacitance, or of the rings what `wattsAtScale` has of them. What rings on
  * from cycle to cycle is left out, so that all of it is rough: how near, in
@@ -197,9 +197,6 @@ function flybackDrive(
   return result.with(drive);
 }
 
-/** What a forward stroke from rest adds to itself as it rings behind the leakage, as a part of it: half a swing's loss is gone. */
-const FORWARD_LIFT = Math.exp(-Math.PI / (2 * LEAKAGE_QUALITY));
-
 function driveOfStrokes(
   strokes: Strokes,
   { frequencyHertz, duty, efficiency, switchFarads }: z.output<typeof schema>,
@@ -214,7 +211,7 @@ function driveOfStrokes(
   const forwardVolts = volts * coupled;
   // Only where the pulse gives way as well, so that both are known to pass the same charge.
   const gives = topVolts > primaryVolts || primaryVolts === freeVolts;
-  const lifts = gives && transformer.coupling < 1 ? FORWARD_LIFT * forwardVolts : 0;
+  const lifts = gives && transformer.coupling < 1 ? HALF_SWING * forwardVolts : 0;
   return plainDrive({
     waveform: 'pulse',
     duty: 1 - duty,
@@ -231,7 +228,11 @@ function driveOfStrokes(
     chargingLossWatts: held * efficiency,
     lift:
       topVolts > primaryVolts
-        ? { from: primaryVolts / topVolts, watts: charging * coupled ** 2 * (topVolts - primaryVolts) * topVolts }
+        ? {
+            from: primaryVolts / topVolts,
+            watts: charging * coupled ** 2 * (topVolts - primaryVolts) * topVolts,
+            fresh: 1,
+          }
         : null,
     forwardLift: lifts * charging > 0 ? { volts: lifts, amps: charging * lifts } : null,
     collapsingPeak: 'positive',
@@ -308,7 +309,7 @@ function reportPower(
   const asked = ladderWatts === null ? null : ladderWatts / efficiency;
   const { positivePeakVolts, negativePeakVolts } = scaledDrive(drive, driveScale);
   const pulseWatts = (joules + returnedJoules) * frequencyHertz;
-  const forwardWatts = forwardShare(asked, { backVolts: positivePeakVolts, forwardVolts: negativePeakVolts }, 1);
+  const forwardWatts = forwardShare(asked, { backVolts: positivePeakVolts, forwardVolts: negativePeakVolts });
   if (asked !== null) result.figure('forwardWatts', forwardWatts);
   const ringingWatts = (drive.chargingLossWatts / efficiency) * driveScale ** 2;
   const clampedVolts = clampVolts === null ? Infinity : clampVolts - volts;

@@ -1,4 +1,10 @@
-import { leakageHenries, usualTransformer, type Transformer } from '../../magnetics/transformer';
+import {
+  HALF_SWING,
+  LEAKAGE_QUALITY,
+  leakageHenries,
+  usualTransformer,
+  type Transformer,
+} from '../../magnetics/transformer';
 import { quantityField } from '../../quantity/field-description';
 import { formatQuantity } from '../../quantity/format-quantity';
 import { choice, quantity } from '../../schema/fields';
@@ -71,7 +77,7 @@ export const inverter = driverKind(schema, {
       : inverterCircuit(directFeed(needed(supply)), driver, transformer, fed, ladderFarads);
   },
   leavesOut:
-    'Mostly leakage inductance: after each edge it rings with the secondary’s capacitance, and the ladder charges to the top of that.',
+    'Mostly leakage inductance: after each edge it rings with the secondary’s capacitance, which the closed form counts for one swing and for a single capacitance.',
   beforePower: () => [],
 });
 
@@ -81,14 +87,15 @@ const MOST_BLOCKING_FRACTION = 0.1;
 /**
  * A square wave from switches: half of the supply across the primary for a half
  * bridge, all of it for a full bridge, all of it across either half for
- * push-pull. Peak flux density V / (4 f N A) of a square (handbook); a blocking
+ * push-pull. Behind leakage every change-over rings on, which {@link wattsAtScale}
+ * lets fall under load. Peak flux density V / (4 f N A) of a square (handbook); a blocking
  * capacitor ripples by I / (2 f C).
  */
 function inverterDrive(
   supply: Supply,
   driver: z.output<typeof schema>,
   transformer: Transformer,
-  { ladderWatts, ladderRmsAmps }: DriveContext,
+  { ladderFarads, ladderWatts, ladderRmsAmps }: DriveContext,
 ): DriveResult {
   const result = new DriveCollector();
   const { bridge, frequencyHertz, deadSeconds, efficiency, transistorOhms, blockingFarads } = driver;
@@ -100,13 +107,16 @@ function inverterDrive(
   const ratio = transformer.secondaryTurns / turns;
   const peakVolts = primaryVolts * ratio * transformer.coupling;
   const onFraction = Math.max(0, 1 - 2 * deadSeconds * frequencyHertz);
+  const farads = transformer.secondaryFarads + ladderFarads;
+  const rung = peakVolts * squareRing(leakageHenries(transformer) * farads, frequencyHertz);
+  const topVolts = peakVolts + rung;
   const blocks = bridge === 'push-pull' ? 2 * volts : volts;
 
   result.figure('drivenPrimaryVolts', primaryVolts);
   result.figure('onFraction', onFraction);
   result.figure('transistorPeakVolts', blocks);
   result.figure('turnsRatio', ratio);
-  result.figure('secondaryPeakVolts', peakVolts);
+  result.figure('secondaryPeakVolts', topVolts);
   reportCore(result, transformer, (primaryVolts * onFraction) / (4 * frequencyHertz * turns));
   result.stress('transistorVoltage', 'noLoad', blocks);
   // Of what the winding carries; magnetising current apart.
@@ -143,16 +153,54 @@ function inverterDrive(
     }
   }
   reportFeed(result, supply, watts);
+  if (rung > 0)
+    result.finding(
+      'warn',
+      'leakage-lifts-output',
+      '$.transformer.coupling',
+      `Nothing damps the leakage inductance behind a square: with little load every change-over rings on to some ${formatQuantity(topVolts, 'V', 2)} instead of ${formatQuantity(peakVolts, 'V', 2)}, and every voltage of the ladder rises with it. That is counted, as a ring of Q ${LEAKAGE_QUALITY}; yours may be anything from 3 to 30.`,
+      'Measure the secondary’s peaks through a probe, or damp them: a snubber across the secondary, or a resistor in series with the ladder.',
+    );
   const switches = transistorOhms * (bridge === 'full' ? 2 : 1);
   return result.with(
     plainDrive({
       waveform: 'square',
-      positivePeakVolts: peakVolts,
-      negativePeakVolts: peakVolts,
+      positivePeakVolts: topVolts,
+      negativePeakVolts: topVolts,
       frequencyHertz,
       seriesOhms: transformer.secondaryOhms + switches * ratio ** 2,
       seriesHenries: leakageHenries(transformer),
+      // Either way the same charge.
+      lift:
+        rung > 0
+          ? {
+              from: peakVolts / topVolts,
+              watts: 2 * farads * rung * topVolts * frequencyHertz,
+              fresh: (2 * HALF_SWING * peakVolts) / rung,
+            }
+          : null,
+      rough: rung > 0,
       supply: { ...feed, efficiency, idleWatts: 0 },
     }),
   );
+}
+
+/**
+ * How far a square's edges ring on past it behind an inductance into a
+ * capacitance, in units of its peak: 2 / |1 + E| after each edge, E being what half
+ * a period leaves of the ring and where in its turn, less what is lost to its top
+ * (derived: a ring that repeats from edge to edge; handbook for one edge, 2). Its
+ * quality is {@link LEAKAGE_QUALITY}.
+ *
+ * @param henryFarads inductance times capacitance, s^2; zero: nothing rings
+ */
+export function squareRing(henryFarads: number, hertz: number): number {
+  if (!(henryFarads > 0)) return 0;
+  const omega = 1 / Math.sqrt(henryFarads);
+  const turned = omega / (2 * hertz);
+  const left = Math.exp(-turned / (2 * LEAKAGE_QUALITY));
+  const [real, imaginary] = [1 + left * Math.cos(turned), left * Math.sin(turned)];
+  // It starts against the edge, at pi less the angle of 1 + E, and its top is where that has come round to zero.
+  const toTop = Math.PI + Math.atan2(imaginary, real);
+  return (2 / Math.hypot(real, imaginary)) * Math.exp(-toTop / (2 * LEAKAGE_QUALITY));
 }
