@@ -24,7 +24,7 @@ export function* settleChoice(design: Design): Generator<unknown, ChoiceTimeDoma
       meanVolts,
       rippleFraction,
       settled: converged,
-      met: target !== null && targetOutcome(target, { meanVolts, amps, rippleFraction }, SLACK).met,
+      met: target !== null && targetOutcome(target, { volts: meanVolts, amps, rippleFraction }, SLACK).met,
     };
   }
 }

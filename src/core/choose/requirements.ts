@@ -6,7 +6,7 @@ import { CHOSEN_MARGIN } from '../quantity/margin';
 import * as z from '../zod';
 
 /** A clamp is not smoothed, so that nothing is built on one alone, and a rectifier is half a stage of half-wave. */
-const NOT_CHOOSABLE: readonly Topology[] = ['clamp', 'rectifier'];
+const NOT_CHOOSABLE: readonly Topology[] = ['none', 'rectifier', 'clamp'];
 export const CHOOSABLE = TOPOLOGIES.filter((topology) => !NOT_CHOOSABLE.includes(topology));
 
 /** Where parts may come from: what lies free in the drawer, what else it lists, or values as they are sold. */
@@ -31,7 +31,7 @@ export const requirementsSchema = z
       .array(choice(TOPOLOGIES), { error: saying('a list of topologies') })
       .min(1, { error: () => 'is empty; must name at least one topology' })
       .refine((list) => !list.some((topology) => NOT_CHOOSABLE.includes(topology)), {
-        error: () => `has a clamp or a rectifier alone; must have ladders only: ${CHOOSABLE.join(', ')}`,
+        error: () => `names what is no smoothed ladder; must have ladders only: ${CHOOSABLE.join(', ')}`,
       })
       .default(['half-wave']),
     fewestStages: stages.default(0.5),

@@ -237,7 +237,7 @@ function keep(state: SearchState, { target, parts }: Requirements, candidate: Ca
   const missing =
     parts !== 'drawer' ? null : capacitorsMissing > 0 ? capacitor.id : diodesMissing > 0 ? diode.id : null;
   const { meanVolts, ripplePeakToPeakVolts } = evaluation;
-  const reached = { meanVolts, amps: target.amps, rippleFraction: ripplePeakToPeakVolts / meanVolts };
+  const reached = { volts: meanVolts, amps: target.amps, rippleFraction: ripplePeakToPeakVolts / meanVolts };
   if (!targetOutcome(target, reached, SLACK).met) {
     if (missing === null && state.fitting === 0) addNearest(state.nearest, target, candidate);
     return;

@@ -1,7 +1,7 @@
 import { hasFastEdges, type Drive } from '../drive/drive';
 import { BandedMatrix } from '../numeric/banded-lu';
 import { conductsAtPositivePeak, type CapacitiveNetwork, type CapacitiveResponse } from './capacitive';
-import type { LadderDiode, LadderNetwork } from '../topology/network';
+import { isAlternating, type LadderDiode, type LadderNetwork } from '../topology/network';
 
 /** Deviation of every node from its no-load voltage at the instants of a cycle, per coulomb of load charge, 1/F. */
 type Instants = Record<'afterPositive' | 'beforeNegative' | 'afterNegative' | 'beforePositive', Map<string, number>>;
@@ -69,6 +69,7 @@ export function lightLoadBookkeeping(
   response: CapacitiveResponse,
   drive: Pick<Drive, 'waveform' | 'duty'>,
 ): LightLoad | null {
+  if (isAlternating(network)) return nothingMoved(network);
   const { place } = capacitive;
   const { swings, discharge } = response;
   const positive = network.diodes.map((diode) => conductsAtPositivePeak(diode, swings));
@@ -140,6 +141,21 @@ export function lightLoadBookkeeping(
     diodeCharges: [...cycle.charges],
     windingPulses: windingPulses(network, positive, cycle.charges, instants, hasFastEdges(drive)),
     instants,
+  };
+}
+
+/** Of a winding straight onto its load: no charge is kept from one peak to the other. */
+function nothingMoved(network: LadderNetwork): LightLoad {
+  const level = new Map(network.nodes.map(({ id }) => [id, 0]));
+  return {
+    droop: 0,
+    textbookDroop: null,
+    ripple: 0,
+    capacitorDroops: [],
+    nodeDroops: level,
+    diodeCharges: [],
+    windingPulses: network.sources.map(() => ({ positive: 0, negative: 0 })),
+    instants: { afterPositive: level, beforeNegative: level, afterNegative: level, beforePositive: level },
   };
 }
 

@@ -2,7 +2,10 @@ import { changeDesign } from '../design/change-design';
 import type { Design } from '../design/design-schema';
 import { scaledDrive, wattsAtScale, type Drive } from '../drive/drive';
 import { withPeaksOf, type LoadedLadder } from '../ladder/loaded';
+import { alternatingPoint, type AlternatingPoint } from '../output/alternating';
+import { outputElements, type OutputElement } from '../output/elements';
 import { workingPoint, type WorkingPoint } from '../output/terminal';
+import { isAlternating } from '../topology/network';
 import { demandOf, type Demand } from './demand';
 import type { LadderInputs } from './ladder-inputs';
 import { ladderOn } from './ladder-of-design';
@@ -17,6 +20,8 @@ export type LoadedState = {
   driveScale: number;
   /** Null where the closed form gives none. */
   point: WorkingPoint | null;
+  /** Of an output that alternates, in the place of a point; null also where the closed form gives none. */
+  alternating: AlternatingPoint | null;
   demand: Demand | null;
 };
 
@@ -43,7 +48,10 @@ export function operatingPoint(design: Design, stages: number = design.ladder.st
   const { inputs, ladder } = ladderOn(
     stages === design.ladder.stages ? design : changeDesign(design, { path: '$.ladder.stages', value: stages }),
   );
-  return { inputs, ...settledFrom(design, ladder, (on) => workingPoint(on, design.load, design.output)) };
+  if (!isAlternating(ladder.network))
+    return { inputs, ...settledFrom(design, ladder, (on) => workingPoint(on, design.load, design.output)) };
+  const elements = outputElements(design.output, design.load);
+  return { inputs, ...closedIn(ladder, ({ drive }) => alternatingAt(drive, elements)) };
 }
 
 /**
@@ -56,15 +64,39 @@ export function settledFrom(
   atFullDrive: LoadedLadder,
   workedAt: (ladder: LoadedLadder) => WorkingPoint | null,
 ): LoadedState {
-  const at = (driveScale: number) => {
-    const ladder =
-      driveScale === 1 ? atFullDrive : withPeaksOf(atFullDrive, scaledDrive(atFullDrive.drive, driveScale));
+  return closedIn(atFullDrive, (ladder, driveScale) => {
     const worked = workedAt(ladder);
     // Peaks that the diodes take whole give nothing to settle at.
     const point = driveScale < 1 && !(ladder.unloaded.outputVolts > 0) ? null : worked;
-    const demand = point && demandOf(design, ladder, point);
-    const over = demand && excess(atFullDrive.drive, ladder, demand, driveScale);
-    return { atFullDrive, ladder, driveScale, point, demand, excess: over };
+    return { point, alternating: null, demand: point && demandOf(design, ladder, point) };
+  });
+}
+
+/** A winding straight onto its load; null where rings and pulses give the waveform a form that peaks do not tell. */
+function alternatingAt(drive: Drive, elements: readonly OutputElement[]): Worked {
+  const alternating = drive.rough ? null : alternatingPoint(drive, elements);
+  const demand = alternating && {
+    watts: alternating.sourceWatts,
+    amps: alternating.sourceRmsAmps,
+    efficiency: alternating.loadWatts > 0 ? alternating.loadWatts / alternating.sourceWatts : null,
+  };
+  return { point: null, alternating, demand };
+}
+
+/** What a ladder does on a drive of given peaks. */
+type Worked = Pick<LoadedState, 'point' | 'alternating' | 'demand'>;
+
+/** The highest part of the full peaks at which what is asked is no more than the drive gives. */
+function closedIn(
+  atFullDrive: LoadedLadder,
+  workedAt: (ladder: LoadedLadder, driveScale: number) => Worked,
+): LoadedState {
+  const at = (driveScale: number) => {
+    const ladder =
+      driveScale === 1 ? atFullDrive : withPeaksOf(atFullDrive, scaledDrive(atFullDrive.drive, driveScale));
+    const worked = workedAt(ladder, driveScale);
+    const over = worked.demand && excess(atFullDrive.drive, ladder, worked.demand, driveScale);
+    return { atFullDrive, ladder, driveScale, ...worked, excess: over };
   };
   const whole = at(1);
   if (whole.excess === null || whole.excess <= 0) return stateOf(whole);
@@ -100,14 +132,24 @@ export function settledFrom(
       found = stateOf(tried);
     }
   }
-  return found ?? { atFullDrive, ladder: atFullDrive, driveScale: above.driveScale, point: null, demand: null };
+  return (
+    found ?? {
+      atFullDrive,
+      ladder: atFullDrive,
+      driveScale: above.driveScale,
+      point: null,
+      alternating: null,
+      demand: null,
+    }
+  );
 }
 
-const stateOf = ({ atFullDrive, ladder, driveScale, point, demand }: LoadedState): LoadedState => ({
+const stateOf = ({ atFullDrive, ladder, driveScale, point, alternating, demand }: LoadedState): LoadedState => ({
   atFullDrive,
   ladder,
   driveScale,
   point,
+  alternating,
   demand,
 });
 

@@ -40,7 +40,7 @@ function levels(network: LadderNetwork, volts: readonly number[]) {
  */
 export function storedCharge(network: LadderNetwork, volts: readonly number[], terminalVolts: number): StoredCharge {
   const joules = network.capacitors.reduce((sum, part, index) => sum + (part.farads * volts[index] ** 2) / 2, 0);
-  const terminalCoulombs = Math.max(...levels(network, volts).map((level) => level.coulombs));
+  const terminalCoulombs = Math.max(0, ...levels(network, volts).map((level) => level.coulombs));
   const hazardous =
     terminalVolts > HAZARDOUS_DC_VOLTS &&
     (terminalVolts <= CHARGE_RULE_MOST_VOLTS ? terminalCoulombs > HAZARDOUS_COULOMBS : joules > HAZARDOUS_JOULES);

@@ -119,6 +119,15 @@ describe('any design that the schema lets through', () => {
     fc.assert(
       fc.property(anyDesign, (design) => {
         const { output, capacitors } = predict(design, WITHOUT_OPTIMUM);
+        if (output.alternating) {
+          const { rmsVolts, peakVolts, noLoadRmsVolts, noLoadPeakVolts } = output.alternating;
+          expect(output.validity).toBe(rmsVolts === null ? 'beyond' : 'good');
+          if (rmsVolts === null) return;
+          expect(rmsVolts).toBeLessThanOrEqual(peakVolts! * (1 + 1e-9));
+          expect(rmsVolts).toBeLessThanOrEqual(noLoadRmsVolts! * (1 + 1e-9));
+          expect(peakVolts).toBeLessThanOrEqual(noLoadPeakVolts * (1 + 1e-9));
+          return;
+        }
         if (output.meanVolts === null) {
           expect(output.validity).toBe('beyond');
           return;

@@ -3,6 +3,7 @@ import { hasFastEdges, isSilent, wattsAtScale, type Drive } from '../drive/drive
 import { isReactive } from '../ladder/reactive-droop';
 import { formatQuantity } from '../quantity/format-quantity';
 import type { Finding, Severity } from '../quantity/finding';
+import { steadyAmpsOf } from '../load/load-kinds';
 import { isStarved } from '../operating/ladder-inputs';
 import type { Polarity } from '../quantity/polarity';
 import type { Prediction } from './prediction';
@@ -33,7 +34,9 @@ const rectifierInside: Check = ({ transformer, ladder }, { drive, output }) => {
       code: 'rectifier-inside',
       severity: 'stop',
       where: '$.transformer.rectifierInside',
-      message: `The transformer has a rectifier inside: it hands on pulses of one polarity, the coupling capacitors charge once and pass nothing more. What is there to be had is its own peak, ${peak}, straight from its lead.`,
+      message: output.alternating
+        ? `The transformer has a rectifier inside: its lead never alternates, but hands on pulses of one polarity up to ${peak}.`
+        : `The transformer has a rectifier inside: it hands on pulses of one polarity, the coupling capacitors charge once and pass nothing more. What is there to be had is its own peak, ${peak}, straight from its lead.`,
       advice: 'Use a transformer without a built-in diode, or the rectified output alone, without a ladder.',
       change: { label: 'Rectifier alone', path: '$.ladder.topology', value: 'rectifier' },
     },
@@ -44,6 +47,7 @@ const polarityPeak = (polarity: Polarity, { positivePeakVolts, negativePeakVolts
   polarity === 'negative' ? negativePeakVolts : positivePeakVolts;
 
 const noOutput: Check = (design, prediction) =>
+  prediction.output.alternating !== null ||
   prediction.output.noLoadVolts > 0 ||
   isSilent(prediction.drive) ||
   isStarved(design.transformer, design.ladder.topology)
@@ -59,6 +63,7 @@ const noOutput: Check = (design, prediction) =>
       ];
 
 const capacitorSlip: Check = (design, prediction) => {
+  if (prediction.capacitors.length === 0) return [];
   const { farads, ratedVolts } = design.ladder.capacitor;
   const slip = unitSlip(farads, ratedVolts ?? Math.max(...prediction.capacitors.map((part) => part.workingVolts)));
   if (!slip) return [];
@@ -77,7 +82,9 @@ const capacitorSlip: Check = (design, prediction) => {
 
 const outOfReach: Check = (design, { output, source, drive }) => {
   // A drive that cannot carry the load is said by itself.
-  if (output.validity !== 'beyond' || output.noLoadVolts === 0 || source.driveScale < 1) return [];
+  if (output.validity !== 'beyond' || source.driveScale < 1) return [];
+  if (output.alternating) return [alternatingUnknown(design, drive)];
+  if (output.noLoadVolts === 0) return [];
   if (output.closedFormAmps === 0)
     return [
       {
@@ -103,6 +110,36 @@ const outOfReach: Check = (design, { output, source, drive }) => {
     ];
   return [isReactive(drive) ? reactanceRules(output.closedFormAmps) : closedFormFails(output.closedFormAmps)];
 };
+
+/** Why there is no RMS of an output that alternates. */
+function alternatingUnknown({ load }: Design, drive: Drive): Finding {
+  const where = '$.load';
+  if (drive.rough)
+    return {
+      code: 'waveform-unknown',
+      severity: 'note',
+      where: '$.driver',
+      message:
+        'Of pulses and rings the closed form knows the height without load, not the form, and so no RMS and no output at a load. The time domain has them.',
+      advice: 'Look at the time-domain figures.',
+    };
+  if (steadyAmpsOf(load) !== null)
+    return {
+      code: 'current-out-of-reach',
+      severity: 'stop',
+      where: '$.load.amps',
+      message: 'Not even a short draws that much current through the source and what stands in series with it.',
+      advice: 'Draw less, or use a stiffer source.',
+    };
+  return {
+    code: 'load-not-resistive',
+    severity: 'note',
+    where,
+    message:
+      'On alternating voltage such a load draws about the peaks alone, which the closed form has no figure for. The time domain does.',
+    advice: 'Look at the time-domain figures.',
+  };
+}
 
 function reactanceRules(amps: number): Finding {
   return {
@@ -230,13 +267,14 @@ const noBleeder: Check = (design, { output }) =>
       ];
 
 const gapStrikes: Check = (design, { output }) => {
-  if (design.load.kind !== 'gap' || output.maxVolts === null || output.maxVolts < design.load.strikeVolts) return [];
+  const highest = output.alternating?.noLoadPeakVolts ?? output.maxVolts;
+  if (design.load.kind !== 'gap' || highest === null || highest < design.load.strikeVolts) return [];
   return [
     {
       code: 'gap-strikes',
       severity: 'warn',
       where: '$.load.strikeVolts',
-      message: `The output climbs to ${formatQuantity(output.maxVolts, 'V')} and the gap strikes at ${formatQuantity(design.load.strikeVolts, 'V')}: it will fire over and over, and these figures are those before it strikes.`,
+      message: `The output climbs to ${formatQuantity(highest, 'V')} and the gap strikes at ${formatQuantity(design.load.strikeVolts, 'V')}: it will fire over and over, and these figures are those before it strikes.`,
       advice: 'Put a series resistor in front of a gap that is to fire, and see Charge-up for how often it does.',
     },
   ];

@@ -6,7 +6,10 @@ import { steadyAmpsOf } from '../load/load-kinds';
 import { swingWatts } from '../operating/demand';
 import { polarityOf } from '../operating/ladder-inputs';
 import type { OperatingPoint } from '../operating/operating-point';
-import type { NodePrediction, OutputPrediction } from './prediction';
+import { alternatingPoint } from '../output/alternating';
+import { outputElements } from '../output/elements';
+import { isAlternating } from '../topology/network';
+import type { AlternatingOutput, NodePrediction, OutputPrediction } from './prediction';
 
 /** Droop past which the closed form is called rough: a heuristic joins source and capacitors there. */
 const ROUGH_DROOP_FRACTION = 0.3;
@@ -31,6 +34,7 @@ const NO_FIGURES = {
   bleederAmps: null,
   watts: null,
   terminalMeanVolts: null,
+  alternating: null,
 } as const;
 
 /**
@@ -40,10 +44,11 @@ const NO_FIGURES = {
  */
 export function outputFigures(
   design: Design,
-  { atFullDrive, ladder, point }: OperatingPoint,
+  operating: OperatingPoint,
   nodes: readonly NodePrediction[],
   rippleVolts: number | null,
 ): OutputPrediction {
+  const { atFullDrive, ladder, point } = operating;
   const noLoadVolts = atFullDrive.unloaded.outputVolts;
   const { network, drive, forwardVolts } = atFullDrive;
   const idealNoLoadVolts = idealVolts(network, drive, 0);
@@ -57,6 +62,15 @@ export function outputFigures(
     closedFormAmps: closedFormAmps(atFullDrive),
     chargeLimitAmps: Number.isFinite(atFullDrive.chargeLimitAmps) ? atFullDrive.chargeLimitAmps : null,
   };
+  if (isAlternating(network)) {
+    const { alternating } = operating;
+    return {
+      ...fixed,
+      ...NO_FIGURES,
+      validity: alternating ? 'good' : 'beyond',
+      alternating: alternatingFigures(drive, alternating),
+    };
+  }
   if (!point || rippleVolts === null) return { ...fixed, ...NO_FIGURES };
   const charge = point.ladderAmps / ladder.drive.frequencyHertz;
   const range = rangeAtLoad(design, ladder, point, nodes, rippleVolts);
@@ -86,8 +100,24 @@ export function outputFigures(
     bleederAmps: point.bleederAmps,
     watts: point.loadAmps * meanVolts + swingWatts(design, ladder).load,
     terminalMeanVolts: point.terminalVolts,
+    alternating: null,
   };
 }
+
+/** An output that nothing rectifies: without load it is the drive's own waveform. */
+function alternatingFigures(drive: Drive, point: OperatingPoint['alternating']): AlternatingOutput {
+  const open = drive.rough ? null : alternatingPoint(drive, outputElements({ seriesOhms: 0, bleederOhms: null }, OPEN));
+  return {
+    noLoadPeakVolts: Math.max(drive.positivePeakVolts, drive.negativePeakVolts),
+    noLoadRmsVolts: open && open.rmsVolts,
+    rmsVolts: point && point.rmsVolts,
+    peakVolts: point && point.peakVolts,
+    rmsAmps: point && point.rmsAmps,
+    watts: point && point.loadWatts,
+  };
+}
+
+const OPEN = { kind: 'open' } as const;
 
 /** Whether leakage inductance behind a square rings, which the closed form leaves out. */
 const rings = (drive: Drive) => hasFastEdges(drive) && drive.seriesHenries > 0;

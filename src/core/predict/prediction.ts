@@ -51,10 +51,23 @@ export type OutputPrediction = {
   watts: number | null;
   /** Before the series resistor. */
   terminalMeanVolts: number | null;
+  /** Where nothing rectifies: the output has no direct part worth the name, and these stand for it; else null. */
+  alternating: AlternatingOutput | null;
   /** Output current past which the closed form is no longer trusted, A. */
   closedFormAmps: number;
   /** Output current the first coupling capacitor can never pass, A; null without one. */
   chargeLimitAmps: number | null;
+};
+
+/** An output that alternates, V and A; null where the closed form gives no figure. */
+export type AlternatingOutput = {
+  /** Without load, at the full peaks. */
+  noLoadPeakVolts: number;
+  noLoadRmsVolts: number | null;
+  rmsVolts: number | null;
+  peakVolts: number | null;
+  rmsAmps: number | null;
+  watts: number | null;
 };
 
 export type CapacitorPrediction = {

@@ -9,6 +9,7 @@ export type ShelfRow = {
   polarity: Polarity;
   targetVolts: number | null;
   targetAmps: number | null;
+  /** Mean, or RMS of an output that alternates. */
   reachedVolts: number | null;
   targetMet: boolean | null;
   smallestMargin: number | null;
@@ -22,7 +23,7 @@ export function shelfRow(design: Design): ShelfRow {
     polarity: prediction.output.polarity,
     targetVolts: design.target?.volts ?? null,
     targetAmps: design.target?.amps ?? null,
-    reachedVolts: FIGURES.outputMeanVolts.read(prediction),
+    reachedVolts: FIGURES[prediction.output.alternating ? 'outputRmsVolts' : 'outputMeanVolts'].read(prediction),
     targetMet: prediction.target?.met ?? null,
     smallestMargin: FIGURES.smallestMargin.read(prediction),
   };

@@ -3,7 +3,7 @@ import { predict } from './predict';
 import { targetOutcome, type Target } from './target';
 
 const target: Target = { volts: 10e3, amps: 1e-4, ripplePeakToPeakFraction: 0.02, polarity: 'positive' };
-const met = { meanVolts: 10e3, amps: 1e-4, rippleFraction: 0.02 };
+const met = { volts: 10e3, amps: 1e-4, rippleFraction: 0.02 };
 
 it('is met on the line, and missed under it by any of the three', () => {
   expect(targetOutcome(target, met)).toEqual({
@@ -13,7 +13,7 @@ it('is met on the line, and missed under it by any of the three', () => {
     ampsMet: true,
     rippleMet: true,
   });
-  expect(targetOutcome(target, { ...met, meanVolts: 9999 })).toMatchObject({ met: false, voltsMet: false });
+  expect(targetOutcome(target, { ...met, volts: 9999 })).toMatchObject({ met: false, voltsMet: false });
   expect(targetOutcome(target, { ...met, amps: 0.9e-4 })).toMatchObject({ met: false, ampsMet: false });
   expect(targetOutcome(target, { ...met, rippleFraction: 0.021 })).toMatchObject({ met: false, rippleMet: false });
 });
@@ -24,12 +24,12 @@ it('half a percent less current is the same load: a resistance draws a hair less
 });
 
 it('says by how much the output is over, below zero where it is short', () => {
-  expect(targetOutcome(target, { ...met, meanVolts: 12e3 }).voltsExcess).toBeCloseTo(0.2, 12);
-  expect(targetOutcome(target, { ...met, meanVolts: 7e3 }).voltsExcess).toBeCloseTo(-0.3, 12);
+  expect(targetOutcome(target, { ...met, volts: 12e3 }).voltsExcess).toBeCloseTo(0.2, 12);
+  expect(targetOutcome(target, { ...met, volts: 7e3 }).voltsExcess).toBeCloseTo(-0.3, 12);
 });
 
 it('without a figure nothing is met, and ripple that nobody asks for stops nothing', () => {
-  expect(targetOutcome(target, { meanVolts: null, amps: null, rippleFraction: null })).toEqual({
+  expect(targetOutcome(target, { volts: null, amps: null, rippleFraction: null })).toEqual({
     met: false,
     voltsExcess: null,
     voltsMet: false,
@@ -42,8 +42,8 @@ it('without a figure nothing is met, and ripple that nobody asks for stops nothi
 
 it('a slack lets through what is short by less, and no more', () => {
   const slack = { volts: 0.02, ripple: 0.1 };
-  expect(targetOutcome(target, { ...met, meanVolts: 9810, rippleFraction: 0.0219 }, slack).met).toBe(true);
-  expect(targetOutcome(target, { ...met, meanVolts: 9790 }, slack).met).toBe(false);
+  expect(targetOutcome(target, { ...met, volts: 9810, rippleFraction: 0.0219 }, slack).met).toBe(true);
+  expect(targetOutcome(target, { ...met, volts: 9790 }, slack).met).toBe(false);
   expect(targetOutcome(target, { ...met, rippleFraction: 0.0221 }, slack).met).toBe(false);
 });
 

@@ -5,7 +5,7 @@ export type Target = NonNullable<Design['target']>;
 /** What an output reaches of a target. */
 export type TargetOutcome = {
   met: boolean;
-  /** Mean output over target, less one; null where there is no figure. */
+  /** Output over target, less one; null where there is no figure. */
   voltsExcess: number | null;
   voltsMet: boolean;
   ampsMet: boolean;
@@ -13,8 +13,8 @@ export type TargetOutcome = {
   rippleMet: boolean | null;
 };
 
-/** What a target is held against: mean volts and amperes at the load, ripple peak to peak over the mean; null where not known. */
-export type Reached = { meanVolts: number | null; amps: number | null; rippleFraction: number | null };
+/** What a target is held against: volts and amperes at the load, mean or, of an output that alternates, RMS; ripple peak to peak over the mean; null where not known. */
+export type Reached = { volts: number | null; amps: number | null; rippleFraction: number | null };
 
 /** Half a percent is not a different load: a resistance draws a hair less than asked when the output is a hair low. */
 const SAME_LOAD = 0.005;
@@ -27,16 +27,16 @@ const SAME_LOAD = 0.005;
  */
 export function targetOutcome(
   target: Target,
-  { meanVolts, amps, rippleFraction }: Reached,
+  { volts, amps, rippleFraction }: Reached,
   slack: { volts: number; ripple: number } = { volts: 0, ripple: 0 },
 ): TargetOutcome {
   const allowed = target.ripplePeakToPeakFraction;
-  const voltsMet = meanVolts !== null && meanVolts >= target.volts * (1 - slack.volts);
+  const voltsMet = volts !== null && volts >= target.volts * (1 - slack.volts);
   const ampsMet = amps !== null && amps >= target.amps * (1 - SAME_LOAD);
   const rippleMet = allowed === null || rippleFraction === null ? null : rippleFraction <= allowed * (1 + slack.ripple);
   return {
     met: voltsMet && ampsMet && rippleMet !== false,
-    voltsExcess: meanVolts === null ? null : meanVolts / target.volts - 1,
+    voltsExcess: volts === null ? null : volts / target.volts - 1,
     voltsMet,
     ampsMet,
     rippleMet,

@@ -282,7 +282,7 @@ function* outputsOf(design: Design, draws: Draws, samples: number) {
       found.outputs.push(loadVolts);
       found.ripples.push(ripple);
       if (smallest !== null) found.margins.push((1 + smallest) / draw.peaksFactor - 1);
-      const reached = { meanVolts: loadVolts, amps: loadAmps, rippleFraction: ripple / loadVolts };
+      const reached = { volts: loadVolts, amps: loadAmps, rippleFraction: ripple / loadVolts };
       if (design.target && targetOutcome(design.target, reached).met) found.met += 1;
     }
     if (sample % SLICE === SLICE - 1) yield { fraction: (0.6 * sample) / samples };

@@ -4,6 +4,7 @@ import type { LoadedLadder } from '../ladder/loaded';
 import { AMPS_PER_SQUARE_METRE, sectionOf } from '../magnetics/wire';
 import type { StoredCharge } from '../output/discharge';
 import { ladderParts, type LadderParts } from '../parts/bank';
+import { isAlternating } from '../topology/network';
 import { atHighest, marginOf } from '../quantity/margin';
 import type { Condition, Margin, Rating, RatingId, Stress } from '../quantity/ratings';
 import { MOST_RISE, ratedDiodeWatts } from './heat';
@@ -85,6 +86,7 @@ const stress = (id: RatingId, condition: Condition, value: number, part: string 
 /** What capacitors and diodes are asked without load, with the drive at its highest, at the load, and for a moment. */
 function ladderStresses({ spread, ladder, output }: Design, input: StressInput): Stress[] {
   const { capacitors, diodes, atFullDrive, noLoadVolts, stored } = input;
+  if (isAlternating(atFullDrive.network)) return [];
   const { currentShare, series }: LadderParts['capacitor'] = ladderParts(ladder).capacitor;
   const capacitor = weakest(capacitors);
   const diode = weakest(diodes);

@@ -133,7 +133,8 @@ const capacitorVoltages = ({ spread }: Design, { capacitors }: RatingFindingInpu
     },
   );
 
-function diodeSurge({ output, ladder }: Design, { margins }: RatingFindingInput): Finding[] {
+function diodeSurge({ output, ladder }: Design, { margins, diodes }: RatingFindingInput): Finding[] {
+  if (diodes.length === 0) return [];
   const over = margins.filter(({ id, margin }) => id === 'diodeSurge' && margin < 0);
   const findings = over.map(({ condition, stress, rated }): Finding => {
     const shorted = condition === 'shortedOutput';

@@ -1,5 +1,13 @@
 /** How a ladder is built; each has one file beside this one. */
-export const TOPOLOGIES = ['rectifier', 'clamp', 'half-wave', 'bridge-doubler', 'full-wave', 'bipolar'] as const;
+export const TOPOLOGIES = [
+  'none',
+  'rectifier',
+  'clamp',
+  'half-wave',
+  'bridge-doubler',
+  'full-wave',
+  'bipolar',
+] as const;
 export type Topology = (typeof TOPOLOGIES)[number];
 
 /** A column of parts; `antiphase` is the second oscillating column of a full-wave ladder. */
@@ -45,6 +53,9 @@ export type LadderNetwork = {
 
 export const GROUND: LadderNode = { id: 'ground', column: 'ground', stage: 0, side: 1 };
 export const SOURCE: LadderNode = { id: 'source', column: 'source', stage: 0, side: 1 };
+
+/** Whether nothing rectifies: the output is the winding's own alternating voltage. */
+export const isAlternating = ({ diodes }: { diodes: readonly unknown[] }): boolean => diodes.length === 0;
 
 /** Nodes whose voltage nothing but the ladder decides, in the network's order. */
 export function freeNodes(network: LadderNetwork): LadderNode[] {

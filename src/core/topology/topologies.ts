@@ -4,6 +4,7 @@ import { clampNetwork } from './clamp';
 import { fullWaveNetwork } from './full-wave';
 import { halfWaveNetwork } from './half-wave';
 import type { LadderNetwork, Topology } from './network';
+import { noLadder } from './no-ladder';
 import { rectifierNetwork } from './rectifier';
 
 type TopologyKind = {
@@ -60,6 +61,14 @@ export const TOPOLOGY_KINDS: Record<Topology, TopologyKind> = {
     stageHint: '',
     takesPulses: false,
     build: (_stages, farads) => clampNetwork(farads),
+  },
+  none: {
+    name: 'None, alternating',
+    describe: 'The winding straight onto the load, neither multiplied nor rectified',
+    stages: 'fixed',
+    stageHint: '',
+    takesPulses: false,
+    build: noLadder,
   },
   rectifier: {
     name: 'Rectifier, no ladder',

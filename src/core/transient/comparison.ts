@@ -17,13 +17,37 @@ const MOST_RESIDUE = 0.01;
 const FELT_RECOVERY = 0.005;
 
 /** Figures that the time domain has as well, by the catalogue's ids: how each is read there. */
-export const TIME_DOMAIN_FIGURES = {
+const TIME_DOMAIN_FIGURES = {
   outputMeanVolts: ({ meanVolts }) => meanVolts,
   rippleVolts: ({ ripplePeakToPeakVolts }) => ripplePeakToPeakVolts,
+  outputRmsVolts: ({ rmsVolts }) => rmsVolts,
+  outputPeakVolts: ({ maxVolts, minVolts }) => Math.max(maxVolts, -minVolts),
+  outputRmsAmps: ({ rmsAmps }) => rmsAmps,
   // What a driver in the circuit loses does not reach the ladder.
   inputWatts: ({ watts }) => watts.in - watts.driver,
   inputRmsAmps: ({ source }) => source.rmsAmps,
 } as const satisfies Partial<Record<FigureId, (transient: Transient) => number>>;
+
+const OF_DIRECT = ['outputMeanVolts', 'rippleVolts', 'inputWatts', 'inputRmsAmps'] as const;
+const OF_ALTERNATING = ['outputRmsVolts', 'outputPeakVolts', 'outputRmsAmps', 'inputWatts', 'inputRmsAmps'] as const;
+
+/** What both ways tell of an output, in order: the catalogue's ids, and the time domain's value. */
+export function toldByBoth(
+  { output }: Prediction,
+  transient: Transient,
+): { id: keyof typeof TIME_DOMAIN_FIGURES; timeDomain: number }[] {
+  return (output.alternating ? OF_ALTERNATING : OF_DIRECT).map((id) => ({
+    id,
+    timeDomain: TIME_DOMAIN_FIGURES[id](transient),
+  }));
+}
+
+/** What of an output the two are compared by, V: its mean, or the RMS of one that alternates. */
+function outputsOf({ output }: Prediction, transient: Transient): { closedForm: number | null; timeDomain: number } {
+  return output.alternating
+    ? { closedForm: output.alternating.rmsVolts, timeDomain: transient.rmsVolts }
+    : { closedForm: output.meanVolts, timeDomain: transient.meanVolts };
+}
 
 /** How closed form and time domain compare, and the one thing that explains it best. */
 export type Comparison = {
@@ -40,9 +64,9 @@ export type Comparison = {
  * estimates, judged by what the design has of it, the largest first.
  */
 export function compareWithTimeDomain(design: Design, prediction: Prediction, transient: Transient): Comparison {
-  const { meanVolts } = prediction.output;
-  const differenceVolts = meanVolts === null ? null : transient.meanVolts - meanVolts;
-  const differenceFraction = differenceVolts === null || !meanVolts ? null : differenceVolts / meanVolts;
+  const { closedForm, timeDomain } = outputsOf(prediction, transient);
+  const differenceVolts = closedForm === null ? null : timeDomain - closedForm;
+  const differenceFraction = differenceVolts === null || !closedForm ? null : differenceVolts / closedForm;
   return {
     differenceVolts,
     differenceFraction,
@@ -66,7 +90,7 @@ function doubtOf(
     return `What rings in the driver meets each cycle at another phase, and none repeats: figures are means of ${driver.wandering.cycles} cycles, peaks the highest in them; the output strays by ${formatQuantity(driver.wandering.strayVolts, 'V', 2)} RMS.`;
   if (driver.kind === 'drive' && driver.reason !== null)
     return `The driver is taken as a source here and not run as a circuit, because ${driver.reason}.`;
-  if (driver.kind === 'drive' && source.driveScale < 1 && output.meanVolts === null)
+  if (driver.kind === 'drive' && source.driveScale < 1 && output.meanVolts === null && !output.alternating)
     return 'It takes the drive at its full peaks, which the drive cannot keep up at this load.';
   if (Math.abs(error.powerResidue ?? 0) > MOST_RESIDUE)
     return 'Its power does not add up, so do not trust power in and source current here.';
@@ -92,6 +116,8 @@ function whyTheyDiffer(
       ? 'The means agree, closer than the parts are known; the ripple differs because resistance and strays soften what the closed form takes as sudden.'
       : 'They agree: closer than the parts are known.';
   }
+  if (output.alternating && design.load.kind === 'current')
+    return 'Mostly the current’s form: the closed form draws it as a resistance would, the time domain as much at every moment.';
   const leftOut = leftOutBy(design.driver);
   if (transient.driver.kind === 'circuit' && leftOut !== null) return leftOut;
   const { diode } = design.ladder;

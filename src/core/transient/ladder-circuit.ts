@@ -3,7 +3,9 @@ import type { SupplyCircuit } from '../drive/supply-circuit';
 import { LOAD_KINDS, loadOhms } from '../load/load-kinds';
 import { bandOrder } from '../numeric/ordering';
 import type { OutputElement, OutputNode } from '../output/elements';
-import type { LadderNetwork } from '../topology/network';
+import { LEAST_OHMS } from '../drive/supply-circuit';
+import type { LoadBranch } from '../load/load-kind';
+import { isAlternating, type LadderNetwork } from '../topology/network';
 import type { Circuit, CircuitLoad, CircuitResistor, NodeIndex } from './circuit';
 import { joinedBy, nodesOf, RAIL, RAIL_NODE, suppliedBy } from './circuit-supply';
 
@@ -27,7 +29,9 @@ export function circuitOf(
   elements: readonly OutputElement[],
   supply: SupplyCircuit | null = null,
 ): Circuit {
-  const isStiff = !supply && drive.seriesOhms === 0 && drive.seriesHenries === 0;
+  const alternating = isAlternating(network);
+  // A winding straight onto its load leaves no other node to be found.
+  const isStiff = !supply && drive.seriesOhms === 0 && drive.seriesHenries === 0 && !alternating;
   const sources = new Set(network.sources.map((source) => source.node));
   const stiffAt = new Map(network.sources.map((source, index) => [source.node, -2 - index]));
   const loadElement = elements.find((element) => element.kind === 'load')!;
@@ -59,7 +63,7 @@ export function circuitOf(
     if (ohms !== null) resistors.push({ ...ends, siemens: 1 / ohms });
     if (element.kind === 'resistor') continue;
     const law = LOAD_KINDS[element.load.kind].branch(element.load, peakToPeakVolts);
-    if (law) loads.push({ ...ends, law });
+    if (law) loads.push({ ...ends, law: alternating ? bothWays(law) : law });
   }
   const resistorOf = (id: 'bleeder' | 'series') =>
     elements.find((element) => element.kind === 'resistor' && element.id === id) as { ohms: number } | undefined;
@@ -98,7 +102,7 @@ export function circuitOf(
             { node: -2 - index, weight: 1 },
             { node: at(node), weight: -1 },
           ],
-          ohms: Math.max(drive.seriesOhms, 0),
+          ohms: Math.max(drive.seriesOhms, alternating ? LEAST_OHMS : 0),
           henries: drive.seriesHenries,
           dampingSiemens: 0,
           saturation: null,
@@ -119,6 +123,16 @@ export function circuitOf(
     loadSiemens: resistiveLoad === null ? 0 : 1 / resistiveLoad,
   };
   return supply ? suppliedBy(circuit, supply, at, network.sources.length) : circuit;
+}
+
+/** A load that draws alike whichever way its voltage stands. */
+function bothWays({ amps, slope, pieceOf, gap }: LoadBranch): LoadBranch {
+  return {
+    amps: (volts, arc) => Math.sign(volts) * amps(Math.abs(volts), arc),
+    slope: (volts, arc) => slope(Math.abs(volts), arc),
+    pieceOf: pieceOf && ((volts) => Math.sign(volts) * pieceOf(Math.abs(volts))),
+    gap,
+  };
 }
 
 /** Conductance of a diode without on-resistance, in units of f C: its drop changes no output by 1e-4. */

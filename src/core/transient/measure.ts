@@ -12,6 +12,8 @@ export type Measured = {
   terminal: Range;
   load: Range;
   loadAmps: number;
+  /** Mean squares at the load, V² and A². */
+  loadSquares: { volts: number; amps: number };
   bleederAmps: number;
   capacitors: (Range & { meanSquareAmps: number })[];
   diodes: { reverseVolts: number; averageAmps: number; meanSquareAmps: number; peakAmps: number; watts: number }[];
@@ -177,6 +179,7 @@ class PeriodMeter {
       terminal: emptyRange(),
       load: emptyRange(),
       loadAmps: 0,
+      loadSquares: { volts: 0, amps: 0 },
       bleederAmps: 0,
       capacitors: this.ladderCapacitors.map(() => ({ ...emptyRange(), meanSquareAmps: 0 })),
       diodes: circuit.diodes.map(() => ({
@@ -273,11 +276,13 @@ class PeriodMeter {
     const across = this.across(circuit.return, circuit.load, step);
     widen(measured.terminal, out, fraction);
     widen(measured.load, across, fraction);
+    measured.loadSquares.volts += fraction * across ** 2;
     const amps = circuit.loads.reduce(
       (sum, one, index) => sum + one.law.amps(across, this.stepper.arcs[index] === 1),
       circuit.loadSiemens * across,
     );
     measured.loadAmps += fraction * amps;
+    measured.loadSquares.amps += fraction * amps ** 2;
     measured.bleederAmps += fraction * circuit.bleederSiemens * out;
     power.load += fraction * amps * this.workedAgainst(circuit.return, circuit.load, step);
     power.series +=

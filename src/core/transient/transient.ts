@@ -37,6 +37,9 @@ export type Transient = {
   ripplePeakToPeakVolts: number;
   terminalMeanVolts: number;
   amps: number;
+  /** RMS at the load: what counts of an output that alternates. */
+  rmsVolts: number;
+  rmsAmps: number;
   bleederAmps: number;
   capacitors: { id: string; meanVolts: number; ripplePeakToPeakVolts: number; rmsAmps: number }[];
   diodes: {
@@ -144,6 +147,8 @@ function figures(design: Design, settled: Settled, driver: 'circuit' | { reason:
     ripplePeakToPeakVolts: maxVolts - minVolts,
     terminalMeanVolts: best(({ terminal }) => terminal.mean),
     amps: best(({ loadAmps }) => loadAmps),
+    rmsVolts: rms(({ loadSquares }) => loadSquares.volts),
+    rmsAmps: rms(({ loadSquares }) => loadSquares.amps),
     bleederAmps: best(({ bleederAmps }) => bleederAmps),
     capacitors: network.capacitors.map((part, index) => ({
       id: part.id,
@@ -175,7 +180,7 @@ function figures(design: Design, settled: Settled, driver: 'circuit' | { reason:
     },
     watts,
     efficiency: watts.in > 0 && watts.load > 0 ? watts.load / watts.in : null,
-    gapStrikes: design.load.kind === 'gap' && maxVolts >= design.load.strikeVolts,
+    gapStrikes: design.load.kind === 'gap' && Math.max(maxVolts, -minVolts) >= design.load.strikeVolts,
   };
 }
 

@@ -175,6 +175,12 @@ type PictureProps = {
 function Picture({ design, prediction, timeDomain, choice }: PictureProps) {
   const transient = timeDomain.kind === 'ready' ? timeDomain.run.transient : null;
   const climbed = useMemo(() => (transient ? asSettled(prediction, transient) : prediction), [prediction, transient]);
+  if (prediction.output.alternating)
+    return (
+      <p className="flex flex-1 items-center justify-center px-8 py-10 text-center text-soft">
+        No ladder: the winding stands at the load, and there is nothing to climb. Waveforms, below, has its voltage.
+      </p>
+    );
   return (
     <>
       <div className="flex h-[26rem] min-h-0 flex-none flex-col lg:h-auto lg:flex-1">

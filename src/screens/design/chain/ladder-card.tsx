@@ -12,6 +12,12 @@ import { FromDrawer } from './from-drawer';
 import { LadderMore } from './ladder-more';
 
 export function LadderLine({ design, prediction }: Editing) {
+  if (prediction.output.alternating)
+    return (
+      <>
+        no load <Quantity value={prediction.output.alternating.noLoadPeakVolts} unit="V" /> peak
+      </>
+    );
   return (
     <>
       {TOPOLOGY_KINDS[design.ladder.topology].stages === 'fixed' ? null : (
@@ -40,7 +46,7 @@ export function LadderFields({ store, design, prediction }: Editing) {
           name: TOPOLOGY_KINDS[value].name,
         }))}
         onValue={(value) => edit('$.ladder.topology', value)}
-        hint={`${kind.describe}. ${partsCount(prediction)}`}
+        hint={`${kind.describe}.${prediction.output.alternating ? '' : ` ${partsCount(prediction)}`}`}
       />
       {kind.stages === 'fixed' ? null : (
         <QuantityField
@@ -52,37 +58,41 @@ export function LadderFields({ store, design, prediction }: Editing) {
           hint={kind.stageHint}
         />
       )}
-      <CapacitorFields store={store} design={design} prediction={prediction} />
-      <QuantityField
-        label="Capacitor rating"
-        unit="V"
-        optional
-        value={ladder.capacitor.ratedVolts}
-        onValue={(value) => edit('$.ladder.capacitor.ratedVolts', value)}
-      />
-      <FromDrawer store={store} design={design} prediction={prediction} place="capacitor" />
-      <QuantityField
-        label="Diode peak inverse"
-        unit="V"
-        optional
-        value={ladder.diode.peakInverseVolts}
-        onValue={(value) => edit('$.ladder.diode.peakInverseVolts', value)}
-      />
-      <QuantityField
-        label="Diode forward drop"
-        unit="V"
-        value={ladder.diode.forwardVolts}
-        onValue={(value) => edit('$.ladder.diode.forwardVolts', value)}
-      />
-      <QuantityField
-        label="Diode recovery"
-        unit="s"
-        optional
-        value={ladder.diode.recoverySeconds}
-        onValue={(value) => edit('$.ladder.diode.recoverySeconds', value)}
-      />
-      <FromDrawer store={store} design={design} prediction={prediction} place="diode" />
-      <LadderMore store={store} design={design} prediction={prediction} />
+      {prediction.output.alternating ? null : (
+        <>
+          <CapacitorFields store={store} design={design} prediction={prediction} />
+          <QuantityField
+            label="Capacitor rating"
+            unit="V"
+            optional
+            value={ladder.capacitor.ratedVolts}
+            onValue={(value) => edit('$.ladder.capacitor.ratedVolts', value)}
+          />
+          <FromDrawer store={store} design={design} prediction={prediction} place="capacitor" />
+          <QuantityField
+            label="Diode peak inverse"
+            unit="V"
+            optional
+            value={ladder.diode.peakInverseVolts}
+            onValue={(value) => edit('$.ladder.diode.peakInverseVolts', value)}
+          />
+          <QuantityField
+            label="Diode forward drop"
+            unit="V"
+            value={ladder.diode.forwardVolts}
+            onValue={(value) => edit('$.ladder.diode.forwardVolts', value)}
+          />
+          <QuantityField
+            label="Diode recovery"
+            unit="s"
+            optional
+            value={ladder.diode.recoverySeconds}
+            onValue={(value) => edit('$.ladder.diode.recoverySeconds', value)}
+          />
+          <FromDrawer store={store} design={design} prediction={prediction} place="diode" />
+          <LadderMore store={store} design={design} prediction={prediction} />
+        </>
+      )}
     </>
   );
 }

@@ -54,29 +54,44 @@ export const Charts = memo(function Charts({
       </Tabs.List>
       {colours ? (
         <>
-          <ChartPane value="load-line">
+          <LadderPane value="load-line" prediction={prediction}>
             <LoadLineChart design={design} prediction={prediction} run={run} colours={colours} />
-          </ChartPane>
-          <ChartPane value="stages">
+          </LadderPane>
+          <LadderPane value="stages" prediction={prediction}>
             <StagesChart design={design} prediction={prediction} colours={colours} />
-          </ChartPane>
+          </LadderPane>
           <ChartPane value="waveforms">
             <WaveformChart {...ofTimeDomain} traces={traces} onTraces={onTraces} colours={colours} />
           </ChartPane>
-          <ChartPane value="charge-up">
+          <LadderPane value="charge-up" prediction={prediction}>
             <ChargeUpChart {...ofTimeDomain} design={design} client={client} colours={colours} />
-          </ChartPane>
-          <ChartPane value="discharge">
+          </LadderPane>
+          <LadderPane value="discharge" prediction={prediction}>
             <DischargeChart {...ofTimeDomain} design={design} client={client} colours={colours} />
-          </ChartPane>
-          <ChartPane value="tolerance">
+          </LadderPane>
+          <LadderPane value="tolerance" prediction={prediction}>
             <ToleranceChart design={design} prediction={prediction} run={run} colours={colours} onEdit={onEdit} />
-          </ChartPane>
+          </LadderPane>
         </>
       ) : null}
     </Tabs.Root>
   );
 });
+
+/** A pane that has nothing to show of an output which alternates. */
+function LadderPane({ value, prediction, children }: { value: string; prediction: Prediction; children: ReactNode }) {
+  return (
+    <ChartPane value={value}>
+      {prediction.output.alternating ? (
+        <p className="px-1 py-6 text-soft">
+          Nothing is rectified and nothing stored here: see Waveforms for what stands at the load.
+        </p>
+      ) : (
+        children
+      )}
+    </ChartPane>
+  );
+}
 
 function ChartPane({ value, children }: { value: string; children: ReactNode }) {
   return (

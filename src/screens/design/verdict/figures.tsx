@@ -101,8 +101,36 @@ function Value({ id, prediction, digits }: { id: FigureId; prediction: Predictio
   return <Quantity value={read(prediction)} unit={unit} digits={digits} />;
 }
 
+const ALTERNATING_ROWS = [
+  'noLoadPeakVolts',
+  'noLoadRmsVolts',
+  'outputRmsVolts',
+  'outputPeakVolts',
+  'outputRmsAmps',
+  'outputWatts',
+  'inputWatts',
+  'efficiency',
+] as const satisfies readonly FigureId[];
+
+/** The figures of an output that nothing rectifies. */
+function AlternatingFigures({ prediction }: { prediction: Prediction }) {
+  return (
+    <dl className="mt-2.5 border-t border-rule">
+      {ALTERNATING_ROWS.map((id) => (
+        <div key={id} className="flex items-baseline justify-between gap-2 border-b border-rule py-[3.5px]">
+          <dt className="text-soft">{FIGURES[id].label}</dt>
+          <dd data-figure={id} className="text-right whitespace-nowrap">
+            <Value id={id} prediction={prediction} digits={id === 'outputRmsVolts' ? 4 : undefined} />
+          </dd>
+        </div>
+      ))}
+    </dl>
+  );
+}
+
 /** Every figure of the verdict; each opens to show how it comes about. */
 export function Figures({ design, prediction }: { design: Design; prediction: Prediction }) {
+  if (prediction.output.alternating) return <AlternatingFigures prediction={prediction} />;
   return (
     <Accordion.Root type="multiple" className="mt-2.5 border-t border-rule">
       {ROWS.filter(({ shown }) => shown?.(prediction) ?? true).map(

@@ -22,6 +22,19 @@ export function Sentence({ design, prediction, timeDomain }: SentenceProps) {
         <span className="text-over">No output:</span> the driver does not run.
       </h2>
     );
+  if (output.alternating)
+    return (
+      <h2 className={style}>
+        {isStarved(design.transformer, design.ladder.topology) ? (
+          <>
+            <span className="text-over">Not alternating:</span> the rectifier inside the transformer hands on one
+            polarity.
+          </>
+        ) : (
+          <Alternating design={design} prediction={prediction} timeDomain={timeDomain} />
+        )}
+      </h2>
+    );
   if (isStarved(design.transformer, design.ladder.topology))
     return (
       <h2 className={style}>
@@ -92,13 +105,50 @@ export function Sentence({ design, prediction, timeDomain }: SentenceProps) {
   );
 }
 
+/** What arrives of an output that nothing rectifies: by the closed form, else by the time domain. */
+function Alternating({ design, prediction, timeDomain }: SentenceProps) {
+  const { rmsVolts, peakVolts, rmsAmps, noLoadPeakVolts } = prediction.output.alternating!;
+  const settled = timeDomain.kind === 'ready' && timeDomain.run.transient.converged ? timeDomain.run.transient : null;
+  const reached =
+    rmsVolts !== null
+      ? { volts: rmsVolts, peak: peakVolts!, amps: rmsAmps! }
+      : settled && {
+          volts: settled.rmsVolts,
+          peak: Math.max(settled.maxVolts, -settled.minVolts),
+          amps: settled.rmsAmps,
+        };
+  if (!reached)
+    return (
+      <>
+        Alternating, <span className="text-copper">{formatQuantity(noLoadPeakVolts, 'V')}</span> peak without load. No
+        figure yet at this load.
+      </>
+    );
+  const wanted = design.target;
+  const outcome = wanted && targetOutcome(wanted, { volts: reached.volts, amps: reached.amps, rippleFraction: null });
+  return (
+    <>
+      Alternating{rmsVolts === null ? ', by the time domain' : ''}:{' '}
+      <span className={outcome === null ? 'text-copper' : outcome.met ? 'text-fits' : 'text-over'}>
+        {formatQuantity(reached.volts, 'V')} RMS
+      </span>
+      , {formatQuantity(reached.peak, 'V')} peak{' '}
+      {reached.amps > 0 ? `at ${formatQuantity(reached.amps, 'A')} RMS` : 'at no load'}
+      {outcome === null
+        ? '. No target is set.'
+        : `, ${formatQuantity(Math.abs(outcome.voltsExcess!), '%', 2)} ${outcome.voltsMet ? 'above' : 'short of'} the target’s ${formatQuantity(wanted!.volts, 'V')}, taken as RMS${outcome.ampsMet ? '' : `, and its ${formatQuantity(wanted!.amps, 'A')} is not reached`}.`}
+    </>
+  );
+}
+
 /** Whether the time domain's output reaches the target's voltage; null without a target. */
 function reachesTarget(
   { target }: Design,
   { meanVolts, amps, ripplePeakToPeakVolts }: { meanVolts: number; amps: number; ripplePeakToPeakVolts: number },
 ): boolean | null {
   return (
-    target && targetOutcome(target, { meanVolts, amps, rippleFraction: ripplePeakToPeakVolts / meanVolts }).voltsMet
+    target &&
+    targetOutcome(target, { volts: meanVolts, amps, rippleFraction: ripplePeakToPeakVolts / meanVolts }).voltsMet
   );
 }
 

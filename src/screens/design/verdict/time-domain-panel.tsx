@@ -1,7 +1,7 @@
 import type { Design } from '@/core/design/design-schema';
 import { DRIVE_FIGURES, figuresInOrder, type DriveFigures } from '@/core/drive/figures';
 import { FIGURES } from '@/core/predict/figures';
-import { compareWithTimeDomain, TIME_DOMAIN_FIGURES } from '@/core/transient/comparison';
+import { compareWithTimeDomain, toldByBoth } from '@/core/transient/comparison';
 import type { Prediction } from '@/core/predict/prediction';
 import type { Unit } from '@/core/quantity/units';
 import { Quantity } from '@/ui/quantity';
@@ -12,8 +12,6 @@ import type { TimeDomain } from '../use-transient';
 const LEAST_RESIDUE = 1e-5;
 /** Less than a meter shows is not worth telling apart, V. */
 const LEAST_VOLTS = 1e-3;
-
-const ROWS = Object.keys(TIME_DOMAIN_FIGURES) as (keyof typeof TIME_DOMAIN_FIGURES)[];
 
 /** Closed form beside time domain, and why they differ. */
 export function TimeDomainPanel({
@@ -125,14 +123,14 @@ function Ready({
           </tr>
         </thead>
         <tbody>
-          {ROWS.map((id) => (
+          {toldByBoth(prediction, transient).map(({ id, timeDomain }) => (
             <Row
               key={id}
               id={id}
               label={FIGURES[id].label}
               unit={FIGURES[id].unit}
               closedForm={FIGURES[id].read(prediction)}
-              timeDomain={TIME_DOMAIN_FIGURES[id](transient)}
+              timeDomain={timeDomain}
             />
           ))}
           {transient.driver.kind === 'circuit' ? (

@@ -50,9 +50,11 @@ export function Verdict(props: VerdictProps) {
       <Findings findings={prediction.findings} onApply={onApply} onGo={onGo} />
       <WeakestParts prediction={prediction} />
       {helps ? <WouldHelp change={helps} onApply={onApply} /> : null}
-      <button type="button" className="mt-1.5 text-[13px] text-copper hover:underline" onClick={onChanges}>
-        What each change would do…
-      </button>
+      {prediction.output.alternating ? null : (
+        <button type="button" className="mt-1.5 text-[13px] text-copper hover:underline" onClick={onChanges}>
+          What each change would do…
+        </button>
+      )}
       <Link href={chooseHref} className="mt-1 block text-[13px] text-copper hover:underline">
         Choose what to build for this target…
       </Link>
@@ -74,6 +76,11 @@ export function VerdictStrip({ design, prediction }: { design: Design; predictio
       <span className={target && !target.met ? 'text-over' : target ? 'text-fits' : ''}>
         {isSilent(prediction.drive) ? (
           'The driver does not run'
+        ) : output.alternating ? (
+          <>
+            <Quantity value={output.alternating.rmsVolts ?? output.alternating.noLoadPeakVolts} unit="V" />{' '}
+            {output.alternating.rmsVolts === null ? 'peak, no load' : 'RMS'}
+          </>
         ) : output.meanVolts === null ? (
           'Past the closed form'
         ) : (
@@ -162,10 +169,22 @@ function NotDead({ prediction }: { prediction: Prediction }) {
       aria-label="Caution"
       className="mt-3 rounded-r border border-l-[3px] border-rule border-l-over bg-sheet px-3 py-2 text-[13px]"
     >
-      After switch-off it can hold {volts}, {formatQuantity(energy.joules, 'J')} and{' '}
-      {formatQuantity(energy.terminalCoulombs, 'C')} at the terminal
-      {energy.hazardous ? ', over the usual limit of 45 µC to 15 kV or 350 mJ above (IEC 61010-1, from memory)' : ''}.
-      It is not dead until you have measured it: under 60 V at the terminal and across every capacitor.{' '}
+      {output.alternating ? (
+        <>
+          While it runs the lead stands at up to {formatQuantity(output.alternating.noLoadPeakVolts, 'V')} peak. After
+          switch-off cable and load may still hold a charge, and so may what feeds the driver. It is not dead until you
+          have measured it: no voltage, alternating or direct, at the lead and across every capacitor.{' '}
+        </>
+      ) : (
+        <>
+          After switch-off it can hold {volts}, {formatQuantity(energy.joules, 'J')} and{' '}
+          {formatQuantity(energy.terminalCoulombs, 'C')} at the terminal
+          {energy.hazardous
+            ? ', over the usual limit of 45 µC to 15 kV or 350 mJ above (IEC 61010-1, from memory)'
+            : ''}
+          . It is not dead until you have measured it: under 60 V at the terminal and across every capacitor.{' '}
+        </>
+      )}
       <button type="button" className="font-medium text-copper hover:underline" onClick={showCautionsAgain}>
         All cautions
       </button>

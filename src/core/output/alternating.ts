@@ -1,0 +1,111 @@
+import { driveAt, type Drive } from '../drive/drive';
+import { loadOhms, steadyAmpsOf } from '../load/load-kinds';
+import type { OutputElement } from './elements';
+
+/** An alternating output at its load, and what it takes of the winding. */
+export type AlternatingPoint = {
+  /** Across the load, V. */
+  rmsVolts: number;
+  /** The greatest magnitude that it reaches in a cycle, V. */
+  peakVolts: number;
+  meanVolts: number;
+  /** Through the load, A. */
+  rmsAmps: number;
+  loadWatts: number;
+  /** Out of the winding: RMS, A, and W with what its resistance takes. */
+  sourceRmsAmps: number;
+  sourceWatts: number;
+};
+
+/** Steps of a period; a step of a square or of samples falls between two of them. */
+const STEPS = 1440;
+
+/**
+ * A winding straight onto its load: L i' + (R + Rload) i = v(t) solved over one
+ * period that closes on itself, the drive steady through each step (handbook: a
+ * resistance behind R and L).
+ *
+ * @param elements behind the winding: bleeder, series resistor, load. A steady
+ *   current counts as its RMS, drawn in step with the voltage as a resistance
+ *   draws it
+ * @returns null for a load whose current is no resistance's: corona, or a gap
+ */
+export function alternatingPoint(drive: Drive, elements: readonly OutputElement[]): AlternatingPoint | null {
+  const load = elements.find((element) => element.kind === 'load')!.load;
+  const steady = steadyAmpsOf(load);
+  if (load.kind !== 'open' && steady === null && loadOhms(load) === null) return null;
+  const resistorOf = (id: 'series' | 'bleeder') =>
+    elements.find((element) => element.kind === 'resistor' && element.id === id) as { ohms: number } | undefined;
+  const path = { seriesOhms: resistorOf('series')?.ohms ?? 0, bleederOhms: resistorOf('bleeder')?.ohms ?? Infinity };
+  if (steady === null || steady === 0) return through(drive, path, loadOhms(load) ?? Infinity);
+  return drawing(drive, path, steady);
+}
+
+type Path = { seriesOhms: number; bleederOhms: number };
+
+function through(drive: Drive, { seriesOhms, bleederOhms }: Path, ohms: number): AlternatingPoint {
+  const branchOhms = seriesOhms + ohms;
+  const terminalOhms = 1 / (1 / bleederOhms + 1 / branchOhms);
+  const amps = windingAmps(drive, terminalOhms);
+  /** What arrives at the load of each ampere or volt at the terminal. */
+  const share = Number.isFinite(ohms) ? ohms / branchOhms : 1;
+  const volts = (at: number) =>
+    (Number.isFinite(terminalOhms) ? amps[at] * terminalOhms : driveAt(drive, (at + 0.5) / STEPS)) * share;
+  let [sum, square, peak, current] = [0, 0, 0, 0];
+  for (let at = 0; at < STEPS; at += 1) {
+    const one = volts(at);
+    sum += one;
+    square += one ** 2;
+    peak = Math.max(peak, Math.abs(one));
+    current += amps[at] ** 2;
+  }
+  const [rmsVolts, sourceRmsAmps] = [Math.sqrt(square / STEPS), Math.sqrt(current / STEPS)];
+  return {
+    rmsVolts,
+    peakVolts: peak,
+    meanVolts: sum / STEPS,
+    rmsAmps: rmsVolts / ohms,
+    loadWatts: rmsVolts ** 2 / ohms,
+    sourceRmsAmps,
+    sourceWatts: sourceRmsAmps ** 2 * (drive.seriesOhms + (Number.isFinite(terminalOhms) ? terminalOhms : 0)),
+  };
+}
+
+const CLOSE = 1e-9;
+
+/** The resistance that draws an RMS current; null where not even a short does. */
+function drawing(drive: Drive, path: Path, rmsAmps: number): AlternatingPoint | null {
+  const shorted = through(drive, path, Number.MIN_VALUE);
+  if (!(shorted.sourceRmsAmps > rmsAmps)) return null;
+  // Current falls as the resistance grows: the root closed in on in logarithms.
+  let low = Math.log(1e-6);
+  let high = Math.log(1e15);
+  let found = through(drive, path, Math.exp(high));
+  while (high - low > CLOSE) {
+    const middle = (low + high) / 2;
+    found = through(drive, path, Math.exp(middle));
+    if (found.rmsAmps > rmsAmps) low = middle;
+    else high = middle;
+  }
+  return found;
+}
+
+/** Current out of the winding at every step. */
+function windingAmps(drive: Drive, terminalOhms: number): Float64Array {
+  const amps = new Float64Array(STEPS);
+  if (!Number.isFinite(terminalOhms)) return amps;
+  const ohms = drive.seriesOhms + terminalOhms;
+  const final = (at: number) => driveAt(drive, (at + 0.5) / STEPS) / ohms;
+  if (drive.seriesHenries === 0) return amps.map((_, at) => final(at));
+  const stays = Math.exp(-ohms / (drive.seriesHenries * drive.frequencyHertz * STEPS));
+  // Once from rest tells what a whole period adds, and so where one begins that closes.
+  let end = 0;
+  for (let at = 0; at < STEPS; at += 1) end = final(at) + (end - final(at)) * stays;
+  let now = end / (1 - stays ** STEPS);
+  for (let at = 0; at < STEPS; at += 1) {
+    const next = final(at) + (now - final(at)) * stays;
+    amps[at] = (now + next) / 2;
+    now = next;
+  }
+  return amps;
+}
