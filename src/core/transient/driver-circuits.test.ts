@@ -258,3 +258,30 @@ it('a driver that comes to no period is averaged only where its ladder neither f
   expect(meanVolts).toBeLessThan(23.6e3);
   for (const { averageAmps } of diodes) expect(Math.abs(averageAmps / bleederAmps - 1)).toBeLessThan(0.3);
 });
+
+describe('without a ladder', () => {
+  const straight = (sections: Parameters<typeof suppliedDesign>[0], ohms: number) =>
+    changeDesign(suppliedDesign(sections, 1, ohms), { path: '$.ladder.topology', value: 'none' });
+  it.each([
+    ['push-pull', PUSH_PULL, 2e6],
+    ['push-pull', PUSH_PULL, 2e5],
+    ['inverter without leakage', { ...INVERTER, transformer: { ...INVERTER.transformer, coupling: 1 } }, 5e5],
+  ])('a %s straight onto a resistance: RMS within 2 %% of the closed form', (_name, sections, ohms) => {
+    const design = straight(sections, ohms);
+    const { driver, rmsVolts, watts } = settled(design);
+    expect(driver.kind).toBe('circuit');
+    expect(Math.abs(rmsVolts / predict(design).output.alternating!.rmsVolts! - 1)).toBeLessThan(0.02);
+    // What is held in tank and choke comes back to the same: where a period begins with the tank at zero, no voltage tells.
+    expect(Math.abs(watts.stored / watts.in)).toBeLessThan(1e-5);
+  });
+  it('a flyback’s pulses have their RMS in the time domain alone, and its power adds up', () => {
+    const design = straight(FLYBACK, 5e6);
+    const { output, findings } = predict(design);
+    expect(output.alternating!.rmsVolts).toBeNull();
+    expect(findings.map(({ code }) => code)).toContain('waveform-unknown');
+    const { driver, rmsVolts, maxVolts, error } = settled(design);
+    expect(driver.kind).toBe('circuit');
+    expect(rmsVolts).toBeLessThan(maxVolts);
+    expect(Math.abs(error.powerResidue!)).toBeLessThan(1e-3);
+  });
+});

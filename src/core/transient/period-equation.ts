@@ -70,15 +70,35 @@ export class PeriodEquation {
     return most;
   }
 
-  /** Estimated distance from the steady state, V; null where there is no estimate. */
-  error(): { worstVolts: number; outputVolts: number } | null {
+  /**
+   * Estimated distance from the steady state: V of the worst node and of the output, and of the inductances as a part of
+   * all that is stored, by the root of the energy; null where there is no estimate.
+   */
+  error(): { worstVolts: number; outputVolts: number; fluxFraction: number } | null {
     const { circuit } = this.runner.stepper;
     if (!this.solve(0, this.gain, this.correction)) return null;
     const worstVolts = this.shiftBy(this.correction);
     const at = (node: number) => (node >= 0 ? this.shift[node] : 0);
     return worstVolts < Infinity
-      ? { worstVolts, outputVolts: Math.abs(at(circuit.output) - at(circuit.return)) }
+      ? {
+          worstVolts,
+          outputVolts: Math.abs(at(circuit.output) - at(circuit.return)),
+          fluxFraction: this.fluxFraction(this.correction),
+        }
       : null;
+  }
+
+  /** Where a period begins as a tank passes zero, all that it holds is current: no node tells how far off it is. */
+  private fluxFraction(change: Float64Array): number {
+    const { nodes, startState } = this;
+    let [off, all] = [0, 0];
+    for (let at = 0; at < nodes; at += 1) all += startState.charge[at] * startState.volts[at];
+    this.runner.stepper.circuit.inductors.forEach(({ henries }, index) => {
+      if (!(henries > 0)) return;
+      off += change[nodes + index] ** 2 / henries;
+      all += startState.flux[index] ** 2 / henries;
+    });
+    return all > 0 ? Math.sqrt(off / all) : 0;
   }
 
   /** Puts `into` where an implicit step (hold + I - M) d = F(x) leads; false when there is none. */

@@ -329,10 +329,10 @@ class Relaxation {
         if (size < Infinity) stride = Math.min(LONGEST_STRIDE, stride * STRIDE_GROWTH);
         size = equation.size();
         const greatestCharge = greatest(this.passed);
-        outcome.worstErrorVolts = error.worstVolts;
+        outcome.worstErrorVolts = Math.max(error.worstVolts, error.fluxFraction * scaleVolts);
         outcome.outputErrorVolts = error.outputVolts;
         outcome.chargeResidue = greatestCharge > 0 ? equation.greatestGain() / greatestCharge : 0;
-        outcome.converged = error.worstVolts <= tolerance * scaleVolts;
+        outcome.converged = outcome.worstErrorVolts <= tolerance * scaleVolts;
         equation.readEnd(kept);
       } else {
         stride = Math.max(LEAST_STRIDE, stride / STRIDE_GROWTH ** 2);

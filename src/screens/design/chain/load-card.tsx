@@ -12,13 +12,15 @@ const USUAL_AMPS = 10e-6;
 const capitalised = (words: string) => words[0].toUpperCase() + words.slice(1);
 
 export function LoadLine({ prediction }: Editing) {
-  const { amps, watts } = prediction.output;
-  if (amps === null) return <>past the closed form</>;
+  const { alternating } = prediction.output;
+  const { amps, watts } = alternating ? { amps: alternating.rmsAmps, watts: alternating.watts } : prediction.output;
+  if (amps === null) return <>{alternating ? 'by the time domain' : 'past the closed form'}</>;
   return amps === 0 ? (
     <>no load current</>
   ) : (
     <>
-      <Quantity value={amps} unit="A" /> · <Quantity value={watts} unit="W" />
+      <Quantity value={amps} unit="A" />
+      {alternating ? ' RMS' : ''} · <Quantity value={watts} unit="W" />
     </>
   );
 }
@@ -29,8 +31,11 @@ export function LoadFields({ store, design, prediction }: Editing) {
   /** A load of the new kind that draws about what the old one did. */
   const switchTo = (kind: LoadKindId) => {
     if (kind === load.kind) return;
-    const { amps, meanVolts, noLoadVolts } = prediction.output;
-    const present = { amps: amps || design.target?.amps || USUAL_AMPS, volts: meanVolts || noLoadVolts || 1 };
+    const { amps, meanVolts, noLoadVolts, alternating } = prediction.output;
+    const present = {
+      amps: (alternating ? alternating.rmsAmps : amps) || design.target?.amps || USUAL_AMPS,
+      volts: (alternating ? (alternating.rmsVolts ?? alternating.noLoadPeakVolts) : meanVolts) || noLoadVolts || 1,
+    };
     edit('$.load', loadOfKind(kind, present));
   };
   return (

@@ -9,6 +9,13 @@ import { FromDrawer } from './from-drawer';
 
 export function OutputLine({ design, prediction }: Editing) {
   const { seriesOhms, bleederOhms } = design.output;
+  if (prediction.output.alternating)
+    return (
+      <>
+        {seriesOhms === 0 ? 'no series resistor' : <Quantity value={seriesOhms} unit="Ω" />}
+        {bleederOhms === null ? '' : ' · bleeder across it'}
+      </>
+    );
   return (
     <>
       {seriesOhms === 0 ? (

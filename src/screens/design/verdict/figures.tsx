@@ -2,7 +2,6 @@
 
 import { Accordion } from 'radix-ui';
 import type { ReactNode } from 'react';
-import { isSilent } from '@/core/drive/drive';
 import type { Design } from '@/core/design/design-schema';
 import { explain, type ExplainedFigure } from '@/core/predict/explain';
 import { FIGURES, type FigureId } from '@/core/predict/figures';
@@ -30,8 +29,11 @@ const WORTH_A_ROW = 0.999;
 /** Share of the ideal output from which a loss before any load has a row of its own. */
 const WORTH_A_LOSS = 0.005;
 
-const isWorthALoss = ({ output: { idealNoLoadVolts }, drive }: Prediction, volts: number) =>
-  !isSilent(drive) && volts > WORTH_A_LOSS * idealNoLoadVolts;
+/** Less stands for nothing, V: of a driver that does not run, or a ladder that a rectifier starves. */
+const NOTHING = 1e-3;
+
+const isWorthALoss = ({ output: { idealNoLoadVolts } }: Prediction, volts: number) =>
+  idealNoLoadVolts > NOTHING && volts > WORTH_A_LOSS * idealNoLoadVolts;
 
 const ROWS: readonly Row[] = [
   {
