@@ -73,11 +73,17 @@ function partsOf(design: Design, { parts, dischargeOhms }: Asked): object {
   const settled = parts.has('transient') || parts.has('discharge') ? finish(transientOf(design)).transient : null;
   // Through its own bleeder where no other resistor is named; without either there is nothing to discharge it.
   const ohms = dischargeOhms ?? design.output.bleederOhms;
+  // What nothing rectifies neither fills nor empties.
+  const stores = prediction.output.alternating === null;
   return {
     ...prediction,
     ...(parts.has('transient') ? { transient: settled } : {}),
-    ...(parts.has('charge-up') ? { chargeUp: finish(chargeUpOf(design, prediction.output.noLoadVolts, false)) } : {}),
-    ...(parts.has('discharge') ? { discharge: ohms === null ? null : dischargedFrom(design, settled!, ohms) } : {}),
+    ...(parts.has('charge-up')
+      ? { chargeUp: stores ? finish(chargeUpOf(design, prediction.output.noLoadVolts, false)) : null }
+      : {}),
+    ...(parts.has('discharge')
+      ? { discharge: ohms === null || !stores ? null : dischargedFrom(design, settled!, ohms) }
+      : {}),
     ...(parts.has('tolerance') ? { tolerance: spreadOf(design) } : {}),
   };
 }

@@ -60,6 +60,14 @@ it('gives all parts at once; a discharge only where something discharges', () =>
   expect(parsed('--all', '--discharge', '1M').discharge.ohms).toBe(1e6);
 });
 
+it('has nothing to charge, discharge or spread where nothing rectifies, and says so with null', () => {
+  const plain = newDesign('Straight');
+  const straight = { ...plain, ladder: { ...plain.ladder, topology: 'none' }, load: { kind: 'resistance', ohms: 1e6 } };
+  const whole = JSON.parse(asked(['--all', '--discharge', '1M', '-'], JSON.stringify(straight)).out);
+  expect(whole.transient.rmsVolts / whole.output.alternating.rmsVolts).toBeCloseTo(1, 2);
+  expect([whole.chargeUp, whole.discharge, whole.tolerance]).toEqual([null, null, null]);
+});
+
 it.each<[string, string[], string, RegExp]>([
   ['text that is not JSON', ['-'], '{', /^\$: is not JSON/],
   ['a bad field', ['-'], JSON.stringify({ ...newDesign('x'), name: 7 }), /^\$\.name: is 7; must be a name/],

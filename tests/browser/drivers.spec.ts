@@ -3,6 +3,7 @@ import { DRIVER_KINDS, type DriverKindId } from '../../src/core/drive/driver-kin
 import { DRIVE_FIGURES, type DriveFigureId } from '../../src/core/drive/figures';
 import { newDesign } from '../../src/core/design/new-design';
 import { predict } from '../../src/core/predict/predict';
+import { finish, transientOf } from '../../src/core/transient/transient';
 import { expect, exported, openLink, say, shelve, test } from './fixtures';
 
 /** A computed figure on the open card, as text with plain spaces. */
@@ -124,4 +125,32 @@ test('a scope record becomes the waveform, is drawn, and gives way to a sine aga
   await expect(page.locator('[data-finding=sampled-as-sine]')).toBeVisible();
   await page.getByRole('radio', { name: 'Sine' }).click();
   expect((await exported(page)).driver).toMatchObject({ waveform: 'sine', samples: null });
+});
+
+test('without a ladder the output alternates: RMS and peak stand for the mean, and the time domain agrees', async ({
+  page,
+  request,
+}) => {
+  const load = { kind: 'resistance' as const, ohms: 50e3 };
+  await page.goto(`/designs/${await shelve(request, { ...newDesign('Straight'), load })}`);
+  await page.getByLabel('Topology').selectOption('none');
+  await expect(page.getByLabel('Each capacitor')).toHaveCount(0);
+  const design = await exported(page);
+  const { rmsVolts, peakVolts, rmsAmps } = predict(design).output.alternating!;
+  const shown = async (id: string) =>
+    (await page.locator(`[data-figure=${id}]`).innerText()).replace(/\s+/g, ' ').trim();
+  expect(await shown('outputRmsVolts')).toBe(say(rmsVolts!, 'V', 4));
+  expect(await shown('outputPeakVolts')).toBe(say(peakVolts!, 'V'));
+  expect(await shown('outputRmsAmps')).toBe(say(rmsAmps!, 'A'));
+  await expect(page.locator('section[aria-label=Verdict] h2')).toContainText('RMS');
+  const { transient } = finish(transientOf(design));
+  await expect(page.locator('[data-time-domain=outputRmsVolts]')).toContainText(
+    say(transient.rmsVolts, 'V', 4).split(' ')[0],
+  );
+  await page.getByRole('tab', { name: 'Discharge' }).click();
+  await expect(page.getByText('Nothing is rectified and nothing stored here')).toBeVisible();
+  await page.getByRole('tab', { name: 'Waveforms' }).click();
+  await expect(page.getByRole('img', { name: /aveform/ })).toBeVisible();
+  await page.getByLabel('Topology').selectOption('half-wave');
+  await expect(page.locator('[data-part=C1]')).toBeVisible();
 });

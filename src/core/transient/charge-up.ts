@@ -67,12 +67,14 @@ const BURNING_PERIODS = 400;
  * @param settledVolts mean at the terminal that counts as all the way, V
  * @param exact whether every period is to be run
  * @yields how far it has come
+ * @throws RangeError for a design without a ladder, which has nothing to charge
  */
 export function* chargeUpOf(
   design: Design,
   settledVolts: number,
   exact: boolean,
 ): Generator<ChargeUpProgress, ChargeUp> {
+  if (design.ladder.topology === 'none') throw new RangeError('chargeUpOf: no ladder to charge');
   const { ladder, circuit, startFluxes } = switchedOn(design);
   const { drive, network } = ladder;
   const grid = circuit.supply ? phasedGrid(circuit.supply.phases, SUPPLY_STEPS) : timeGrid(drive, STEPS);
