@@ -18,6 +18,7 @@ async function inCore(page: Page, id: DriveFigureId): Promise<string> {
 /** Each kind with a field to change and a figure that answers to it. */
 const KINDS: { kind: Exclude<DriverKindId, 'measured'>; field: string; typed: string; figure: DriveFigureId }[] = [
   { kind: 'mains', field: 'Secondary, no load, RMS', typed: '1.2k', figure: 'openPeakVolts' },
+  { kind: 'direct-mains', field: 'In series: resistor, lamp, line', typed: '220', figure: 'shortPeakAmps' },
   { kind: 'resonant-push-pull', field: 'Tank capacitor, each', typed: '1u', figure: 'frequencyHertz' },
   { kind: 'flyback', field: 'Duty cycle', typed: '30', figure: 'switchPeakAmps' },
   { kind: 'blocking-oscillator', field: 'Base resistor', typed: '2k2', figure: 'switchPeakAmps' },

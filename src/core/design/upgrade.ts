@@ -2,7 +2,7 @@ import { isSection, renamed } from '../schema/renamed';
 
 export const DESIGN_FORMAT = 'eager-ladder/design';
 /** The version that the schema describes; older documents are brought up to it step by step. */
-export const DESIGN_VERSION = 2;
+export const DESIGN_VERSION = 3;
 
 type Section = Record<string, unknown>;
 type Upgrader = (document: Section) => Section;
@@ -28,8 +28,22 @@ const toVersion2: Upgrader = (document) => {
   return within(within(within(document, 'ladder', ladder), 'resistors', resistors), 'driver', driver);
 };
 
+/** Version 2 to 3: a line without transformer is a driver of its own, and a core's path stands with its area. */
+const toVersion3: Upgrader = (document) => {
+  const { driver, winding, transformer } = document;
+  const direct = isSection(driver) && driver.kind === 'mains' && driver.style === 'direct';
+  const straight = direct ? { ...document, driver: { kind: 'direct-mains' } } : document;
+  if (!isSection(winding) || !isSection(winding.core) || !('pathMetres' in winding.core)) return straight;
+  const { pathMetres, ...core } = winding.core;
+  return {
+    ...straight,
+    ...(isSection(transformer) ? { transformer: { ...transformer, corePathMetres: pathMetres } } : {}),
+    winding: { ...winding, core },
+  };
+};
+
 /** One upgrader for each version there was: from it to the next. Add one when a stored field changes; change none. */
-const UPGRADERS: Readonly<Record<number, Upgrader>> = { 1: toVersion2 };
+const UPGRADERS: Readonly<Record<number, Upgrader>> = { 1: toVersion2, 2: toVersion3 };
 
 /**
  * A document of any version there was as one of the present version, where it

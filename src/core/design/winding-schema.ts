@@ -34,7 +34,6 @@ export const windingSchema = z.strictObject({
     .prefault({}),
   core: z
     .strictObject({
-      pathMetres: unknown('m', '0.1'),
       relativePermeability: quantity('', '2000', 'above zero').default(2000),
       gapMetres: quantity('m', '0.5e-3', 'zero or more').default(0),
       workingTesla: quantity('T', '0.2', 'above zero').default(0.2),

@@ -8,6 +8,7 @@ import type { AnyDriverKind, Source } from './driver-kind';
 import { directFeed } from './feed';
 import { blockingOscillator } from './kinds/blocking-oscillator';
 import { capacitorDischarge } from './kinds/capacitor-discharge';
+import { directMains } from './kinds/direct-mains';
 import { flyback } from './kinds/flyback';
 import { inverter } from './kinds/inverter';
 import { mains } from './kinds/mains';
@@ -22,6 +23,7 @@ import { transformerRatings } from './transformer-checks';
 const KINDS = [
   measured,
   mains,
+  directMains,
   resonantPushPull,
   flyback,
   blockingOscillator,

@@ -65,6 +65,7 @@ export const DRIVE_FIGURES = {
   shotWatts: { link: 'driver', label: 'Power into shots', unit: 'W' },
   openRmsVolts: { link: 'driver', label: 'No load, RMS', unit: 'V' },
   openPeakVolts: { link: 'driver', label: 'No load, peak', unit: 'V' },
+  shortPeakAmps: { link: 'driver', label: 'Into a short, peak', unit: 'A' },
   impedanceOhms: { link: 'driver', label: 'Impedance, Voc / Isc', unit: 'Ω' },
   reactanceOhms: { link: 'driver', label: 'Of it leakage reactance', unit: 'Ω' },
   voltAmperes: { link: 'driver', label: 'No-load volts times short-circuit current', unit: 'VA' },
@@ -85,8 +86,10 @@ export const DRIVE_FIGURES = {
   losslessPeakVolts: { link: 'transformer', label: 'Without loss, at most', unit: 'V' },
   byEnergyVolts: { link: 'transformer', label: 'Were all its energy there', unit: 'V' },
   byRatioVolts: { link: 'transformer', label: 'Storage times turns ratio', unit: 'V' },
+  magnetisingPeakAmps: { link: 'transformer', label: 'Magnetising current, peak', unit: 'A' },
   fluxLinkageVoltSeconds: { link: 'transformer', label: 'Flux linkage of the whole primary, peak', unit: 'V·s' },
   fluxTesla: { link: 'transformer', label: 'Flux density, peak', unit: 'T' },
+  coreLossWatts: { link: 'transformer', label: 'Core loss, within a factor of two or three', unit: 'W' },
 
   mostWatts: { link: 'input', label: 'Power for the ladder, at most', unit: 'W' },
   mostAmps: { link: 'input', label: 'RMS current, at most', unit: 'A' },

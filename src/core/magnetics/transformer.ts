@@ -19,6 +19,8 @@ export const transformerSchema = z.strictObject({
   /** Its own winding capacitance. */
   secondaryFarads: quantity('F', '15e-12', 'zero or more').default(0),
   coreSquareMetres: quantity('m²', '1.2e-4', 'above zero').nullable().default(null),
+  /** Length of the flux’s path. */
+  corePathMetres: quantity('m', '0.11', 'above zero').nullable().default(null),
   saturationTesla: quantity('T', '0.3', 'above zero').default(0.3),
   /** A diode inside, as in many flyback transformers. */
   rectifierInside: yes.default(false),
@@ -36,6 +38,7 @@ export const TRANSFORMER_FIELDS: readonly FieldDescription[] = [
   quantityField('secondaryOhms', 'Secondary resistance', 'Ω'),
   quantityField('coreSquareMetres', 'Core area', 'm²', { optional: true }),
   quantityField('saturationTesla', 'Core saturates at', 'T'),
+  quantityField('corePathMetres', 'Core, path of the flux', 'm', { optional: true, more: true }),
   quantityField('coupling', 'Coupling', '%', { more: true }),
   quantityField('secondaryFarads', 'Secondary capacitance', 'F', {
     more: true,

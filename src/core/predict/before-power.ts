@@ -32,7 +32,10 @@ export function beforePower(design: Design, prediction: Omit<Prediction, 'findin
   checks.push(...DRIVER_KINDS[driver.kind].beforePower(driver, figures));
   if (transformer || driver.kind === 'mains')
     say('polarity', 'Core and the low end of the secondary on the ladder’s ground, by one short wire.');
-  const noLoad = formatQuantity(prediction.output.noLoadVolts, 'V');
+  const { drive } = prediction;
+  // What alternates, or a ladder that is starved, has no direct output to speak of, and its winding all the same.
+  const noLoadVolts = Math.max(prediction.output.noLoadVolts, drive.positivePeakVolts, drive.negativePeakVolts);
+  const noLoad = formatQuantity(noLoadVolts, 'V');
   say(
     'meter',
     `A divider rated for more than ${noLoad} on the terminal before power: no hand meter is connected to it directly.`,
@@ -43,7 +46,7 @@ export function beforePower(design: Design, prediction: Omit<Prediction, 'findin
       ? 'There is no bleeder: have a resistor on an insulated stick ready, and short every capacitor after use.'
       : `The bleeder needs about ${formatQuantity(prediction.energy.bleedSeconds ?? 0, 's', 2)} to 60 V; have a resistor on an insulated stick ready all the same, and measure.`,
   );
-  if (prediction.output.noLoadVolts > X_RAY_VOLTS)
+  if (noLoadVolts > X_RAY_VOLTS)
     say('x-rays', 'No vacuum tube near the terminal without shielding: over about 5 kV it can emit X-rays.');
   return checks;
 }

@@ -111,16 +111,16 @@ export function calculateCore({ core, primary, secondary }: Winding, design: Ben
   const findings: Finding[] = [];
   const say = (severity: Finding['severity'], code: string, message: string, advice: string) =>
     findings.push({ severity, code, where: '$.winding.core', message, advice });
-  const { coreSquareMetres, primaryTurns, primaryHenries } = transformer;
+  const { coreSquareMetres, corePathMetres, primaryTurns, primaryHenries } = transformer;
   const linkage = design.figures.fluxLinkageVoltSeconds ?? NaN;
   const least =
     coreSquareMetres === null || Number.isNaN(linkage)
       ? null
       : leastTurns(linkage, coreSquareMetres, core.workingTesla);
   const of =
-    coreSquareMetres === null || core.pathMetres === null
+    coreSquareMetres === null || corePathMetres === null
       ? null
-      : { ...core, squareMetres: coreSquareMetres, pathMetres: core.pathMetres };
+      : { ...core, squareMetres: coreSquareMetres, pathMetres: corePathMetres };
   const factor = of && inductanceFactor(of);
   const calculated = factor && factor * primaryTurns ** 2;
   if (least !== null && primaryTurns < least)

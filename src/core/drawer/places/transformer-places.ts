@@ -41,7 +41,7 @@ export const corePlace: Place = {
   name: 'Core',
   takes: 'core',
   partId: 'transformer.corePartId',
-  fields: ['coreSquareMetres', 'saturationTesla'].map((field) => `transformer.${field}`),
+  fields: ['coreSquareMetres', 'corePathMetres', 'saturationTesla'].map((field) => `transformer.${field}`),
   count: (read) => (read('transformer') ? 1 : 0),
   fit: (read, part) =>
     part.kind !== 'core' || !read('transformer')
@@ -51,6 +51,7 @@ export const corePlace: Place = {
           values: {
             'transformer.coreSquareMetres': part.squareMetres,
             'transformer.saturationTesla': part.saturationTesla,
+            ...known({ 'transformer.corePathMetres': part.pathMetres }),
           },
         },
 };

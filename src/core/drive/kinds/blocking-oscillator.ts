@@ -151,7 +151,7 @@ function oscillatorDrive(
   result.figure('estimatedHertz', estimate);
   result.figure('ceilingWatts', watts);
   result.figure('transistorPeakVolts', volts + backVolts);
-  reportStrokes(result, transformer, { forwardVolts: volts, backVolts, peakAmps });
+  reportStrokes(result, transformer, { forwardVolts: volts, backVolts, peakAmps, hertz: frequencyHertz });
   // A rating that holds the swing back is what the transistor breaks down at: that is a stress of its own.
   result.stress('transistorVoltage', 'noLoad', volts + (unheld ? backVolts : freeVolts));
   result.stress('transistorCurrent', 'loaded', primaryRmsAmps);

@@ -190,7 +190,7 @@ function flybackDrive(
   result.figure('ceilingWatts', joules * frequencyHertz);
   result.stress('transistorCurrent', 'loaded', rmsAmps);
   result.stress('primaryCurrent', 'loaded', rmsAmps);
-  reportStrokes(result, transformer, { forwardVolts: volts, backVolts: topVolts, peakAmps });
+  reportStrokes(result, transformer, { forwardVolts: volts, backVolts: topVolts, peakAmps, hertz: frequencyHertz });
   const clampHolds = reportSwitch(result, driver, strokes);
   reportPulse(result, driver, strokes);
   reportPower(result, supply, driver, strokes, drive, context, clampHolds);

@@ -100,7 +100,7 @@ function inverterDrive(
   const result = new DriveCollector();
   const { bridge, frequencyHertz, deadSeconds, efficiency, transistorOhms, blockingFarads } = driver;
   const feed = directFeed(supply);
-  const watts = ladderWatts === null ? null : ladderWatts / efficiency;
+  const asked = ladderWatts === null ? null : ladderWatts / efficiency;
   const { volts } = feed;
   const primaryVolts = bridge === 'half' ? volts / 2 : volts;
   const turns = bridge === 'push-pull' ? transformer.primaryTurns / 2 : transformer.primaryTurns;
@@ -117,12 +117,16 @@ function inverterDrive(
   result.figure('transistorPeakVolts', blocks);
   result.figure('turnsRatio', ratio);
   result.figure('secondaryPeakVolts', topVolts);
-  reportCore(result, transformer, (primaryVolts * onFraction) / (4 * frequencyHertz * turns));
+  const perTurn = (primaryVolts * onFraction) / (4 * frequencyHertz * turns);
+  const coreWatts = reportCore(result, transformer, { perTurn, swing: perTurn, hertz: frequencyHertz });
   result.stress('transistorVoltage', 'noLoad', blocks);
-  // Of what the winding carries; magnetising current apart.
+  // A triangle, out of step with what the ladder draws: squares add (handbook).
+  const magnetisingRms = magnetisingPeak(transformer, primaryVolts * onFraction, turns, frequencyHertz) / Math.sqrt(3);
+  result.figure('magnetisingPeakAmps', magnetisingRms * Math.sqrt(3));
   if (ladderRmsAmps !== null) {
-    result.figure('primaryRmsAmps', ratio * ladderRmsAmps);
-    result.stress('primaryCurrent', 'loaded', ratio * ladderRmsAmps);
+    const primaryRms = Math.hypot(ratio * ladderRmsAmps, magnetisingRms);
+    result.figure('primaryRmsAmps', primaryRms);
+    result.stress('primaryCurrent', 'loaded', primaryRms);
   }
   if (onFraction === 0)
     result.finding(
@@ -132,13 +136,14 @@ function inverterDrive(
       `A dead time of ${formatQuantity(deadSeconds, 's')} leaves nothing of a half period at ${formatQuantity(frequencyHertz, 'Hz')}.`,
       'Shorten the dead time or lower the frequency.',
     );
-  if (watts !== null && watts > 0 && volts > 0) {
-    const primaryAmps = watts / (sagged(feed, watts) * (primaryVolts / volts));
+  if (asked !== null && asked > 0 && volts > 0) {
+    const primaryAmps = asked / (sagged(feed, asked) * (primaryVolts / volts));
     result.figure('primaryAmps', primaryAmps);
     // Each carries it in one half of the period.
-    result.figure('transistorRmsAmps', primaryAmps / Math.SQRT2);
-    result.stress('transistorCurrent', 'loaded', primaryAmps / Math.SQRT2);
-    result.figure('conductionWatts', primaryAmps ** 2 * transistorOhms * (bridge === 'full' ? 2 : 1));
+    const carried = Math.hypot(primaryAmps, magnetisingRms);
+    result.figure('transistorRmsAmps', carried / Math.SQRT2);
+    result.stress('transistorCurrent', 'loaded', carried / Math.SQRT2);
+    result.figure('conductionWatts', carried ** 2 * transistorOhms * (bridge === 'full' ? 2 : 1));
     if (blockingFarads !== null) {
       const rippleVolts = primaryAmps / (2 * frequencyHertz * blockingFarads);
       result.figure('blockingRippleVolts', rippleVolts);
@@ -152,7 +157,7 @@ function inverterDrive(
         );
     }
   }
-  reportFeed(result, supply, watts);
+  reportFeed(result, supply, asked === null ? null : asked + coreWatts);
   if (rung > 0)
     result.finding(
       'warn',
@@ -180,9 +185,20 @@ function inverterDrive(
             }
           : null,
       rough: rung > 0,
-      supply: { ...feed, efficiency, idleWatts: 0 },
+      supply: { ...feed, efficiency, idleWatts: coreWatts },
     }),
   );
+}
+
+/** Peak of what a square magnetises a core with, V / (4 f L) on the turns it drives, A; zero where the inductance is not known (handbook). */
+function magnetisingPeak(
+  { primaryHenries, primaryTurns }: Transformer,
+  volts: number,
+  turns: number,
+  hertz: number,
+): number {
+  if (primaryHenries === null) return 0;
+  return volts / (4 * hertz * primaryHenries * (turns / primaryTurns) ** 2);
 }
 
 /**

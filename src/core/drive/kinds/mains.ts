@@ -10,7 +10,7 @@ import type { Supply } from '../supply';
 
 const schema = z.strictObject({
   kind: z.literal('mains'),
-  style: choice(['plain', 'current-limited', 'oven', 'direct']).default('plain'),
+  style: choice(['plain', 'current-limited', 'oven']).default('plain'),
   /** RMS without load at rated mains, one transformer. */
   secondaryVolts: quantity('V', '2500', 'above zero'),
   secondaryOhms: quantity('Ω', '800', 'zero or more').default(0),
@@ -36,9 +36,8 @@ export const mains = driverKind(schema, {
         { value: 'plain', name: 'Plain' },
         { value: 'current-limited', name: 'Limited' },
         { value: 'oven', name: 'Oven' },
-        { value: 'direct', name: 'None' },
       ],
-      hint: 'Limited: ignition and sign types. None: straight from the line.',
+      hint: 'Limited: ignition and sign types.',
     },
     quantityField('secondaryVolts', 'Secondary, no load, RMS', 'V'),
     quantityField('shortAmps', 'Short-circuit current, RMS', 'A', {
@@ -60,8 +59,8 @@ export const mains = driverKind(schema, {
       partId: 'driver.partId',
       fields: ['secondaryVolts', 'secondaryOhms', 'shortAmps'].map((field) => `driver.${field}`),
       count: (read) => read('driver.count') as number,
-      fit: (read, part) =>
-        part.kind !== 'transformer' || part.secondaryVolts === null || read('driver.style') === 'direct'
+      fit: (_read, part) =>
+        part.kind !== 'transformer' || part.secondaryVolts === null
           ? null
           : {
               words: '',
@@ -83,7 +82,7 @@ export const mains = driverKind(schema, {
 });
 
 /**
- * A transformer at mains frequency, or the mains itself.
+ * A transformer at mains frequency.
  *
  * Several have their primaries in parallel and secondaries in series: voltages
  * and impedances add. A current into a short gives the impedance, Voc / Isc, of
@@ -100,36 +99,35 @@ function mainsDrive(
   const { style, count, secondaryVolts, shortAmps, magnetisingAmps } = driver;
   const { hertz } = supply;
   const primaryVolts = supply.volts * supply.setting;
-  const direct = style === 'direct';
-  const openVolts = direct ? primaryVolts : count * secondaryVolts * supply.setting;
+  const openVolts = count * secondaryVolts * supply.setting;
   const dimmed = supply.dimmedDegrees > 0 ? phaseCut(supply.dimmedDegrees) : null;
   const samples = dimmed && phaseCutSamples(supply.dimmedDegrees, openVolts * Math.SQRT2);
   const peakVolts = samples ? Math.max(...samples) : openVolts * Math.SQRT2;
-  const ohms = direct ? 0 : count * driver.secondaryOhms;
-  const impedance = direct || shortAmps === null ? ohms : (count * secondaryVolts) / shortAmps;
+  const ohms = count * driver.secondaryOhms;
+  const impedance = shortAmps === null ? ohms : (count * secondaryVolts) / shortAmps;
   const henries = Math.sqrt(Math.max(0, impedance ** 2 - ohms ** 2)) / (2 * Math.PI * hertz);
   result.figure('mainsVolts', primaryVolts);
   result.figure('openRmsVolts', dimmed ? openVolts * Math.SQRT2 * dimmed.rms : openVolts);
   result.figure('openPeakVolts', peakVolts);
-  if (!direct) reportDimmer(result, supply.dimmedDegrees);
+  reportDimmer(result, supply.dimmedDegrees);
   if (dimmed) result.sampledAsSine('$.supply.dimmedDegrees');
-  if (shortAmps !== null && !direct) {
+  if (shortAmps !== null) {
     result.figure('impedanceOhms', impedance);
     result.figure('reactanceOhms', 2 * Math.PI * hertz * henries);
     result.figure('voltAmperes', openVolts * shortAmps * supply.setting);
   }
   if (ladderWatts !== null && primaryVolts > 0) result.figure('mainsAmps', ladderWatts / primaryVolts);
-  if (magnetisingAmps !== null && !direct) {
+  if (magnetisingAmps !== null) {
     result.figure('magnetisingAmps', count * magnetisingAmps * supply.setting);
     result.figure('powerFactorFarads', (count * magnetisingAmps) / (2 * Math.PI * hertz * supply.volts));
   }
-  if (direct || !supply.isolated)
+  if (!supply.isolated)
     result.finding(
       'stop',
       'mains-not-isolated',
-      direct ? '$.driver.style' : '$.supply.isolated',
+      '$.supply.isolated',
       'The ladder is connected to the mains without isolation: every part of it, ground side too, can kill, and a fault draws what the fuse allows.',
-      'Shown for understanding. Put an isolating transformer before it.',
+      'Use a transformer whose secondary is apart from its primary, or put an isolating one before it.',
     );
   if (style === 'oven')
     result.finding(

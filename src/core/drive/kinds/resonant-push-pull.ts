@@ -223,7 +223,16 @@ function pushPullDrive(
   result.figure('supplyTimesRatioVolts', volts * ratio);
   result.figure('secondaryPeakVolts', peakVolts);
   result.figure('reflectedFarads', reflected);
-  reportCore(result, transformer, tankVolts / (omega * transformer.primaryTurns));
+  const perTurn = tankVolts / (omega * transformer.primaryTurns);
+  const coreWatts = reportCore(result, transformer, { perTurn, swing: perTurn, hertz });
+  if (coreWatts > tankWatts)
+    result.finding(
+      'note',
+      'core-loss-over-quality',
+      '$.driver.unloadedQuality',
+      `A usual ferrite of this core’s size loses some ${formatQuantity(coreWatts, 'W', 2)} at this flux, more than the ${formatQuantity(tankWatts, 'W', 2)} that the tank’s Q leaves for everything: idle current and heat may be that much higher.`,
+      'Measure the current without load, and enter the Q that gives it.',
+    );
   const loadWatts = (ladderWatts ?? 0) / driver.efficiency;
   // What it takes idle falls with the square of what the load leaves of the supply.
   const watts = loadWatts + idleWatts * driveScale ** 2;

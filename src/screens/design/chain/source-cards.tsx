@@ -156,10 +156,10 @@ export function DriverFields({ onBench, ...editing }: Editing & ToBench) {
       ) : (
         <Fields editing={editing} link="driver" fields={DRIVER_KINDS[driver.kind].fields} />
       )}
-      {driver.kind === 'mains' && driver.style === 'direct'
-        ? null
-        : DRIVER_KINDS[driver.kind].places.map(({ id }) => <FromDrawer key={id} {...editing} place={id} />)}
-      {driver.kind === 'mains' && driver.style !== 'direct' ? (
+      {DRIVER_KINDS[driver.kind].places.map(({ id }) => (
+        <FromDrawer key={id} {...editing} place={id} />
+      ))}
+      {driver.kind === 'mains' ? (
         <MeterSense
           drive={prediction.drive}
           onTimes={(times) =>

@@ -12,13 +12,15 @@ import type { BenchEditing } from './bench-editing';
 import { BenchField, BenchFindings, Empty, Heading, Result, Sheet, Take } from './bench-parts';
 
 const CORE_FIELDS = [
-  quantityField('pathMetres', 'Path of the flux', 'm', { optional: true }),
   quantityField('relativePermeability', 'Permeability, relative', ''),
   quantityField('gapMetres', 'Gap in all', 'm'),
   quantityField('workingTesla', 'To work at', 'T'),
   quantityField('windowSquareMetres', 'Window', 'm²', { optional: true }),
 ];
-const AREA = quantityField('coreSquareMetres', 'Area', 'm²', { optional: true });
+const OF_TRANSFORMER = [
+  quantityField('coreSquareMetres', 'Area', 'm²', { optional: true }),
+  quantityField('corePathMetres', 'Path of the flux', 'm', { optional: true }),
+];
 const WIRE_FIELDS = [
   quantityField('wireMetres', 'Wire, bare', 'm', { optional: true }),
   quantityField('strands', 'Strands in parallel', ''),
@@ -36,11 +38,14 @@ export function CorePage({ bench }: { bench: BenchEditing }) {
       entered={
         <>
           <Heading>Core</Heading>
-          <DescribedField
-            field={AREA}
-            value={transformer.coreSquareMetres}
-            onEdit={(changed) => store.getState().edit('$.transformer.coreSquareMetres', changed)}
-          />
+          {OF_TRANSFORMER.map((field) => (
+            <DescribedField
+              key={field.name}
+              field={field}
+              value={transformer[field.name as 'coreSquareMetres' | 'corePathMetres']}
+              onEdit={(changed) => store.getState().edit(`$.transformer.${field.name}`, changed)}
+            />
+          ))}
           {CORE_FIELDS.map((field) => (
             <BenchField key={field.name} bench={bench} part="core" field={field} />
           ))}

@@ -1,0 +1,97 @@
+import { quantityField } from '../../quantity/field-description';
+import { choice, quantity } from '../../schema/fields';
+import * as z from '../../zod';
+import { DriveCollector, plainDrive, type DriveResult } from '../drive-result';
+import { driverKind, needed } from '../driver-kind';
+import { phaseCut, phaseCutSamples } from '../phase-cut';
+import type { Supply } from '../supply';
+
+const schema = z.strictObject({
+  kind: z.literal('direct-mains'),
+  /** What keeps the ladder apart from the line. */
+  isolation: choice(['none', 'isolating-transformer', 'variable-and-isolating']).default('none'),
+  /** A resistor or lamp in series, with what the line itself has. */
+  seriesOhms: quantity('Ω', '100', 'zero or more').default(0),
+});
+
+export const directMains = driverKind(schema, {
+  kind: 'direct-mains',
+  name: 'Mains, no step-up',
+  needs: { supply: ['mains'], transformer: false, inductance: false },
+  fields: [
+    {
+      as: 'choice',
+      name: 'isolation',
+      label: 'Isolated by',
+      options: [
+        { value: 'none', name: 'Nothing' },
+        { value: 'isolating-transformer', name: 'Isolating transformer' },
+        { value: 'variable-and-isolating', name: 'One behind a variable one' },
+      ],
+      hint: 'One to one, rated for the line. A variable transformer alone isolates nothing.',
+    },
+    quantityField('seriesOhms', 'In series: resistor, lamp, line', 'Ω', {
+      hint: 'Limits the surge when it is switched on. A cold lamp has a tenth of its hot resistance.',
+    }),
+  ],
+  // A line has the voltage that it has: what was there cannot be kept.
+  start: () => ({ driver: { isolation: 'isolating-transformer' as const, seriesOhms: 100 } }),
+  places: [],
+  ratings: () => [],
+  drive: ({ supply, driver }, { ladderWatts }) => {
+    const line = needed(supply);
+    if (line.kind !== 'mains') throw new RangeError('drive: mains needs a mains supply');
+    return lineDrive(line, driver, ladderWatts);
+  },
+  beforePower: () => [
+    {
+      code: 'line-isolation',
+      text: 'Plug out: measure from each terminal of the ladder to each pin of the plug and to earth. Behind an isolating transformer there is no path to any of them.',
+    },
+  ],
+});
+
+/** The line itself: a sine, or what a dimmer leaves of it, behind what is in series. */
+function lineDrive(
+  { volts, setting, hertz, dimmedDegrees }: Extract<Supply, { kind: 'mains' }>,
+  { isolation, seriesOhms }: z.output<typeof schema>,
+  ladderWatts: number | null,
+): DriveResult {
+  const result = new DriveCollector();
+  const lineVolts = volts * setting;
+  const dimmed = dimmedDegrees > 0 ? phaseCut(dimmedDegrees) : null;
+  const samples = dimmed && phaseCutSamples(dimmedDegrees, lineVolts * Math.SQRT2);
+  const peakVolts = samples ? Math.max(...samples) : lineVolts * Math.SQRT2;
+  result.figure('mainsVolts', lineVolts);
+  result.figure('openRmsVolts', dimmed ? lineVolts * Math.SQRT2 * dimmed.rms : lineVolts);
+  result.figure('openPeakVolts', peakVolts);
+  result.figure('shortPeakAmps', peakVolts / seriesOhms);
+  if (ladderWatts !== null && lineVolts > 0) result.figure('mainsAmps', ladderWatts / lineVolts);
+  if (dimmed) result.sampledAsSine('$.supply.dimmedDegrees');
+  if (isolation === 'none')
+    result.finding(
+      'stop',
+      'mains-not-isolated',
+      '$.driver.isolation',
+      'The ladder is connected to the mains without isolation: every part of it, ground side too, can kill, and a fault draws what the fuse allows.',
+      'Shown for understanding. Put an isolating transformer before it, and say so here.',
+    );
+  else
+    result.finding(
+      'note',
+      'isolated-line',
+      '$.driver.isolation',
+      'Behind an isolating transformer no single touch finds earth, until something earths the ladder: a scope, a meter or a fault makes the other terminal live to earth by all of it, and no residual-current device sees it.',
+      'Earth at one point on purpose or nowhere, and treat both terminals as live.',
+    );
+  return result.with(
+    plainDrive({
+      waveform: samples ? 'sampled' : 'sine',
+      samples,
+      positivePeakVolts: peakVolts,
+      negativePeakVolts: peakVolts,
+      frequencyHertz: hertz,
+      seriesOhms,
+    }),
+  );
+}
