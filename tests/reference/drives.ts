@@ -15,6 +15,7 @@ export function sineDrive(peakVolts: number, frequencyHertz = 1, seriesOhms = 0)
     frequencyHertz,
     seriesOhms,
     seriesHenries: 0,
+    seriesFarads: null,
     maxAmps: null,
     maxWatts: null,
     chargingLossWatts: 0,

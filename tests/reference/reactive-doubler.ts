@@ -15,29 +15,33 @@ export function integrateReactiveDoubler(parts: {
   farads: number;
   loadOhms: number;
   periods: number;
+  /** A capacitor in series with the winding; none. */
+  seriesFarads?: number;
 }): { meanVolts: number; rmsAmps: number; loadWatts: number; sourceWatts: number } {
-  const { peakVolts, frequencyHertz, ohms, henries, farads, loadOhms, periods } = parts;
+  const { peakVolts, frequencyHertz, ohms, henries, farads, loadOhms, periods, seriesFarads = Infinity } = parts;
   const omega = 2 * Math.PI * frequencyHertz;
   const driveAt = (time: number) => peakVolts * Math.sin(omega * time);
   /** Which capacitor the winding charges: the upper one, the lower one, none. */
   let side: 1 | -1 | 0 = 0;
-  const slopes = (time: number, [amps, upper, lower]: readonly number[]) => {
+  const slopes = (time: number, [amps, upper, lower, across]: readonly number[]) => {
     const load = (upper + lower) / loadOhms;
     return [
-      side === 0 ? 0 : (driveAt(time) - ohms * amps - (side === 1 ? upper : -lower)) / henries,
+      side === 0 ? 0 : (driveAt(time) - across - ohms * amps - (side === 1 ? upper : -lower)) / henries,
       ((side === 1 ? amps : 0) - load) / farads,
       ((side === -1 ? -amps : 0) - load) / farads,
+      amps / seriesFarads,
     ];
   };
   const seconds = 1 / (frequencyHertz * STEPS);
   const moved = (state: readonly number[], by: readonly number[], part: number) =>
     state.map((value, at) => value + part * seconds * by[at]);
-  let state = [0, 0, 0];
+  let state = [0, 0, 0, 0];
   const sums = { volts: 0, squares: 0, load: 0, source: 0 };
   for (let step = 0; step < periods * STEPS; step += 1) {
     const time = step * seconds;
-    const [amps, upper, lower] = state;
-    if (side === 0) side = driveAt(time) > upper ? 1 : -driveAt(time) > lower ? -1 : 0;
+    const [amps, upper, lower, across] = state;
+    const given = driveAt(time) - across;
+    if (side === 0) side = given > upper ? 1 : -given > lower ? -1 : 0;
     const a = slopes(time, state);
     const b = slopes(time + seconds / 2, moved(state, a, 0.5));
     const c = slopes(time + seconds / 2, moved(state, b, 0.5));

@@ -72,6 +72,7 @@ export function plainDrive(
     samples: null,
     seriesOhms: 0,
     seriesHenries: 0,
+    seriesFarads: null,
     maxWatts: null,
     maxAmps: null,
     chargingLossWatts: 0,

@@ -14,6 +14,8 @@ export type Drive = {
   seriesOhms: number;
   /** Leakage inductance in series with each winding, H. */
   seriesHenries: number;
+  /** Capacitor in series with each winding, F, which passes no direct current; null without one. */
+  seriesFarads: number | null;
   /** What it can give, W, and RMS from a winding, A. */
   maxWatts: number | null;
   maxAmps: number | null;

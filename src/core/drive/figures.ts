@@ -68,6 +68,7 @@ export const DRIVE_FIGURES = {
   shortPeakAmps: { link: 'driver', label: 'Into a short, peak', unit: 'A' },
   impedanceOhms: { link: 'driver', label: 'Impedance, Voc / Isc', unit: 'Ω' },
   reactanceOhms: { link: 'driver', label: 'Of it leakage reactance', unit: 'Ω' },
+  ballastOhms: { link: 'driver', label: 'Capacitor in series, reactance', unit: 'Ω' },
   voltAmperes: { link: 'driver', label: 'No-load volts times short-circuit current', unit: 'VA' },
   positivePeakVolts: { link: 'driver', label: 'Positive peak', unit: 'V' },
   negativePeakVolts: { link: 'driver', label: 'Negative peak', unit: 'V' },

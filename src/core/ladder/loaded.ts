@@ -245,14 +245,15 @@ function chargeLimitAmps(network: LadderNetwork, drive: Drive, { instants }: Lig
  * limit of M. Seeman and S. Sanders, IEEE Transactions on Power Electronics 23,
  * 2008, from memory). Capacitors and source join as the root of the sum of
  * squares: -5 % to +6.5 % of the droop against integration, up to two thirds.
- * Behind a reactance that shapes the pulses: see `reactiveLoss`.
+ * Behind a reactance that shapes the pulses: see `reactiveLoss`. Behind a
+ * capacitor in series: none.
  *
  * @param outputAmps mean current between output and return, A, zero or more
  */
 export function droopAt(ladder: DroopInputs, outputAmps: number): Droop | null {
   if (outputAmps === 0) return NO_DROOP;
   const { drive, stepVolts, network, strayFactor, lightLoad, steps } = ladder;
-  if (!(stepVolts > 0) || !(outputAmps < ladder.hardLimitAmps)) return null;
+  if (!(stepVolts > 0) || !(outputAmps < ladder.hardLimitAmps) || drive.seriesFarads !== null) return null;
   const charge = outputAmps / drive.frequencyHertz;
   const lightLoadVolts = charge * lightLoad.droop;
   const path = reactivePath(ladder);

@@ -28,9 +28,11 @@ const STEPS = 1440;
  * @param elements behind the winding: bleeder, series resistor, load. A steady
  *   current counts as its RMS, drawn in step with the voltage as a resistance
  *   draws it
- * @returns null for a load whose current is no resistance's: corona, or a gap
+ * @returns null for a load whose current is no resistance's: corona, or a gap;
+ *   and for anything but a sine through a capacitor in series
  */
 export function alternatingPoint(drive: Drive, elements: readonly OutputElement[]): AlternatingPoint | null {
+  if (drive.seriesFarads !== null && drive.waveform !== 'sine') return null;
   const load = elements.find((element) => element.kind === 'load')!.load;
   const steady = steadyAmpsOf(load);
   if (load.kind !== 'open' && steady === null && loadOhms(load) === null) return null;
@@ -90,14 +92,21 @@ function drawing(drive: Drive, path: Path, rmsAmps: number): AlternatingPoint | 
   return found;
 }
 
+/** Size of what is in series with a winding beside resistance, Ω; of a sine it does not matter which way it turns. */
+function reactanceOf({ frequencyHertz, seriesHenries, seriesFarads }: Drive): number {
+  const omega = 2 * Math.PI * frequencyHertz;
+  return Math.abs(omega * seriesHenries - (seriesFarads === null ? 0 : 1 / (omega * seriesFarads)));
+}
+
 /** Current out of the winding at every step. */
 function windingAmps(drive: Drive, terminalOhms: number): Float64Array {
   const amps = new Float64Array(STEPS);
   if (!Number.isFinite(terminalOhms)) return amps;
+  const seriesHenries = reactanceOf(drive) / (2 * Math.PI * drive.frequencyHertz);
   const ohms = drive.seriesOhms + terminalOhms;
   const final = (at: number) => driveAt(drive, (at + 0.5) / STEPS) / ohms;
-  if (drive.seriesHenries === 0) return amps.map((_, at) => final(at));
-  const stays = Math.exp(-ohms / (drive.seriesHenries * drive.frequencyHertz * STEPS));
+  if (seriesHenries === 0) return amps.map((_, at) => final(at));
+  const stays = Math.exp(-ohms / (seriesHenries * drive.frequencyHertz * STEPS));
   // Once from rest tells what a whole period adds, and so where one begins that closes.
   let end = 0;
   for (let at = 0; at < STEPS; at += 1) end = final(at) + (end - final(at)) * stays;

@@ -80,11 +80,12 @@ const capacitorSlip: Check = (design, prediction) => {
   ];
 };
 
-const outOfReach: Check = (design, { output, source, drive }) => {
+const outOfReach: Check = (design, { output, source, drive, coefficients }) => {
   // A drive that cannot carry the load is said by itself.
   if (output.validity !== 'beyond' || source.driveScale < 1) return [];
   if (output.alternating) return [alternatingUnknown(design, drive)];
   if (output.noLoadVolts === 0) return [];
+  if (drive.seriesFarads !== null) return [seriesCapacitor(coefficients, '$.driver.seriesFarads')];
   if (output.closedFormAmps === 0)
     return [
       {
@@ -137,6 +138,28 @@ function alternatingUnknown({ load }: Design, drive: Drive): Finding {
     where,
     message:
       'On alternating voltage such a load draws about the peaks alone, which the closed form has no figure for. The time domain does.',
+    advice: 'Look at the time-domain figures.',
+  };
+}
+
+/** What a capacitor in series with the winding leaves of a ladder: a question for the time domain, or nothing. */
+function seriesCapacitor({ pulses }: Prediction['coefficients'], where: string): Finding {
+  // What the winding gives more of at one peak than at the other is direct current.
+  if (Math.abs(pulses.positive - pulses.negative) > 1e-6)
+    return {
+      code: 'series-capacitor-blocks',
+      severity: 'stop',
+      where,
+      message:
+        'This ladder takes direct current from the winding, which a capacitor in series does not pass: it charges once, and then nothing arrives.',
+      advice: 'Leave the capacitor out, or use a ladder of whole stages, whose coupling capacitor is in series anyway.',
+    };
+  return {
+    code: 'series-capacitor',
+    severity: 'note',
+    where,
+    message:
+      'Through a capacitor in series the closed form has no loaded output: the capacitor’s and the transformer’s reactance and the ladder decide together what arrives. The time domain has it.',
     advice: 'Look at the time-domain figures.',
   };
 }

@@ -31,7 +31,8 @@ export function circuitOf(
 ): Circuit {
   const alternating = isAlternating(network);
   // A winding straight onto its load leaves no other node to be found.
-  const isStiff = !supply && drive.seriesOhms === 0 && drive.seriesHenries === 0 && !alternating;
+  const feeds = supply ? null : feedsThrough(network, drive);
+  const isStiff = !supply && drive.seriesOhms === 0 && drive.seriesHenries === 0 && !alternating && !feeds;
   const sources = new Set(network.sources.map((source) => source.node));
   const stiffAt = new Map(network.sources.map((source, index) => [source.node, -2 - index]));
   const loadElement = elements.find((element) => element.kind === 'load')!;
@@ -42,6 +43,7 @@ export function circuitOf(
       .filter((node) => node.column !== 'ground' && !(isStiff && sources.has(node.id)))
       .map((node) => node.id),
     ...(behindResistor ? ['load'] : []),
+    ...(feeds ? feeds.map(({ id }) => id) : []),
     ...(supply ? nodesOf(supply).filter((id) => !network.nodes.some((node) => node.id === id)) : []),
   ];
   const joined: [string, string][] = [
@@ -49,13 +51,18 @@ export function circuitOf(
     ...network.diodes.map(({ anode, cathode }): [string, string] => [anode, cathode]),
     [network.output, network.return],
     ...elements.map(({ from, to }): [string, string] => [nodeOf[from], nodeOf[to]]),
+    ...(feeds ?? []).map(({ id, node }): [string, string] => [id, node]),
     ...(supply ? joinedBy(supply) : []),
   ];
   const { names, place } = numbered(free, joined);
   const at = (id: string): NodeIndex =>
     place.get(id) ?? (id === 'ground' ? -1 : id === RAIL ? RAIL_NODE : stiffAt.get(id)!);
   const peakToPeakVolts = drive.positivePeakVolts + drive.negativePeakVolts;
-  const resistors: CircuitResistor[] = [];
+  const resistors: CircuitResistor[] = (feeds ?? []).map(({ id, node, farads }) => ({
+    from: at(id),
+    to: at(node),
+    siemens: FEED_LEAK * 2 * Math.PI * drive.frequencyHertz * farads,
+  }));
   const loads: CircuitLoad[] = [];
   for (const element of elements) {
     const ends = { from: at(nodeOf[element.from]), to: at(nodeOf[element.to]) };
@@ -81,6 +88,7 @@ export function circuitOf(
             farads: parts.strayFarads,
           }))
         : []),
+      ...(feeds ?? []).map(({ id, node, farads }) => ({ from: at(id), to: at(node), farads })),
     ],
     resistors,
     diodes: network.diodes.map(({ anode, cathode }) => {
@@ -100,7 +108,7 @@ export function circuitOf(
       : network.sources.map(({ node }, index) => ({
           terms: [
             { node: -2 - index, weight: 1 },
-            { node: at(node), weight: -1 },
+            { node: at(feeds ? feeds[index].id : node), weight: -1 },
           ],
           ohms: Math.max(drive.seriesOhms, alternating ? LEAST_OHMS : 0),
           henries: drive.seriesHenries,
@@ -124,6 +132,15 @@ export function circuitOf(
   };
   return supply ? suppliedBy(circuit, supply, at, network.sources.length) : circuit;
 }
+
+/** Capacitors in series with the windings, each from a node of its own to the ladder's; null without. */
+function feedsThrough(network: LadderNetwork, { seriesFarads }: Drive) {
+  if (seriesFarads === null) return null;
+  return network.sources.map(({ node }, index) => ({ id: `feed ${index + 1}`, node, farads: seriesFarads }));
+}
+
+/** Part of its susceptance that leaks past such a capacitor: what it holds besides is settled by nothing else. */
+const FEED_LEAK = 1e-5;
 
 /** A load that draws alike whichever way its voltage stands. */
 function bothWays({ amps, slope, pieceOf, gap }: LoadBranch): LoadBranch {

@@ -18,6 +18,8 @@ const schema = z.strictObject({
   count: count(8).default(1),
   /** RMS into a short, where that is known or the transformer limits it. */
   shortAmps: quantity('A', '0.03', 'above zero').nullable().default(null),
+  /** In series with the secondaries. */
+  seriesFarads: quantity('F', '0.5e-6', 'above zero').nullable().default(null),
   /** RMS into the primary without load. */
   magnetisingAmps: quantity('A', '0.4', 'above zero').nullable().default(null),
   partId,
@@ -45,6 +47,11 @@ export const mains = driverKind(schema, {
       hint: 'Or its volt-amperes over its volts.',
     }),
     quantityField('secondaryOhms', 'Secondary resistance', 'Ω'),
+    quantityField('seriesFarads', 'Capacitor in series', 'F', {
+      optional: true,
+      more: true,
+      hint: 'Between secondary and ladder, as ballast or to tune out the leakage.',
+    }),
     quantityField('count', 'How many', '', { more: true, hint: 'Primaries in parallel, secondaries in series.' }),
     quantityField('magnetisingAmps', 'Primary, no load, RMS', 'A', { optional: true, more: true }),
   ],
@@ -96,7 +103,7 @@ function mainsDrive(
   { ladderWatts }: DriveContext,
 ): DriveResult {
   const result = new DriveCollector();
-  const { style, count, secondaryVolts, shortAmps, magnetisingAmps } = driver;
+  const { style, count, secondaryVolts, shortAmps, magnetisingAmps, seriesFarads } = driver;
   const { hertz } = supply;
   const primaryVolts = supply.volts * supply.setting;
   const openVolts = count * secondaryVolts * supply.setting;
@@ -116,6 +123,7 @@ function mainsDrive(
     result.figure('reactanceOhms', 2 * Math.PI * hertz * henries);
     result.figure('voltAmperes', openVolts * shortAmps * supply.setting);
   }
+  if (seriesFarads !== null) reportBallast(result, seriesFarads, { hertz, henries, ohms, peakVolts });
   if (ladderWatts !== null && primaryVolts > 0) result.figure('mainsAmps', ladderWatts / primaryVolts);
   if (magnetisingAmps !== null) {
     result.figure('magnetisingAmps', count * magnetisingAmps * supply.setting);
@@ -154,6 +162,31 @@ function mainsDrive(
       frequencyHertz: hertz,
       seriesOhms: ohms,
       seriesHenries: henries,
+      seriesFarads,
     }),
   );
+}
+
+/** How near the resonance with the leakage a capacitor in series counts as tuned to it, as a part of the reactance. */
+const TUNED = 0.4;
+
+/** A capacitor in series with the secondary: its reactance, and what is left where it tunes out the transformer's. */
+function reportBallast(
+  result: DriveCollector,
+  farads: number,
+  { hertz, henries, ohms, peakVolts }: { hertz: number; henries: number; ohms: number; peakVolts: number },
+): void {
+  const omega = 2 * Math.PI * hertz;
+  const [own, leakage] = [1 / (omega * farads), omega * henries];
+  const shorted = peakVolts / Math.hypot(ohms, own - leakage);
+  result.figure('ballastOhms', own);
+  result.figure('shortPeakAmps', shorted);
+  if (leakage > 0 && Math.abs(own / leakage - 1) < TUNED)
+    result.finding(
+      'warn',
+      'series-resonance',
+      '$.driver.seriesFarads',
+      `The capacitor tunes out most of the transformer’s reactance: what limited the current is gone, up to ${formatQuantity(shorted, 'A', 2)} peak may flow into a heavy load, and ${formatQuantity(shorted * own, 'V', 2)} stand across the capacitor.`,
+      'Rate capacitor and winding for that, or stay well off the resonance.',
+    );
 }
