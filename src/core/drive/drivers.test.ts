@@ -546,3 +546,32 @@ it.each<[string, Design, string]>([
 ])('%s is found', (_name, design, found) => {
   expect(predict(design).findings.map(({ code, severity }) => `${severity} ${code}`)).toContain(found);
 });
+
+describe('a bought module', () => {
+  const module = (driver: object, load: object = { kind: 'open' }) => designOf('module', { driver, load });
+  it('with its current set by duty is limited in proportion', () => {
+    const heavy = { kind: 'resistance', ohms: 1e6 };
+    const at = (duty: number | null) => predict(module({ maxAmps: 2e-3, duty }, heavy)).input.amps!;
+    expect(at(0.5) / at(null)).toBeCloseTo(0.5, 3);
+    expect(figure(module({ maxAmps: 2e-3, duty: 0.25 }), 'mostAmps')).toBeCloseTo(0.5e-3, 12);
+  });
+  it.each([
+    [0.2, true],
+    [0.3, false],
+    [0.9, false],
+    [0.95, true],
+  ])('at a duty of %d outside the range it starts in gives nothing: %s', (duty, silent) => {
+    const design = module({ duty, leastDuty: 0.3, mostDuty: 0.9 });
+    expect(codes(design).includes('module-does-not-start')).toBe(silent);
+    expect(predict(design).output.noLoadVolts > 1).toBe(!silent);
+  });
+  it('whose pulses stand on zero gives a ladder half of what the same peak either way does', () => {
+    const of = (onePolarity: boolean) => predict(module({ onePolarity, openVolts: 2000 })).output.idealNoLoadVolts;
+    expect(of(true) / of(false)).toBeCloseTo(0.5, 6);
+    // A sine from zero: its mean and what swings about it, sqrt(1/4 + 1/8) (handbook).
+    expect(figure(module({ onePolarity: true, openVolts: 2000 }), 'openRmsVolts')).toBeCloseTo(
+      2000 * Math.sqrt(3 / 8),
+      9,
+    );
+  });
+});
