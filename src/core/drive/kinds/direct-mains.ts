@@ -9,7 +9,7 @@ import type { Supply } from '../supply';
 const schema = z.strictObject({
   kind: z.literal('direct-mains'),
   /** What keeps the ladder apart from the line. */
-  isolation: choice(['none', 'isolating-transformer', 'variable-and-isolating']).default('none'),
+  isolation: choice(['none', 'isolating-transformer']).default('none'),
   /** A resistor or lamp in series, with what the line itself has. */
   seriesOhms: quantity('Ω', '100', 'zero or more').default(0),
 });
@@ -26,9 +26,8 @@ export const directMains = driverKind(schema, {
       options: [
         { value: 'none', name: 'Nothing' },
         { value: 'isolating-transformer', name: 'Isolating transformer' },
-        { value: 'variable-and-isolating', name: 'One behind a variable one' },
       ],
-      hint: 'One to one, rated for the line. A variable transformer alone isolates nothing.',
+      hint: 'A variable transformer isolates nothing by itself.',
     },
     quantityField('seriesOhms', 'In series: resistor, lamp, line', 'Ω', {
       hint: 'Limits the surge when it is switched on. A cold lamp has a tenth of its hot resistance.',
@@ -53,7 +52,7 @@ export const directMains = driverKind(schema, {
 
 /** The line itself: a sine, or what a dimmer leaves of it, behind what is in series. */
 function lineDrive(
-  { volts, setting, hertz, dimmedDegrees }: Extract<Supply, { kind: 'mains' }>,
+  { volts, setting, hertz, dimmedDegrees, isolated }: Extract<Supply, { kind: 'mains' }>,
   { isolation, seriesOhms }: z.output<typeof schema>,
   ladderWatts: number | null,
 ): DriveResult {
@@ -68,11 +67,11 @@ function lineDrive(
   result.figure('shortPeakAmps', peakVolts / seriesOhms);
   if (ladderWatts !== null && lineVolts > 0) result.figure('mainsAmps', ladderWatts / lineVolts);
   if (dimmed) result.sampledAsSine('$.supply.dimmedDegrees');
-  if (isolation === 'none')
+  if (isolation === 'none' || !isolated)
     result.finding(
       'stop',
       'mains-not-isolated',
-      '$.driver.isolation',
+      isolation === 'none' ? '$.driver.isolation' : '$.supply.isolated',
       'The ladder is connected to the mains without isolation: every part of it, ground side too, can kill, and a fault draws what the fuse allows.',
       'Shown for understanding. Put an isolating transformer before it, and say so here.',
     );

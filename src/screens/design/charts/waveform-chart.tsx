@@ -126,6 +126,7 @@ export function WaveformChart({
   const chosen = traces.flatMap((id) => found.of(id) ?? []);
   const shown = { output: found.output(), drive: found.drive(), chosen, times: found.times };
   const scales = scalesOf(shown);
+  const { alternating } = prediction.output;
   const meanVolts = signedVolts(timeDomain.run.transient.terminalMeanVolts, prediction.output.polarity);
   const save = () =>
     downloadText(
@@ -138,6 +139,7 @@ export function WaveformChart({
       <div className="flex flex-wrap items-center gap-x-3 gap-y-0.5 text-[12.5px]">
         <Keys
           chosen={chosen}
+          hint={!alternating}
           offered={found.driver().filter(({ id }) => !traces.includes(id))}
           colours={colours}
           onTake={(id) => onTraces([...traces, id])}
@@ -152,21 +154,23 @@ export function WaveformChart({
           </button>
         </span>
       </div>
-      <div className="grid min-h-0 flex-1 gap-2 sm:grid-cols-[minmax(0,1fr)_30%]">
+      <div className={`grid min-h-0 flex-1 gap-2 ${alternating ? '' : 'sm:grid-cols-[minmax(0,1fr)_30%]'}`}>
         <div className="min-h-0 min-w-0">
           <Line
             ref={(line) => {
               chart.current = line ?? null;
             }}
             role="img"
-            aria-label={`Waveforms over one period: output ${formatQuantity(meanVolts, 'V', 4)} mean${chosen.map((trace) => `, ${trace.name}`).join('')}`}
+            aria-label={`Waveforms over one period: output ${alternating ? `${formatQuantity(timeDomain.run.transient.rmsVolts, 'V', 4)} RMS` : `${formatQuantity(meanVolts, 'V', 4)} mean`}${chosen.map((trace) => `, ${trace.name}`).join('')}`}
             options={waveformOptions(shown, scales, colours)}
             data={waveformData(shown, scales, colours)}
           />
         </div>
-        <div className="hidden min-h-0 min-w-0 sm:block">
-          <RippleChart output={shown.output} times={found.times} colours={colours} />
-        </div>
+        {alternating ? null : (
+          <div className="hidden min-h-0 min-w-0 sm:block">
+            <RippleChart output={shown.output} times={found.times} colours={colours} />
+          </div>
+        )}
       </div>
     </div>
   );
@@ -175,12 +179,15 @@ export function WaveformChart({
 /** Which line is which; those chosen can be taken out again, and what the driver has is offered. */
 function Keys({
   chosen,
+  hint,
   offered,
   colours,
   onTake,
   onTakeOut,
 }: {
   chosen: readonly Trace[];
+  /** Whether there is a Climb to choose more from. */
+  hint: boolean;
   offered: readonly { id: string; name: string }[];
   colours: Colours;
   onTake: (id: string) => void;
@@ -214,7 +221,7 @@ function Keys({
           {name}
         </button>
       ))}
-      {chosen.length === 0 ? <span className="text-soft">Choose nodes and parts in the Climb.</span> : null}
+      {hint && chosen.length === 0 ? <span className="text-soft">Choose nodes and parts in the Climb.</span> : null}
     </>
   );
 }
