@@ -108,7 +108,7 @@ export function* search(task: SearchTask): Generator<SearchState, SearchState> {
   const climbing = new Map<string, number>();
   const offered = shapes.map((shape) => {
     const { topology, stages } = shape;
-    const form = scaledToOne(onLadder(base, turningOf(topology), drives.at(variants[0], 0)));
+    const form = scaledToOne(onLadder(base, turningOf(topology), drives.at(variants[0], 0, turningOf(topology))));
     const key = `${topology} ${stages}`;
     const idealPerPeak = climbing.get(key) ?? idealVolts(TOPOLOGY_KINDS[topology].build(stages, 1), form, 0);
     climbing.set(key, idealPerPeak);
@@ -191,7 +191,11 @@ function* evaluations(
         const response = table.at(strayFarads / farads);
         if (!response) continue;
         const inputFarads = response.inputFarads.reduce((sum, input) => sum + input * farads, 0);
-        const drive = onLadder(base, turningOf(shape.topology), drives.at(variant, inputFarads));
+        const drive = onLadder(
+          base,
+          turningOf(shape.topology),
+          drives.at(variant, inputFarads, turningOf(shape.topology)),
+        );
         const drop = diode.part.forwardVolts * diode.series;
         // What cannot reach it is not evaluated closer, once something does.
         if (
@@ -307,13 +311,14 @@ export function priceOf(capacitor: CapacitorPart, capacitors: number, diode: Dio
   return Number.isNaN(price) ? null : price;
 }
 
-/** What of a ladder decides how its drive is turned. */
-type Turning = { topology: Topology; return: string };
+/** What of a ladder decides how its drive is turned, and how many windings it stands on. */
+type Turning = { topology: Topology; return: string; windings: number };
 const TURNINGS = new Map<Topology, Turning>();
 function turningOf(topology: Topology): Turning {
   const known = TURNINGS.get(topology);
   if (known) return known;
-  const found = { topology, return: TOPOLOGY_KINDS[topology].build(1, 1).return };
+  const network = TOPOLOGY_KINDS[topology].build(1, 1);
+  const found = { topology, return: network.return, windings: network.sources.length };
   TURNINGS.set(topology, found);
   return found;
 }
@@ -331,20 +336,21 @@ function scaledToOne(drive: Drive): Drive {
 
 /** The drives of a search by variant and by capacitance at the ladder's input, each calculated once for much the same. */
 class DrivesAtTheFoot {
-  private readonly known = new Map<DriveVariant, Map<number, Drive>>();
+  private readonly known = new Map<DriveVariant, Map<string, Drive>>();
 
   constructor(variants: readonly DriveVariant[]) {
     for (const variant of variants) this.known.set(variant, new Map());
   }
 
-  at(variant: DriveVariant, farads: number): Drive {
+  at(variant: DriveVariant, farads: number, { windings }: Pick<Turning, 'windings'> = { windings: 1 }): Drive {
     const place = farads > 0 ? Math.round(Math.log(farads) / FOOT_STEP) : -Infinity;
     const drives = this.known.get(variant)!;
-    const before = drives.get(place);
+    const key = `${windings} ${place}`;
+    const before = drives.get(key);
     if (before) return before;
     const ladderFarads = farads > 0 ? Math.exp(place * FOOT_STEP) : 0;
-    const { drive } = makeDrive(variant.design, { ...unloadedContext(ladderFarads), driveOnly: true });
-    drives.set(place, drive);
+    const { drive } = makeDrive(variant.design, { ...unloadedContext(ladderFarads, windings), driveOnly: true });
+    drives.set(key, drive);
     return drive;
   }
 }

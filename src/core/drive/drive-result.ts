@@ -8,8 +8,9 @@ export type DriveResult = { drive: Drive; figures: DriveFigures; stresses: Stres
 
 /** What a driver sees: the ladder at its output and what that takes. */
 export type DriveContext = {
-  /** What the ladder's input shows beside the charge it takes, F. */
+  /** What the ladder's input shows beside the charge it takes, over all windings, F, and how many there are. */
   ladderFarads: number;
+  windings: number;
   /** What the loaded ladder takes, W, and RMS from a winding, A; null where it is not known yet. */
   ladderWatts: number | null;
   ladderRmsAmps: number | null;
@@ -20,12 +21,19 @@ export type DriveContext = {
 };
 
 /** The context of a drive whose ladder takes nothing, or whose load is not known. */
-export const unloadedContext = (ladderFarads: number): DriveContext => ({
+export const unloadedContext = (ladderFarads: number, windings = 1): DriveContext => ({
   ladderFarads,
+  windings,
   ladderWatts: null,
   ladderRmsAmps: null,
   driveScale: 1,
 });
+
+/** What all of a secondary shows together with the ladder, F: each of its windings has its own capacitance. */
+export const footFarads = (
+  { secondaryFarads }: { secondaryFarads: number },
+  { ladderFarads, windings }: Pick<DriveContext, 'ladderFarads' | 'windings'>,
+): number => windings * secondaryFarads + ladderFarads;
 
 /** Collects what a driver's kind finds out on the way to its drive. */
 export class DriveCollector {

@@ -36,7 +36,7 @@ export function driveOf(design: Design): Drive {
  */
 export function sourceOf(design: Design, ladder: LoadedLadder, demand: Demand | null, driveScale: number): DriveResult {
   return makeDrive(design, {
-    ...unloadedContext(inputFaradsOf(ladder)),
+    ...unloadedContext(inputFaradsOf(ladder), ladder.network.sources.length),
     ladderWatts: demand?.watts ?? null,
     ladderRmsAmps: demand?.amps ?? null,
     driveScale,
@@ -99,7 +99,7 @@ function withStrays(design: Design, { parts }: LadderInputs, network: LadderNetw
   const capacitive = capacitiveNetwork(network, strayFarads);
   const response = capacitiveResponse(network, capacitive, strayFarads);
   const ladderFarads = total(inputFarads(network, strayFarads, response.swings));
-  const { drive } = makeDrive(design, { ...unloadedContext(ladderFarads), driveOnly: true });
+  const { drive } = makeDrive(design, { ...unloadedContext(ladderFarads, network.sources.length), driveOnly: true });
   const mirrored = onLadder(design, network, drive);
   return {
     network,

@@ -9,6 +9,8 @@ export type ShelfRow = {
   polarity: Polarity;
   targetVolts: number | null;
   targetAmps: number | null;
+  /** Whether nothing rectifies, so that the output has an RMS and no polarity. */
+  alternating: boolean;
   /** Mean, or RMS of an output that alternates. */
   reachedVolts: number | null;
   targetMet: boolean | null;
@@ -23,6 +25,7 @@ export function shelfRow(design: Design): ShelfRow {
     polarity: prediction.output.polarity,
     targetVolts: design.target?.volts ?? null,
     targetAmps: design.target?.amps ?? null,
+    alternating: prediction.output.alternating !== null,
     reachedVolts: FIGURES[prediction.output.alternating ? 'outputRmsVolts' : 'outputMeanVolts'].read(prediction),
     targetMet: prediction.target?.met ?? null,
     smallestMargin: FIGURES.smallestMargin.read(prediction),

@@ -155,7 +155,8 @@ function Reached({ row }: { row: SoundRow }) {
   return (
     <span className="whitespace-nowrap">
       <ReachGauge row={row} />
-      <Volts value={row.reachedVolts} polarity={row.polarity} />
+      <Volts value={row.reachedVolts} polarity={row.alternating ? 'positive' : row.polarity} />
+      {row.alternating ? ' RMS' : ''}
       {row.targetMet === null ? null : (
         <span className={row.targetMet ? 'text-fits' : 'text-over'}>
           {row.targetMet ? ' meets it' : ' falls short'}

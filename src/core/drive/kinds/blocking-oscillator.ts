@@ -6,6 +6,7 @@ import { quantity } from '../../schema/fields';
 import * as z from '../../zod';
 import {
   DriveCollector,
+  footFarads,
   forwardShare,
   plainDrive,
   swingSeconds,
@@ -121,9 +122,10 @@ function oscillatorDrive(
   supply: Supply,
   driver: z.output<typeof schema>,
   transformer: Transformer,
-  { ladderFarads, ladderWatts, driveScale }: DriveContext,
+  context: DriveContext,
 ): DriveResult {
   const result = new DriveCollector();
+  const { ladderWatts, driveScale } = context;
   const feed = directFeed(supply);
   const { volts } = feed;
   const ratio = ratioOf(transformer);
@@ -133,7 +135,8 @@ function oscillatorDrive(
     (volts * (1 + driver.feedbackTurns / transformer.primaryTurns) - BASE_VOLTS) / driver.baseOhms,
   );
   const peakAmps = driver.currentGain * baseAmps;
-  const farads = ratio ** 2 * (transformer.secondaryFarads + ladderFarads);
+  const secondaryFarads = footFarads(transformer, context);
+  const farads = ratio ** 2 * secondaryFarads;
   const freeVolts = farads > 0 ? peakAmps * Math.sqrt(henries / farads) : Infinity;
   const heldVolts = driver.ratedVolts === null ? Infinity : Math.max(0, driver.ratedVolts - volts);
   const unheld = Math.min(freeVolts, heldVolts) === Infinity;
@@ -172,7 +175,7 @@ function oscillatorDrive(
       `Neither capacitance nor a transistor rating is known that would limit the swing back: ${UNHELD_TIMES} times the supply stands in for it.`,
       'Enter the secondary’s capacitance or the transistor’s rating, or measure the peaks.',
     );
-  const charging = (transformer.secondaryFarads + ladderFarads) * frequencyHertz * driver.efficiency;
+  const charging = secondaryFarads * frequencyHertz * driver.efficiency;
   const lifts = backVolts === freeVolts && transformer.coupling < 1 ? HALF_SWING * volts * coupled : 0;
   const drive = plainDrive({
     waveform: 'pulse',

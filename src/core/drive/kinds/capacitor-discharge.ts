@@ -3,7 +3,7 @@ import { quantityField } from '../../quantity/field-description';
 import { formatQuantity } from '../../quantity/format-quantity';
 import { fraction, quantity } from '../../schema/fields';
 import * as z from '../../zod';
-import { DriveCollector, plainDrive, type DriveContext, type DriveResult } from '../drive-result';
+import { DriveCollector, footFarads, plainDrive, type DriveContext, type DriveResult } from '../drive-result';
 import { capacitorDischargeCircuit } from '../circuits/capacitor-discharge';
 import { driverKind, needed } from '../driver-kind';
 import { NO_INDUCTANCE } from '../supply-circuit';
@@ -95,17 +95,13 @@ export function transferredVolts(
  * set. The secondary's peak is {@link transferredVolts} less what is lost; the
  * ringing's second peak runs the other way.
  */
-function dischargeDrive(
-  driver: z.output<typeof schema>,
-  transformer: Transformer,
-  { ladderFarads }: DriveContext,
-): DriveResult {
+function dischargeDrive(driver: z.output<typeof schema>, transformer: Transformer, context: DriveContext): DriveResult {
   const result = new DriveCollector();
   const { storageFarads, storageVolts, chargerWatts, shotsPerSecond, ringFraction, efficiency } = driver;
   const joules = (storageFarads * storageVolts ** 2) / 2;
   const most = chargerWatts / joules;
   const shots = shotsPerSecond ?? most;
-  const farads = transformer.secondaryFarads + ladderFarads;
+  const farads = footFarads(transformer, context);
   const ratio = ratioOf(transformer);
   const lossless = transferredVolts(driver, { ratio, coupling: transformer.coupling }, farads);
   const peakVolts = lossless * Math.sqrt(efficiency);

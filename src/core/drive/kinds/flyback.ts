@@ -6,6 +6,7 @@ import { fraction, quantity } from '../../schema/fields';
 import * as z from '../../zod';
 import {
   DriveCollector,
+  footFarads,
   forwardShare,
   plainDrive,
   sagged,
@@ -107,7 +108,7 @@ function strokesOf(
   supply: Supply,
   { frequencyHertz, duty, clampVolts, switchFarads, transistorOhms }: z.output<typeof schema>,
   transformer: Transformer,
-  ladderFarads: number,
+  foot: Pick<DriveContext, 'ladderFarads' | 'windings'>,
 ): Strokes {
   const feed = directFeed(supply);
   const primaryHenries = transformer.primaryHenries!;
@@ -118,7 +119,7 @@ function strokesOf(
   const { amps: peakAmps, coulombs } = rampOn(volts);
   const joules = (primaryHenries * peakAmps ** 2) / 2;
   const ratio = ratioOf(transformer);
-  const secondaryFarads = transformer.secondaryFarads + ladderFarads;
+  const secondaryFarads = footFarads(transformer, foot);
   const primaryFarads = switchFarads + ratio ** 2 * secondaryFarads;
   // The capacitance starts from the forward stroke, charged the other way.
   const returnedJoules = (primaryFarads * volts ** 2) / 2;
@@ -177,7 +178,7 @@ function flybackDrive(
   transformer: Transformer,
   context: DriveContext,
 ): DriveResult {
-  const strokes = strokesOf(supply, driver, transformer, context.ladderFarads);
+  const strokes = strokesOf(supply, driver, transformer, context);
   const drive = driveOfStrokes(strokes, driver, transformer);
   const result = new DriveCollector();
   if (context.driveOnly) return result.with(drive);

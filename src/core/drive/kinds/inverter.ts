@@ -9,7 +9,7 @@ import { quantityField } from '../../quantity/field-description';
 import { formatQuantity } from '../../quantity/format-quantity';
 import { choice, quantity } from '../../schema/fields';
 import * as z from '../../zod';
-import { DriveCollector, plainDrive, sagged, type DriveContext, type DriveResult } from '../drive-result';
+import { DriveCollector, footFarads, plainDrive, sagged, type DriveContext, type DriveResult } from '../drive-result';
 import { inverterCircuit } from '../circuits/inverter';
 import { isSilent } from '../drive';
 import { DIRECT, driverKind, needed } from '../driver-kind';
@@ -95,9 +95,10 @@ function inverterDrive(
   supply: Supply,
   driver: z.output<typeof schema>,
   transformer: Transformer,
-  { ladderFarads, ladderWatts, ladderRmsAmps }: DriveContext,
+  context: DriveContext,
 ): DriveResult {
   const result = new DriveCollector();
+  const { ladderWatts, ladderRmsAmps } = context;
   const { bridge, frequencyHertz, deadSeconds, efficiency, transistorOhms, blockingFarads } = driver;
   const feed = directFeed(supply);
   const asked = ladderWatts === null ? null : ladderWatts / efficiency;
@@ -107,8 +108,9 @@ function inverterDrive(
   const ratio = transformer.secondaryTurns / turns;
   const peakVolts = primaryVolts * ratio * transformer.coupling;
   const onFraction = Math.max(0, 1 - 2 * deadSeconds * frequencyHertz);
-  const farads = transformer.secondaryFarads + ladderFarads;
-  const rung = peakVolts * squareRing(leakageHenries(transformer) * farads, frequencyHertz);
+  const farads = footFarads(transformer, context);
+  // Every winding rings with what is its own.
+  const rung = peakVolts * squareRing((leakageHenries(transformer) * farads) / context.windings, frequencyHertz);
   const topVolts = peakVolts + rung;
   const blocks = bridge === 'push-pull' ? 2 * volts : volts;
 

@@ -85,7 +85,28 @@ export const mains = driverKind(schema, {
     if (line.kind !== 'mains') throw new RangeError('drive: a mains driver needs a mains supply');
     return mainsDrive(line, driver, context);
   },
-  beforePower: () => [],
+  beforePower: ({ count, seriesFarads }) => [
+    ...(count > 1
+      ? [
+          {
+            code: 'secondary-phase',
+            text: 'Secondaries in series: prove their phase with a few volts on the primaries. They must read the sum; where one is reversed they read less than either, or nothing.',
+          },
+          {
+            code: 'second-core',
+            text: 'Every transformer but the lowest stands with the low end of its secondary, and its core if that is tied to it, at the high end of the one below: set its core and primary up for that voltage.',
+          },
+        ]
+      : []),
+    ...(seriesFarads === null
+      ? []
+      : [
+          {
+            code: 'series-capacitor-holds',
+            text: 'The capacitor in series keeps a charge of its own: fit a resistor across it, and measure it too before touching.',
+          },
+        ]),
+  ],
 });
 
 /**

@@ -10,7 +10,7 @@ import { preferredAtLeast } from '../../quantity/preferred-values';
 import { count, partId, quantity, share } from '../../schema/fields';
 import * as z from '../../zod';
 import { isSilent, SILENT_VOLTS } from '../drive';
-import { DriveCollector, plainDrive, sagged, type DriveContext, type DriveResult } from '../drive-result';
+import { DriveCollector, footFarads, plainDrive, sagged, type DriveContext, type DriveResult } from '../drive-result';
 import { pushPullCircuit } from '../circuits/push-pull';
 import { DIRECT, driverKind, needed } from '../driver-kind';
 import { directFeed, reportFeed } from '../feed';
@@ -186,18 +186,14 @@ type Tank = { farads: number; hertz: number; omega: number; peakVolts: number; r
  * the tank's volt-amperes over its Q, and what the gate resistors draw. Under its
  * gate threshold it does not run.
  */
-function pushPullDrive(
-  supply: Supply,
-  driver: PushPull,
-  transformer: Transformer,
-  { ladderFarads, ladderWatts, driveScale }: DriveContext,
-): DriveResult {
+function pushPullDrive(supply: Supply, driver: PushPull, transformer: Transformer, context: DriveContext): DriveResult {
+  const { ladderWatts, driveScale } = context;
   const result = new DriveCollector();
   const feed = directFeed(supply);
   const { volts } = feed;
   const ratio = ratioOf(transformer);
   const henries = transformer.primaryHenries!;
-  const reflected = ratio ** 2 * (transformer.secondaryFarads + ladderFarads);
+  const reflected = ratio ** 2 * footFarads(transformer, context);
   const farads = bankFarads(driver.tankFarads, driver.tankSeries, driver.tankParallel);
   const hertz = resonanceHertz(henries, farads + reflected);
   const omega = 2 * Math.PI * hertz;
