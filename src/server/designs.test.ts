@@ -3,6 +3,7 @@ import { mkdtemp, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { newDesign } from '@/core/design/new-design';
+import { DESIGN_VERSION } from '@/core/design/upgrade';
 import { loadDemoData } from './demo-data';
 import {
   createDesign,
@@ -127,7 +128,7 @@ it('brings a stored document of version 1 up to the present one', async () => {
     [id],
   );
   const { design } = sound(await findDesign(id));
-  expect([design.version, design.ladder.capacitor.dcBiasDerating]).toEqual([2, 0.4]);
+  expect([design.version, design.ladder.capacitor.dcBiasDerating]).toEqual([DESIGN_VERSION, 0.4]);
 });
 
 describe('demo data', () => {

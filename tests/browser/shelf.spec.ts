@@ -3,6 +3,7 @@ import { Client } from 'pg';
 import { changeDesign } from '../../src/core/design/change-design';
 import { newDesign } from '../../src/core/design/new-design';
 import { writeDesignText } from '../../src/core/design/read-design';
+import { DESIGN_VERSION } from '../../src/core/design/upgrade';
 import { demoDesign, expect, exported, shelve, test } from './fixtures';
 
 const file = (name: string, text: string) => ({ name, mimeType: 'application/json', buffer: Buffer.from(text) });
@@ -53,7 +54,7 @@ test('a bad file names path and fault and changes nothing', async ({ page, reque
   await shelve(request, newDesign('Alone'));
   await page.goto('/');
   const good = newDesign('Bad');
-  const bad = { ...changeDesign(good, { path: '$.ladder.capacitor.farads', value: '4n7' }), version: 3, wattage: 5 };
+  const bad = { ...changeDesign(good, { path: '$.ladder.capacitor.farads', value: '4n7' }), version: DESIGN_VERSION + 1, wattage: 5 };
   await page.getByLabel('Design file').setInputFiles(file('bad.ladder.json', JSON.stringify(bad)));
   const dialog = page.getByRole('dialog', { name: 'This file was not imported' });
   await expect(dialog).toContainText('bad.ladder.json has 3 faults');

@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { newDesign } from '@/core/design/new-design';
+import { DESIGN_VERSION } from '@/core/design/upgrade';
 import { readPartLine } from '@/core/drawer/part-line';
 import type { Part } from '@/core/parts/part-schema';
 import { createDesign } from '@/server/designs';
@@ -52,7 +53,7 @@ describe('designs', () => {
     };
     const { id } = await (await create(request('POST', old))).json();
     expect(await (await readDocument(request('GET'), of(id))).json()).toMatchObject({
-      version: 2,
+      version: DESIGN_VERSION,
       ladder: { capacitor: { dcBiasDerating: 0.6 } },
     });
     const saved = await save(request('PUT', { baseRevision: 1, design: old }), of(id));
