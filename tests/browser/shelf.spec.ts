@@ -54,7 +54,11 @@ test('a bad file names path and fault and changes nothing', async ({ page, reque
   await shelve(request, newDesign('Alone'));
   await page.goto('/');
   const good = newDesign('Bad');
-  const bad = { ...changeDesign(good, { path: '$.ladder.capacitor.farads', value: '4n7' }), version: DESIGN_VERSION + 1, wattage: 5 };
+  const bad = {
+    ...changeDesign(good, { path: '$.ladder.capacitor.farads', value: '4n7' }),
+    version: DESIGN_VERSION + 1,
+    wattage: 5,
+  };
   await page.getByLabel('Design file').setInputFiles(file('bad.ladder.json', JSON.stringify(bad)));
   const dialog = page.getByRole('dialog', { name: 'This file was not imported' });
   await expect(dialog).toContainText('bad.ladder.json has 3 faults');
