@@ -2,6 +2,7 @@ import type { Design } from '../design/design-schema';
 import { DRIVER_KIND_IDS, driverOfKind, type DriverKindId } from '../drive/driver-kinds';
 import { newDesign } from '../design/new-design';
 import { driveOf } from '../operating/ladder-of-design';
+import { formatQuantity } from '../quantity/format-quantity';
 import { predict } from './predict';
 
 const plain: Design = { ...newDesign('Before power'), load: { kind: 'current', amps: 1e-5 } };
@@ -36,13 +37,17 @@ it('a module’s own notes reach the list', () => {
   expect(checks(bought).has('module-start')).toBe(false);
 });
 
-it('the current limit is half as much again as the load asks', () => {
-  const { source } = predict(of('inverter'));
-  const amps = source.figures.supplyAmps!;
-  const text = checks(of('inverter')).get('current-limit')!;
+it.each([
+  ['inverter', 1, 1.5],
+  ['inverter', 0.97, 2],
+  ['flyback', 0.97, 2],
+] as const)('%s coupled by %d: the current limit is %d times what the load asks', (kind, coupling, times) => {
+  const design = of(kind);
+  const coupled: Design = { ...design, transformer: { ...design.transformer!, coupling } };
+  const amps = predict(coupled).source.figures.supplyAmps!;
+  const text = checks(coupled).get('current-limit')!;
   expect(amps).toBeGreaterThan(0);
-  expect(text).toContain((amps * 1e3).toPrecision(2).replace(/\.0$/, '.0'));
-  expect(text).toContain((1.5 * amps * 1e3).toPrecision(2));
+  for (const wanted of [amps, times * amps]) expect(text).toContain(formatQuantity(wanted, 'A', 2));
 });
 
 it('X-rays are named over 5 kV only, a missing bleeder always', () => {

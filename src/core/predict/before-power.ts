@@ -6,6 +6,8 @@ import type { Prediction } from './prediction';
 
 /** What is left of headroom when a current limit is set for the first run (common practice, no source). */
 const FIRST_RUN_LIMIT = 1.5;
+/** The same where what rings on from cycle to cycle may take half as much again as the closed form has. */
+const ROUGH_RUN_LIMIT = 2;
 const X_RAY_VOLTS = 5000;
 
 /**
@@ -18,6 +20,7 @@ export function beforePower(design: Design, prediction: Omit<Prediction, 'findin
   const checks: PowerCheck[] = [];
   const say = (code: string, text: string) => checks.push({ code, text });
   const { figures } = prediction.source;
+  const { rough } = prediction.drive;
   const { supplyAmps: amps, startAmps = 0 } = figures;
   if (supply?.kind === 'mains' || supply?.kind === 'smoothed-mains')
     say(
@@ -27,7 +30,7 @@ export function beforePower(design: Design, prediction: Omit<Prediction, 'findin
   if (supply && supply.kind !== 'mains' && amps !== undefined && amps > 0)
     say(
       'current-limit',
-      `Set the supply’s current limit, or a slow fuse, near ${formatQuantity(FIRST_RUN_LIMIT * Math.max(amps, startAmps), 'A', 2)}: at the design’s load it should draw ${formatQuantity(amps, 'A', 2)}${startAmps > amps ? `, and some ${formatQuantity(startAmps, 'A', 2)} while it starts, which a lower limit would not let it do` : ''}.`,
+      `Set the supply’s current limit, or a slow fuse, near ${formatQuantity((rough ? ROUGH_RUN_LIMIT : FIRST_RUN_LIMIT) * Math.max(amps, startAmps), 'A', 2)}: at the design’s load it should draw ${rough ? 'up to about ' : ''}${formatQuantity(amps, 'A', 2)}${startAmps > amps ? `, and some ${formatQuantity(startAmps, 'A', 2)} while it starts, which a lower limit would not let it do` : ''}.`,
     );
   checks.push(...DRIVER_KINDS[driver.kind].beforePower(driver, figures));
   if (transformer || driver.kind === 'mains')
