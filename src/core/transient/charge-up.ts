@@ -7,7 +7,7 @@ import { formatQuantity } from '../quantity/format-quantity';
 import { circuitOfDesign, wholeSupplyOf } from './circuit-of-design';
 import { DriverMeter } from './driver-meter';
 import type { Circuit } from './circuit';
-import { emptyState, PeriodRunner, Sensitivity, type StepListener } from './period';
+import { assignState, copyOf, emptyState, PeriodRunner, Sensitivity, type State, type StepListener } from './period';
 import { PeriodEquation } from './period-equation';
 import { Stepper } from './stepper';
 import { phasedGrid, timeGrid } from './time-grid';
@@ -86,45 +86,23 @@ export function* chargeUpOf(
   state.flux.set(startFluxes);
   const striding = !exact && !watch.hasGap;
   const equation = striding ? new PeriodEquation(runner, new Sensitivity(stepper)) : null;
+  const envelope = new Envelope(circuit, runner, watch, { state, equation, settledVolts });
   const samples: ChargeUpSample[] = [{ seconds: 0, meanVolts: 0, minVolts: 0, maxVolts: 0 }];
-  let elapsed = 0;
-  let seconds = 0;
-  let periods = 0;
   let reason: string | null = null;
   const wanted = FRACTIONS[FRACTIONS.length - 1] * settledVolts;
   while (samples[samples.length - 1].meanVolts < wanted) {
-    watch.restart();
-    let done: boolean;
-    if (equation && elapsed >= FIRST_PERIODS) {
-      const stride = Math.max(1, Math.floor(elapsed * STRIDE_FRACTION));
-      done = equation.evaluate(state, watch.listen);
-      if (done && stride > 1 && equation.correct(1 / (stride - 1), state)) {
-        elapsed += stride - 1;
-        seconds += (stride - 1) * runner.seconds;
-        // What a driver rings with falls into step again.
-        for (let fall = 0; circuit.supply && done && fall < FALLING_PERIODS; fall += 1) {
-          done = runner.period(state);
-          elapsed += 1;
-          seconds += runner.seconds;
-        }
-        watch.restart();
-        done &&= runner.period(state, watch.listen);
-        periods += 1;
-      } else {
-        equation.readEnd(state);
-      }
-    } else {
-      done = runner.period(state, watch.listen);
-    }
-    elapsed += 1;
-    periods += 1;
-    if (!done) {
+    const outcome = envelope.advance(samples[samples.length - 1].meanVolts);
+    if (outcome === 'stopped') {
       reason = circuit.supply
-        ? `After ${formatQuantity(seconds, 's')} the driver, its switches taken as ideal, no longer changes over: it may not start.`
+        ? `After ${formatQuantity(envelope.seconds, 's')} the driver, its switches taken as ideal, no longer changes over: it may not start.`
         : 'A step of the computation found no solution.';
       break;
     }
-    seconds += runner.seconds;
+    if (outcome === 'taken back') {
+      samples.pop();
+      continue;
+    }
+    const { seconds } = envelope;
     samples.push({ seconds, ...watch.terminal() });
     yield { fraction: settledVolts > 0 ? watch.terminal().meanVolts / settledVolts : 1, seconds };
     if (watch.strikes >= STRIKES_WATCHED) {
@@ -135,11 +113,12 @@ export function* chargeUpOf(
       reason = 'The gap strikes and its arc does not go out: the supply keeps it burning.';
       break;
     }
-    if (periods >= MOST_PERIODS) {
-      reason = `It had not reached 95 % after ${elapsed} periods.`;
+    if (envelope.periods >= MOST_PERIODS) {
+      reason = `It had not reached 95 % after ${envelope.elapsed} periods.`;
       break;
     }
   }
+  const { periods } = envelope;
   if (!watch.hasGap && !circuit.supply && isSwitchedAtAnyPhase(drive)) watchOtherPhases(runner, watch, circuit);
   const { diode, diodeAmps, sourceAmps } = watch.surge();
   const across = (node: number) => stepper.at(node, state.volts, grid.drive[grid.steps - 1]);
@@ -168,6 +147,102 @@ export function* chargeUpOf(
       : null,
     periods,
   };
+}
+
+/** How far a stride of a driver may end from where the rates before and after it lead, as parts of the settled output and of that way. */
+const STRAYED = 0.01;
+const STRAYED_OF_WAY = 0.5;
+/** By how much a stride that held may grow. */
+const GROWN = 1.5;
+/** The same with every period run by itself. */
+const REGROWN = 1.02;
+
+/** A stride just taken: what it started from, how long it was, and how fast the output rose before it, V a period. */
+type Stride = { state: State; elapsed: number; seconds: number; meanVolts: number; periods: number; rise: number };
+
+/**
+ * Follows a charge-up by periods and strides. What a driver rings with may answer to a stride in ways that no derivative
+ * foresees: where the output did not come to about where it was heading, the stride is taken back and a shorter one tried.
+ */
+class Envelope {
+  elapsed = 0;
+  seconds = 0;
+  /** Periods computed. */
+  periods = 0;
+  private longest = Infinity;
+  private last: Stride | null = null;
+  private readonly state: State;
+  private readonly equation: PeriodEquation | null;
+  private readonly settledVolts: number;
+
+  constructor(
+    private readonly circuit: Circuit,
+    private readonly runner: PeriodRunner,
+    private readonly watch: Watch,
+    { state, equation, settledVolts }: { state: State; equation: PeriodEquation | null; settledVolts: number },
+  ) {
+    this.state = state;
+    this.equation = equation;
+    this.settledVolts = settledVolts;
+  }
+
+  /** Goes on by a period, or by a stride and the period after it; `meanVolts` is the output over the period before. */
+  advance(meanVolts: number): 'gone on' | 'taken back' | 'stopped' {
+    const { watch, runner, state, equation } = this;
+    watch.restart();
+    this.periods += 1;
+    if (!equation || this.elapsed < FIRST_PERIODS) return this.counted(runner.period(state, watch.listen));
+    if (!equation.evaluate(state, watch.listen)) return 'stopped';
+    const rise = watch.terminal().meanVolts - meanVolts;
+    if (this.strayed(meanVolts, rise)) return this.takeBack();
+    const stride = Math.max(1, Math.floor(Math.min(this.longest, this.elapsed * STRIDE_FRACTION)));
+    const { elapsed, seconds } = this;
+    const before = this.circuit.supply && stride > 1 ? copyOf(state) : null;
+    if (stride === 1 || !equation.correct(1 / (stride - 1), state)) {
+      equation.readEnd(state);
+      this.longest *= REGROWN;
+      return this.counted(true);
+    }
+    this.elapsed += stride - 1;
+    this.seconds += (stride - 1) * runner.seconds;
+    // What a driver rings with falls into step again.
+    for (let fall = 0; this.circuit.supply && fall < FALLING_PERIODS; fall += 1)
+      if (this.counted(runner.period(state)) === 'stopped') return 'stopped';
+    watch.restart();
+    this.periods += 1;
+    const outcome = this.counted(runner.period(state, watch.listen));
+    if (before) this.last = { state: before, elapsed, seconds, meanVolts, periods: this.elapsed - elapsed, rise };
+    return outcome;
+  }
+
+  private counted(done: boolean): 'gone on' | 'stopped' {
+    if (!done) return 'stopped';
+    this.elapsed += 1;
+    this.seconds += this.runner.seconds;
+    return 'gone on';
+  }
+
+  /** Whether the stride before this period led elsewhere than it was heading. */
+  private strayed(meanVolts: number, rise: number): boolean {
+    if (!this.last) return false;
+    const { periods, rise: before } = this.last;
+    const way = meanVolts - this.last.meanVolts;
+    const heading = (periods * (before + rise)) / 2;
+    if (Math.abs(way - heading) > STRAYED * this.settledVolts + STRAYED_OF_WAY * Math.abs(heading)) return true;
+    this.longest = Math.max(this.longest === Infinity ? periods : this.longest, periods) * GROWN;
+    this.last = null;
+    return false;
+  }
+
+  private takeBack(): 'taken back' {
+    const { state, elapsed, seconds, periods } = this.last!;
+    assignState(this.state, state);
+    this.elapsed = elapsed;
+    this.seconds = seconds;
+    this.longest = periods / 2;
+    this.last = null;
+    return 'taken back';
+  }
 }
 
 /** Part of its settled swing that an oscillator starts from: what in a real one chance and unlike transistors give. */
