@@ -1,7 +1,7 @@
 import { formatQuantity } from '../quantity/format-quantity';
-import type { Feed } from './drive';
+import type { Drive, Feed } from './drive';
 import { sagged, type DriveCollector } from './drive-result';
-import { phaseCut } from './phase-cut';
+import { phaseCut, phaseCutSamples } from './phase-cut';
 import type { Supply } from './supply';
 
 /**
@@ -45,6 +45,32 @@ export function reportDimmer(result: DriveCollector, dimmedDegrees: number): voi
       'A dimmer feeds a transformer: half periods that differ a little drive direct current through its primary, and up to 90° the peak does not fall at all.',
       'Use a variable transformer; few dimmers are made for such a load.',
     );
+}
+
+/**
+ * The line's own waveform at an RMS voltage without load: a sine, or what a dimmer
+ * leaves of it; with its figures.
+ *
+ * @param rmsVolts of the sine it would be without dimmer
+ */
+export function lineWave(
+  result: DriveCollector,
+  { hertz, dimmedDegrees }: { hertz: number; dimmedDegrees: number },
+  rmsVolts: number,
+): Pick<Drive, 'waveform' | 'samples' | 'positivePeakVolts' | 'negativePeakVolts' | 'frequencyHertz'> {
+  const dimmed = dimmedDegrees > 0 ? phaseCut(dimmedDegrees) : null;
+  const samples = dimmed && phaseCutSamples(dimmedDegrees, rmsVolts * Math.SQRT2);
+  const peakVolts = samples ? Math.max(...samples) : rmsVolts * Math.SQRT2;
+  result.figure('openRmsVolts', dimmed ? rmsVolts * Math.SQRT2 * dimmed.rms : rmsVolts);
+  result.figure('openPeakVolts', peakVolts);
+  if (dimmed) result.sampledAsSine('$.supply.dimmedDegrees');
+  return {
+    waveform: samples ? 'sampled' : 'sine',
+    samples,
+    positivePeakVolts: peakVolts,
+    negativePeakVolts: peakVolts,
+    frequencyHertz: hertz,
+  };
 }
 
 /** Figures of a direct supply that gives this much power, W; of one without load where that is not known. */

@@ -3,7 +3,7 @@ import { choice, quantity } from '../../schema/fields';
 import * as z from '../../zod';
 import { DriveCollector, plainDrive, type DriveResult } from '../drive-result';
 import { driverKind, needed } from '../driver-kind';
-import { phaseCut, phaseCutSamples } from '../phase-cut';
+import { lineWave } from '../feed';
 import type { Supply } from '../supply';
 
 const schema = z.strictObject({
@@ -52,22 +52,17 @@ export const directMains = driverKind(schema, {
 
 /** The line itself: a sine, or what a dimmer leaves of it, behind what is in series. */
 function lineDrive(
-  { volts, setting, hertz, dimmedDegrees, isolated }: Extract<Supply, { kind: 'mains' }>,
+  line: Extract<Supply, { kind: 'mains' }>,
   { isolation, seriesOhms }: z.output<typeof schema>,
   ladderWatts: number | null,
 ): DriveResult {
   const result = new DriveCollector();
-  const lineVolts = volts * setting;
-  const dimmed = dimmedDegrees > 0 ? phaseCut(dimmedDegrees) : null;
-  const samples = dimmed && phaseCutSamples(dimmedDegrees, lineVolts * Math.SQRT2);
-  const peakVolts = samples ? Math.max(...samples) : lineVolts * Math.SQRT2;
+  const lineVolts = line.volts * line.setting;
   result.figure('mainsVolts', lineVolts);
-  result.figure('openRmsVolts', dimmed ? lineVolts * Math.SQRT2 * dimmed.rms : lineVolts);
-  result.figure('openPeakVolts', peakVolts);
-  result.figure('shortPeakAmps', peakVolts / seriesOhms);
+  const wave = lineWave(result, line, lineVolts);
+  result.figure('shortPeakAmps', wave.positivePeakVolts / seriesOhms);
   if (ladderWatts !== null && lineVolts > 0) result.figure('mainsAmps', ladderWatts / lineVolts);
-  if (dimmed) result.sampledAsSine('$.supply.dimmedDegrees');
-  if (isolation === 'none' || !isolated)
+  if (isolation === 'none' || !line.isolated)
     result.finding(
       'stop',
       'mains-not-isolated',
@@ -83,14 +78,5 @@ function lineDrive(
       'Behind an isolating transformer no single touch finds earth, until something earths the ladder: a scope, a meter or a fault makes the other terminal live to earth by all of it, and no residual-current device sees it.',
       'Earth at one point on purpose or nowhere, and treat both terminals as live.',
     );
-  return result.with(
-    plainDrive({
-      waveform: samples ? 'sampled' : 'sine',
-      samples,
-      positivePeakVolts: peakVolts,
-      negativePeakVolts: peakVolts,
-      frequencyHertz: hertz,
-      seriesOhms,
-    }),
-  );
+  return result.with(plainDrive({ ...wave, seriesOhms }));
 }

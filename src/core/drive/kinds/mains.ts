@@ -4,8 +4,7 @@ import { choice, count, partId, quantity } from '../../schema/fields';
 import * as z from '../../zod';
 import { DriveCollector, plainDrive, type DriveContext, type DriveResult } from '../drive-result';
 import { driverKind, needed } from '../driver-kind';
-import { reportDimmer } from '../feed';
-import { phaseCut, phaseCutSamples } from '../phase-cut';
+import { lineWave, reportDimmer } from '../feed';
 import type { Supply } from '../supply';
 
 const schema = z.strictObject({
@@ -128,23 +127,19 @@ function mainsDrive(
   const { hertz } = supply;
   const primaryVolts = supply.volts * supply.setting;
   const openVolts = count * secondaryVolts * supply.setting;
-  const dimmed = supply.dimmedDegrees > 0 ? phaseCut(supply.dimmedDegrees) : null;
-  const samples = dimmed && phaseCutSamples(supply.dimmedDegrees, openVolts * Math.SQRT2);
-  const peakVolts = samples ? Math.max(...samples) : openVolts * Math.SQRT2;
   const ohms = count * driver.secondaryOhms;
   const impedance = shortAmps === null ? ohms : (count * secondaryVolts) / shortAmps;
   const henries = Math.sqrt(Math.max(0, impedance ** 2 - ohms ** 2)) / (2 * Math.PI * hertz);
   result.figure('mainsVolts', primaryVolts);
-  result.figure('openRmsVolts', dimmed ? openVolts * Math.SQRT2 * dimmed.rms : openVolts);
-  result.figure('openPeakVolts', peakVolts);
   reportDimmer(result, supply.dimmedDegrees);
-  if (dimmed) result.sampledAsSine('$.supply.dimmedDegrees');
+  const wave = lineWave(result, supply, openVolts);
   if (shortAmps !== null) {
     result.figure('impedanceOhms', impedance);
     result.figure('reactanceOhms', 2 * Math.PI * hertz * henries);
     result.figure('voltAmperes', openVolts * shortAmps * supply.setting);
   }
-  if (seriesFarads !== null) reportBallast(result, seriesFarads, { hertz, henries, ohms, peakVolts });
+  if (seriesFarads !== null)
+    reportBallast(result, seriesFarads, { hertz, henries, ohms, peakVolts: wave.positivePeakVolts });
   if (ladderWatts !== null && primaryVolts > 0) result.figure('mainsAmps', ladderWatts / primaryVolts);
   if (magnetisingAmps !== null) {
     result.figure('magnetisingAmps', count * magnetisingAmps * supply.setting);
@@ -176,11 +171,7 @@ function mainsDrive(
     );
   return result.with(
     plainDrive({
-      waveform: samples ? 'sampled' : 'sine',
-      samples,
-      positivePeakVolts: peakVolts,
-      negativePeakVolts: peakVolts,
-      frequencyHertz: hertz,
+      ...wave,
       seriesOhms: ohms,
       seriesHenries: henries,
       seriesFarads,
