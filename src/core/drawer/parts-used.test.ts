@@ -1,6 +1,8 @@
 import { changeDesign } from '../design/change-design';
 import type { Design } from '../design/design-schema';
 import { newDesign } from '../design/new-design';
+import { driverOfKind } from '../drive/driver-kinds';
+import { driveOf } from '../operating/ladder-of-design';
 import { predict } from '../predict/predict';
 import { readPartLine } from './part-line';
 import type { Part } from '../parts/part-schema';
@@ -56,4 +58,19 @@ it('stock: what designs take is reserved, more than there are is short', () => {
   ];
   expect(stockOf(stick, uses)).toEqual({ reserved: 14, free: -4 });
   expect(stockOf(disc, uses)).toEqual({ reserved: 6, free: 12 });
+});
+
+it('nothing is taken where there is no ladder, and no diode where the transformer brings its own', () => {
+  const stocked = withPart(withPart(plain, disc), stick);
+  const as = (topology: string, rectifierInside: boolean) => {
+    const { supply, driver, transformer } = driverOfKind('flyback', stocked, driveOf(stocked));
+    const driven: Design = { ...stocked, supply, driver, transformer: { ...transformer!, rectifierInside } };
+    return [...partsUsed(changeDesign(driven, { path: '$.ladder.topology', value: topology }))];
+  };
+  expect(as('none', false)).toEqual([]);
+  expect(as('rectifier', false)).toEqual([
+    [disc.id, 1],
+    [stick.id, 1],
+  ]);
+  expect(as('rectifier', true)).toEqual([[disc.id, 1]]);
 });

@@ -3,6 +3,7 @@ import { ladderInputs } from '../../operating/ladder-inputs';
 import { seriesFor } from '../../parts/bank';
 import { capacitorValues, diodeValues } from '../part-values';
 import type { Place, Reading } from '../../parts/place';
+import { TOPOLOGY_KINDS } from '../../topology/topologies';
 
 const formatString = (series: number | null) =>
   series === null ? '' : series === 1 ? 'one carries it' : `${series} in series carry it`;
@@ -65,6 +66,8 @@ export const diodePlace: Place = {
   ].map((field) => `ladder.diode.${field}`),
   count: (read) => {
     const ladder = ladderOf(read);
+    // A rectifier inside the transformer is that of a design which has no ladder: it is bought with it.
+    if (read('transformer.rectifierInside') === true && TOPOLOGY_KINDS[ladder.topology].takesPulses) return 0;
     return ladder.diode.series * ladderInputs({ ladder }).marked.diodes.length;
   },
   fit: (read, part, { diodeVolts }) => {
