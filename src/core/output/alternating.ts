@@ -8,7 +8,6 @@ export type AlternatingPoint = {
   rmsVolts: number;
   /** The greatest magnitude that it reaches in a cycle, V. */
   peakVolts: number;
-  meanVolts: number;
   /** Through the load, A. */
   rmsAmps: number;
   loadWatts: number;
@@ -53,10 +52,9 @@ function through(drive: Drive, { seriesOhms, bleederOhms }: Path, ohms: number):
   const share = Number.isFinite(ohms) ? ohms / branchOhms : 1;
   const volts = (at: number) =>
     (Number.isFinite(terminalOhms) ? amps[at] * terminalOhms : driveAt(drive, (at + 0.5) / STEPS)) * share;
-  let [sum, square, peak, current] = [0, 0, 0, 0];
+  let [square, peak, current] = [0, 0, 0];
   for (let at = 0; at < STEPS; at += 1) {
     const one = volts(at);
-    sum += one;
     square += one ** 2;
     peak = Math.max(peak, Math.abs(one));
     current += amps[at] ** 2;
@@ -65,7 +63,6 @@ function through(drive: Drive, { seriesOhms, bleederOhms }: Path, ohms: number):
   return {
     rmsVolts,
     peakVolts: peak,
-    meanVolts: sum / STEPS,
     rmsAmps: rmsVolts / ohms,
     loadWatts: rmsVolts ** 2 / ohms,
     sourceRmsAmps,
@@ -74,13 +71,16 @@ function through(drive: Drive, { seriesOhms, bleederOhms }: Path, ohms: number):
 }
 
 const CLOSE = 1e-9;
+const LEAST_PART = 1e-6;
+const LEAST_OHMS = 1e-6;
 
 /** The resistance that draws an RMS current; null where not even a short does. */
 function drawing(drive: Drive, path: Path, rmsAmps: number): AlternatingPoint | null {
-  const shorted = through(drive, path, Number.MIN_VALUE);
-  if (!(shorted.sourceRmsAmps > rmsAmps)) return null;
+  // So little beside what is in series that it is as good as a short, and no less: a loop of no resistance closes on nothing.
+  const least = LEAST_OHMS + LEAST_PART * (drive.seriesOhms + path.seriesOhms + reactanceOf(drive));
+  if (!(through(drive, path, least).rmsAmps > rmsAmps)) return null;
   // Current falls as the resistance grows: the root closed in on in logarithms.
-  let low = Math.log(1e-6);
+  let low = Math.log(least);
   let high = Math.log(1e15);
   let found = through(drive, path, Math.exp(high));
   while (high - low > CLOSE) {

@@ -13,8 +13,9 @@ import { nodesUnderLoad } from './nodes-under-load';
 import { optimumStages } from './optimum-stages';
 import { outputFigures } from './output-figures';
 import { partsUnderLoad } from './parts-under-load';
-import { PREDICTION_FORMAT, PREDICTION_VERSION, type OutputPrediction, type Prediction } from './prediction';
-import { targetOutcome, type Reached } from './target';
+import { PREDICTION_FORMAT, PREDICTION_VERSION, type Prediction } from './prediction';
+import { reachedBy } from './reached';
+import { targetOutcome } from './target';
 
 /** What a prediction may leave out: the search for the best number of stages takes most of its time. */
 export type PredictOptions = { optimum: boolean };
@@ -48,7 +49,8 @@ export function predict(design: Design, { optimum }: PredictOptions = { optimum:
     capacitors,
     diodes,
     noLoadVolts: output.alternating?.noLoadPeakVolts ?? output.noLoadVolts,
-    loadAmps: output.alternating?.rmsAmps ?? output.amps,
+    noLoadRmsVolts: output.alternating?.noLoadRmsVolts ?? output.alternating?.noLoadPeakVolts ?? output.noLoadVolts,
+    loadAmps: reachedBy(output).amps,
     windingAmps: input.amps,
     stored: energy,
     source: source.stresses,
@@ -83,12 +85,6 @@ export function predict(design: Design, { optimum }: PredictOptions = { optimum:
   prediction.findings = findingsOf(design, prediction, source.findings);
   return prediction;
 }
-
-/** What is held against a target: the mean of a direct output, the RMS of one that alternates. */
-const reachedBy = ({ alternating, meanVolts, amps, ripplePeakToPeakFraction }: OutputPrediction): Reached =>
-  alternating
-    ? { volts: alternating.rmsVolts, amps: alternating.rmsAmps, rippleFraction: null }
-    : { volts: meanVolts, amps, rippleFraction: ripplePeakToPeakFraction };
 
 /** Mean droop in V for each 1/F of light-load droop, so that every part shares the total in the light-load proportion. */
 function meanDroopPerLightLoad({ ladder, point }: OperatingPoint): number | null {

@@ -2,6 +2,7 @@ import type { Design } from '../design/design-schema';
 import type { Polarity } from '../quantity/polarity';
 import { FIGURES } from './figures';
 import { predict, WITHOUT_OPTIMUM } from './predict';
+import { reachedBy } from './reached';
 
 /** What the shelf tells of a design at a glance. */
 export type ShelfRow = {
@@ -26,7 +27,7 @@ export function shelfRow(design: Design): ShelfRow {
     targetVolts: design.target?.volts ?? null,
     targetAmps: design.target?.amps ?? null,
     alternating: prediction.output.alternating !== null,
-    reachedVolts: FIGURES[prediction.output.alternating ? 'outputRmsVolts' : 'outputMeanVolts'].read(prediction),
+    reachedVolts: reachedBy(prediction.output).volts,
     targetMet: prediction.target?.met ?? null,
     smallestMargin: FIGURES.smallestMargin.read(prediction),
   };

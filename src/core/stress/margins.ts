@@ -35,6 +35,8 @@ export type StressInput = {
   capacitors: readonly StressedCapacitor[];
   diodes: readonly StressedDiode[];
   noLoadVolts: number;
+  /** RMS of the same, which is what heats: that itself of a direct output. */
+  noLoadRmsVolts: number;
   /** At the load, A. */
   loadAmps: number | null;
   /** RMS in the winding at the load, A. */
@@ -155,7 +157,8 @@ function ladderRatings({ ladder }: Design): Rating[] {
 }
 
 /** What the output's resistors take, each of a string. */
-function outputStresses({ output, resistors }: Design, { noLoadVolts, loadAmps, stored }: StressInput): Stress[] {
+function outputStresses({ output, resistors }: Design, input: StressInput): Stress[] {
+  const { noLoadVolts, noLoadRmsVolts, loadAmps, stored } = input;
   const { seriesOhms, bleederOhms } = output;
   const stresses: Stress[] = [];
   if (seriesOhms > 0) {
@@ -166,7 +169,7 @@ function outputStresses({ output, resistors }: Design, { noLoadVolts, loadAmps, 
   }
   if (bleederOhms !== null) {
     const { count } = resistors.bleeder;
-    stresses.push(stress('bleederPower', 'noLoad', noLoadVolts ** 2 / bleederOhms / count));
+    stresses.push(stress('bleederPower', 'noLoad', noLoadRmsVolts ** 2 / bleederOhms / count));
     stresses.push(stress('bleederVoltage', 'noLoad', noLoadVolts / count));
   }
   return stresses;

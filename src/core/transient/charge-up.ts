@@ -9,6 +9,7 @@ import { DriverMeter } from './driver-meter';
 import type { Circuit } from './circuit';
 import { assignState, copyOf, emptyState, PeriodRunner, Sensitivity, type State, type StepListener } from './period';
 import { PeriodEquation } from './period-equation';
+import { isAlternating } from '../topology/network';
 import { Stepper } from './stepper';
 import { phasedGrid, timeGrid } from './time-grid';
 
@@ -74,9 +75,9 @@ export function* chargeUpOf(
   settledVolts: number,
   exact: boolean,
 ): Generator<ChargeUpProgress, ChargeUp> {
-  if (design.ladder.topology === 'none') throw new RangeError('chargeUpOf: no ladder to charge');
   const { ladder, circuit, startFluxes } = switchedOn(design);
   const { drive, network } = ladder;
+  if (isAlternating(network)) throw new RangeError('chargeUpOf: no ladder to charge');
   const grid = circuit.supply ? phasedGrid(circuit.supply.phases, SUPPLY_STEPS) : timeGrid(drive, STEPS);
   const period = 1 / circuit.hertz;
   const stepper = new Stepper(circuit);

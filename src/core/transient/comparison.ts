@@ -6,6 +6,7 @@ import type { Transient } from './transient';
 import { isReactive } from '../ladder/reactive-droop';
 import type { FigureId } from '../predict/figures';
 import type { Prediction } from '../predict/prediction';
+import { reachedBy } from '../predict/reached';
 
 /** Fraction of the output up to which closed form and time domain count as one. */
 const AGREEMENT = 0.005;
@@ -21,7 +22,7 @@ const TIME_DOMAIN_FIGURES = {
   outputMeanVolts: ({ meanVolts }) => meanVolts,
   rippleVolts: ({ ripplePeakToPeakVolts }) => ripplePeakToPeakVolts,
   outputRmsVolts: ({ rmsVolts }) => rmsVolts,
-  outputPeakVolts: ({ maxVolts, minVolts }) => Math.max(maxVolts, -minVolts),
+  outputPeakVolts: (transient) => alternatingInTime(transient).peakVolts,
   outputRmsAmps: ({ rmsAmps }) => rmsAmps,
   // What a driver in the circuit loses does not reach the ladder.
   inputWatts: ({ watts }) => watts.in - watts.driver,
@@ -42,12 +43,12 @@ export function toldByBoth(
   }));
 }
 
-/** What of an output the two are compared by, V: its mean, or the RMS of one that alternates. */
-function outputsOf({ output }: Prediction, transient: Transient): { closedForm: number | null; timeDomain: number } {
-  return output.alternating
-    ? { closedForm: output.alternating.rmsVolts, timeDomain: transient.rmsVolts }
-    : { closedForm: output.meanVolts, timeDomain: transient.meanVolts };
-}
+/** An output that alternates as the time domain has it, V and A. */
+export const alternatingInTime = ({ rmsVolts, rmsAmps, maxVolts, minVolts }: Transient) => ({
+  rmsVolts,
+  peakVolts: Math.max(maxVolts, -minVolts),
+  rmsAmps,
+});
 
 /** How closed form and time domain compare, and the one thing that explains it best. */
 export type Comparison = {
@@ -64,7 +65,8 @@ export type Comparison = {
  * estimates, judged by what the design has of it, the largest first.
  */
 export function compareWithTimeDomain(design: Design, prediction: Prediction, transient: Transient): Comparison {
-  const { closedForm, timeDomain } = outputsOf(prediction, transient);
+  const closedForm = reachedBy(prediction.output).volts;
+  const timeDomain = prediction.output.alternating ? transient.rmsVolts : transient.meanVolts;
   const differenceVolts = closedForm === null ? null : timeDomain - closedForm;
   const differenceFraction = differenceVolts === null || !closedForm ? null : differenceVolts / closedForm;
   return {

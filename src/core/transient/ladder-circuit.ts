@@ -110,7 +110,7 @@ export function circuitOf(
             { node: -2 - index, weight: 1 },
             { node: at(feeds ? feeds[index].id : node), weight: -1 },
           ],
-          ohms: Math.max(drive.seriesOhms, alternating ? LEAST_OHMS : 0),
+          ohms: Math.max(drive.seriesOhms, alternating || feeds ? LEAST_OHMS : 0),
           henries: drive.seriesHenries,
           dampingSiemens: 0,
           saturation: null,

@@ -72,6 +72,15 @@ it.each([
   expect(Math.abs(settled(one).meanVolts)).toBeLessThan(50);
 });
 
+it('from a winding of no resistance and no leakage is one with the coupling capacitor all the same', () => {
+  const stiff = { secondaryOhms: 0, shortAmps: null };
+  const load = { kind: 'resistance', ohms: 2e6 };
+  const apart = settled(design({ ...stiff, seriesFarads: 1e-6 }, { stages: 1 }, load));
+  const one = settled(design(stiff, { stages: 1, capacitorFarads: [0.5e-6, 1e-6] }, load));
+  expect(apart.converged).toBe(true);
+  expect(Math.abs(apart.meanVolts / one.meanVolts - 1)).toBeLessThan(1e-3);
+});
+
 it('in tune with the leakage it is warned of, well off it not', () => {
   const at = (seriesFarads: number) =>
     codes(design({ seriesFarads }, { topology: 'bridge-doubler', stages: 1 }, { kind: 'open' }));

@@ -4,6 +4,8 @@ import { GRADINGS, type Grading } from '@/core/topology/grading';
 import type { Topology } from '@/core/topology/network';
 import { TOPOLOGY_KINDS } from '@/core/topology/topologies';
 import type { Prediction } from '@/core/predict/prediction';
+import { quantityField, type FieldDescription } from '@/core/quantity/field-description';
+import { DescribedField } from '@/ui/described-field';
 import { PickField } from '@/ui/pick-field';
 import { Quantity } from '@/ui/quantity';
 import { QuantityField } from '@/ui/quantity-field';
@@ -61,40 +63,40 @@ export function LadderFields({ store, design, prediction }: Editing) {
       {prediction.output.alternating ? null : (
         <>
           <CapacitorFields store={store} design={design} prediction={prediction} />
-          <QuantityField
-            label="Capacitor rating"
-            unit="V"
-            optional
-            value={ladder.capacitor.ratedVolts}
-            onValue={(value) => edit('$.ladder.capacitor.ratedVolts', value)}
-          />
+          <Described store={store} design={design} of="capacitor" fields={CAPACITOR_FIELDS} />
           <FromDrawer store={store} design={design} prediction={prediction} place="capacitor" />
-          <QuantityField
-            label="Diode peak inverse"
-            unit="V"
-            optional
-            value={ladder.diode.peakInverseVolts}
-            onValue={(value) => edit('$.ladder.diode.peakInverseVolts', value)}
-          />
-          <QuantityField
-            label="Diode forward drop"
-            unit="V"
-            value={ladder.diode.forwardVolts}
-            onValue={(value) => edit('$.ladder.diode.forwardVolts', value)}
-          />
-          <QuantityField
-            label="Diode recovery"
-            unit="s"
-            optional
-            value={ladder.diode.recoverySeconds}
-            onValue={(value) => edit('$.ladder.diode.recoverySeconds', value)}
-          />
+          <Described store={store} design={design} of="diode" fields={DIODE_FIELDS} />
           <FromDrawer store={store} design={design} prediction={prediction} place="diode" />
           <LadderMore store={store} design={design} prediction={prediction} />
         </>
       )}
     </>
   );
+}
+
+const CAPACITOR_FIELDS = [quantityField('ratedVolts', 'Capacitor rating', 'V', { optional: true })];
+const DIODE_FIELDS = [
+  quantityField('peakInverseVolts', 'Diode peak inverse', 'V', { optional: true }),
+  quantityField('forwardVolts', 'Diode forward drop', 'V'),
+  quantityField('recoverySeconds', 'Diode recovery', 's', { optional: true }),
+];
+
+/** Fields of the capacitors or diodes by their descriptions. */
+function Described({
+  store,
+  design,
+  of,
+  fields,
+}: Pick<Editing, 'store' | 'design'> & { of: 'capacitor' | 'diode'; fields: readonly FieldDescription[] }) {
+  const holder: Record<string, unknown> = design.ladder[of];
+  return fields.map((field) => (
+    <DescribedField
+      key={field.name}
+      field={field}
+      value={holder[field.name]}
+      onEdit={(value) => store.getState().edit(`$.ladder.${of}.${field.name}`, value)}
+    />
+  ));
 }
 
 function partsCount({ capacitors, diodes, places }: Prediction): string {

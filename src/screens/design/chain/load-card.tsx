@@ -1,6 +1,8 @@
 'use client';
 
 import { LOAD_KIND_IDS, LOAD_KINDS, loadOfKind, type LoadKindId } from '@/core/load/load-kinds';
+import { FIGURES } from '@/core/predict/figures';
+import { reachedBy } from '@/core/predict/reached';
 import { DescribedField } from '@/ui/described-field';
 import { PickField } from '@/ui/pick-field';
 import { Quantity } from '@/ui/quantity';
@@ -13,14 +15,14 @@ const capitalised = (words: string) => words[0].toUpperCase() + words.slice(1);
 
 export function LoadLine({ prediction }: Editing) {
   const { alternating } = prediction.output;
-  const { amps, watts } = alternating ? { amps: alternating.rmsAmps, watts: alternating.watts } : prediction.output;
+  const { amps } = reachedBy(prediction.output);
   if (amps === null) return <>{alternating ? 'by the time domain' : 'past the closed form'}</>;
   return amps === 0 ? (
     <>no load current</>
   ) : (
     <>
       <Quantity value={amps} unit="A" />
-      {alternating ? ' RMS' : ''} · <Quantity value={watts} unit="W" />
+      {alternating ? ' RMS' : ''} · <Quantity value={FIGURES.outputWatts.read(prediction)} unit="W" />
     </>
   );
 }
@@ -31,10 +33,11 @@ export function LoadFields({ store, design, prediction }: Editing) {
   /** A load of the new kind that draws about what the old one did. */
   const switchTo = (kind: LoadKindId) => {
     if (kind === load.kind) return;
-    const { amps, meanVolts, noLoadVolts, alternating } = prediction.output;
+    const { noLoadVolts, alternating } = prediction.output;
+    const { amps, volts } = reachedBy(prediction.output);
     const present = {
-      amps: (alternating ? alternating.rmsAmps : amps) || design.target?.amps || USUAL_AMPS,
-      volts: (alternating ? (alternating.rmsVolts ?? alternating.noLoadPeakVolts) : meanVolts) || noLoadVolts || 1,
+      amps: amps || design.target?.amps || USUAL_AMPS,
+      volts: volts || alternating?.noLoadPeakVolts || noLoadVolts || 1,
     };
     edit('$.load', loadOfKind(kind, present));
   };

@@ -5,7 +5,7 @@ import type { Prediction } from '@/core/predict/prediction';
 import { targetOutcome } from '@/core/predict/target';
 import { formatQuantity } from '@/core/quantity/format-quantity';
 import { signedVolts } from '@/core/quantity/polarity';
-import { overInTimeDomain } from '@/core/transient/comparison';
+import { alternatingInTime, overInTimeDomain } from '@/core/transient/comparison';
 import type { TimeDomain } from '../use-transient';
 
 type SentenceProps = { design: Design; prediction: Prediction; timeDomain: TimeDomain };
@@ -109,14 +109,8 @@ export function Sentence({ design, prediction, timeDomain }: SentenceProps) {
 function Alternating({ design, prediction, timeDomain }: SentenceProps) {
   const { rmsVolts, peakVolts, rmsAmps, noLoadPeakVolts } = prediction.output.alternating!;
   const settled = timeDomain.kind === 'ready' && timeDomain.run.transient.converged ? timeDomain.run.transient : null;
-  const reached =
-    rmsVolts !== null
-      ? { volts: rmsVolts, peak: peakVolts!, amps: rmsAmps! }
-      : settled && {
-          volts: settled.rmsVolts,
-          peak: Math.max(settled.maxVolts, -settled.minVolts),
-          amps: settled.rmsAmps,
-        };
+  const closedForm = rmsVolts === null ? null : { rmsVolts, peakVolts: peakVolts!, rmsAmps: rmsAmps! };
+  const reached = closedForm ?? (settled && alternatingInTime(settled));
   if (!reached)
     return (
       <>
@@ -125,15 +119,16 @@ function Alternating({ design, prediction, timeDomain }: SentenceProps) {
       </>
     );
   const wanted = design.target;
-  const outcome = wanted && targetOutcome(wanted, { volts: reached.volts, amps: reached.amps, rippleFraction: null });
+  const outcome =
+    wanted && targetOutcome(wanted, { volts: reached.rmsVolts, amps: reached.rmsAmps, rippleFraction: null });
   return (
     <>
       Alternating{rmsVolts === null ? ', by the time domain' : ''}:{' '}
       <span className={outcome === null ? 'text-copper' : outcome.met ? 'text-fits' : 'text-over'}>
-        {formatQuantity(reached.volts, 'V')} RMS
+        {formatQuantity(reached.rmsVolts, 'V')} RMS
       </span>
-      , {formatQuantity(reached.peak, 'V')} peak{' '}
-      {reached.amps > 0 ? `at ${formatQuantity(reached.amps, 'A')} RMS` : 'at no load'}
+      , {formatQuantity(reached.peakVolts, 'V')} peak{' '}
+      {reached.rmsAmps > 0 ? `at ${formatQuantity(reached.rmsAmps, 'A')} RMS` : 'at no load'}
       {outcome === null
         ? '. No target is set.'
         : `, ${formatQuantity(Math.abs(outcome.voltsExcess!), '%', 2)} ${outcome.voltsMet ? 'above' : 'short of'} the target’s ${formatQuantity(wanted!.volts, 'V')}, taken as RMS${outcome.ampsMet ? '' : `, and its ${formatQuantity(wanted!.amps, 'A')} is not reached`}.`}
