@@ -515,6 +515,11 @@ it.each<[string, Design, string]>([
   ['mains without isolation', designOf('mains', { supply: { isolated: false } }), 'stop mains-not-isolated'],
   ['mains straight in', designOf('direct-mains', { driver: { isolation: 'none' } }), 'stop mains-not-isolated'],
   [
+    'a dimmer before an isolating transformer',
+    designOf('direct-mains', { supply: { dimmedDegrees: 60 }, driver: { isolation: 'isolating-transformer' } }),
+    'warn dimmer-before-transformer',
+  ],
+  [
     'the line behind an isolating transformer',
     designOf('direct-mains', { driver: { isolation: 'isolating-transformer' } }),
     'note isolated-line',

@@ -3,7 +3,7 @@ import { choice, quantity } from '../../schema/fields';
 import * as z from '../../zod';
 import { DriveCollector, plainDrive, type DriveResult } from '../drive-result';
 import { driverKind, needed } from '../driver-kind';
-import { lineWave } from '../feed';
+import { lineWave, reportDimmer } from '../feed';
 import type { Supply } from '../supply';
 
 const schema = z.strictObject({
@@ -62,6 +62,7 @@ function lineDrive(
   const wave = lineWave(result, line, lineVolts);
   result.figure('shortPeakAmps', wave.positivePeakVolts / seriesOhms);
   if (ladderWatts !== null && lineVolts > 0) result.figure('mainsAmps', ladderWatts / lineVolts);
+  if (isolation !== 'none') reportDimmer(result, line.dimmedDegrees);
   if (isolation === 'none' || !line.isolated)
     result.finding(
       'stop',
