@@ -53,9 +53,9 @@ export type LightLoad = {
  * @param response of those capacitances
  * @param drive waveform and duty; its peaks do not matter here
  * @returns coefficients in 1/F; exact as load charge goes to zero for a drive
- *   of zero impedance. Null when the equations have no answer of which every
- *   diode's charge is forward: where capacitances differ so much that a diode
- *   stays idle, or by more than the precision of numbers
+ *   of zero impedance. Of two diodes that feed a node, one stays idle where
+ *   capacitances differ enough: its charge is zero. Null where capacitances
+ *   differ by more than the precision of numbers
  * @remarks For a half-wave ladder of equal capacitors the droop is
  *   (2n^3/3 + n^2/2 + n/3) q/C and the ripple n(n+1)/2 q/C. The textbook droop
  *   2n^3/3 + n^2/2 - n/6 (Naidu and Kamaraju, High Voltage Engineering, chapter
@@ -80,7 +80,7 @@ export function lightLoadBookkeeping(
   // While a drive stands at its peak a diode goes on conducting where the load draws its cathode down more than its anode.
   const drawnOn = ({ anode, cathode }: LadderDiode) => discharge.get(cathode)! > discharge.get(anode)!;
   const held = sets.map((set) => set.filter((diode) => drawnOn(network.diodes[diode])));
-  const cycle = closedCycle(
+  const cycle = forwardCycle(
     network,
     capacitive,
     hasFastEdges(drive)
@@ -131,14 +131,14 @@ export function lightLoadBookkeeping(
   const acrossOutput = Object.values(instants).map((at) => at.get(network.output)! - at.get(network.return)!);
   const droop = nodeDroops.get(network.output)! - nodeDroops.get(network.return)!;
   const smoothing = discharge.get(network.output)! - discharge.get(network.return)!;
-  if (!(droop > 0 && droop < Infinity) || cycle.charges.some((charge) => !(charge > -1e-9))) return null;
+  if (!(droop > 0 && droop < Infinity)) return null;
   return {
     droop,
     textbookDroop: network.topology === 'half-wave' && !hasFastEdges(drive) ? droop - smoothing / 2 : null,
     ripple: Math.max(...acrossOutput) - Math.min(...acrossOutput),
     capacitorDroops: network.capacitors.map((part) => nodeDroops.get(part.upper)! - nodeDroops.get(part.lower)!),
     nodeDroops,
-    diodeCharges: [...cycle.charges],
+    diodeCharges: cycle.charges,
     windingPulses: windingPulses(network, positive, cycle.charges, instants, hasFastEdges(drive)),
     instants,
   };
@@ -162,9 +162,68 @@ function nothingMoved(network: LadderNetwork): LightLoad {
 /** One moment of the cycle: diodes whose ends are level then, and the load charge drawn since the moment before. */
 type Moment = { level: readonly number[]; drawn: number };
 
+/** Of a coulomb of load charge: less than this backwards through a diode is rounding. */
+const ROUNDING = 1e-9;
+
 /**
- * Node voltages at successive moments of a closed cycle and the charge through
- * every diode, for capacitances that hold their charge but for what diodes
+ * The closed cycle in which every diode's charge is forward. Where capacitances
+ * differ, one of two diodes that feed a node may stay idle: which do is found by
+ * leaving out the one that would pass most backwards, and taking back one whose
+ * anode would come to stand above its cathode, until neither is left.
+ *
+ * @returns null where no such set is found
+ */
+function forwardCycle(
+  network: LadderNetwork,
+  capacitive: CapacitiveNetwork,
+  moments: readonly Moment[],
+  scale: number,
+): { states: Float64Array[]; charges: number[] } | null {
+  const idle = new Set<Passing>();
+  const all = moments.flatMap(({ level }, moment) => level.map((diode): Passing => ({ diode, moment })));
+  for (let tries = 0; tries <= 2 * all.length; tries += 1) {
+    const passing = all.filter((one) => !idle.has(one));
+    const cycle = closedCycle(network, capacitive, moments, passing, scale);
+    if (!cycle) return null;
+    const charges = network.diodes.map(() => 0);
+    passing.forEach(({ diode }, index) => (charges[diode] += cycle.charges[index]));
+    const backwards = charges.map((charge) => !(charge > -ROUNDING));
+    const volts = (node: string, moment: number) => cycle.states[moment][capacitive.place.get(node) ?? -1] ?? 0;
+    const over = ({ diode, moment }: Passing) => {
+      const { anode, cathode } = network.diodes[diode];
+      return volts(anode, moment) - volts(cathode, moment);
+    };
+    const least = leastOf(passing, (one, index) => (backwards[one.diode] ? cycle.charges[index] : 0));
+    if (least !== null) {
+      idle.add(least);
+      continue;
+    }
+    const most = Math.max(...cycle.states.flatMap((state) => [...state].map(Math.abs)));
+    const back = leastOf([...idle], (one) => Math.min(0, -over(one) + ROUNDING * most));
+    if (back === null) return { states: cycle.states, charges: charges.map((charge) => Math.max(0, charge)) };
+    idle.delete(back);
+  }
+  return null;
+}
+
+/** The one whose value is least of those below zero; null where none is. */
+function leastOf<Of>(all: readonly Of[], value: (one: Of, index: number) => number): Of | null {
+  let least = 0;
+  let found: Of | null = null;
+  all.forEach((one, index) => {
+    if (!(value(one, index) < least)) return;
+    least = value(one, index);
+    found = one;
+  });
+  return found;
+}
+
+/** A diode that has its ends level at a moment. */
+type Passing = { diode: number; moment: number };
+
+/**
+ * Node voltages at successive moments of a closed cycle and the charge that
+ * passes each diode at its moment, for capacitances that hold their charge but for what diodes
  * bring and the load draws.
  *
  * @returns voltages times the scale of capacitance, for each moment in the
@@ -173,16 +232,15 @@ type Moment = { level: readonly number[]; drawn: number };
 function closedCycle(
   network: LadderNetwork,
   { place, size, branches }: CapacitiveNetwork,
-  moments: readonly Moment[],
+  moments: readonly { drawn: number }[],
+  level: readonly Passing[],
   scale: number,
-): { states: Float64Array[]; charges: Float64Array } | null {
+): { states: Float64Array[]; charges: number[] } | null {
   const count = moments.length;
-  const passing = moments.flatMap(({ level }, moment) =>
-    level.map((diode) => {
-      const { anode, cathode } = network.diodes[diode];
-      return { diode, moment, to: place.get(cathode) ?? -1, from: place.get(anode) ?? -1, at: 0 };
-    }),
-  );
+  const passing = level.map(({ diode, moment }) => {
+    const { anode, cathode } = network.diodes[diode];
+    return { moment, to: place.get(cathode) ?? -1, from: place.get(anode) ?? -1, at: 0 };
+  });
   // The states of a node stand together, each diode's charge behind the later of its ends.
   const behind: (typeof passing)[] = Array.from({ length: size }, () => []);
   for (const passed of passing) behind[Math.max(passed.to, passed.from)].push(passed);
@@ -233,9 +291,10 @@ function closedCycle(
     if (back !== undefined) right[nodeAt[back] + moment] += drawn;
   });
   if (!matrix.solve(right)) return null;
-  const charges = new Float64Array(network.diodes.length);
-  for (const { diode, at } of passing) charges[diode] += right[at];
-  return { states: moments.map((_, moment) => Float64Array.from(nodeAt, (at) => right[at + moment])), charges };
+  return {
+    states: moments.map((_, moment) => Float64Array.from(nodeAt, (at) => right[at + moment])),
+    charges: passing.map(({ at }) => right[at]),
+  };
 }
 
 /** What each winding gives at either peak: through its capacitors and the diodes that stand on it. */

@@ -204,9 +204,15 @@ export function hardLimitAmps(
   return Math.min(Infinity, ...limits);
 }
 
-function feedingDiodes(network: LadderNetwork, { instants }: LightLoad, unloaded: UnloadedLadder): FeedingDiode[] {
+function feedingDiodes(
+  network: LadderNetwork,
+  { instants, diodeCharges }: LightLoad,
+  unloaded: UnloadedLadder,
+): FeedingDiode[] {
   const { swings, discharge } = unloaded.response;
-  return network.diodes.flatMap((diode) => {
+  return network.diodes.flatMap((diode, index) => {
+    // One that stays idle feeds nothing.
+    if (!(diodeCharges[index] > 0)) return [];
     if (diode.cathode !== network.output && (diode.anode !== network.return || network.return === 'ground')) return [];
     const { anode, cathode } = diode;
     const before = conductsAtPositivePeak(diode, swings) ? instants.beforePositive : instants.beforeNegative;
@@ -339,6 +345,7 @@ export function rippleAt(ladder: RippleInputs, outputAmps: number): { peakToPeak
 
 /** Mean over the diodes that feed the output. */
 function chargingAngle(feeding: readonly FeedingDiode[], charge: number): number {
+  if (feeding.length === 0) return 0;
   const angles = feeding.map(({ volts, jump, steady }) => {
     let low = 0;
     let high = Math.PI;

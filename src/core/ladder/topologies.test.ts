@@ -1,3 +1,4 @@
+import fc from 'fast-check';
 import { integratedLadder, integrateLadder } from '../../../tests/reference/smooth-diode-ladder';
 import { lightLoadOf, sineDrive } from '../../../tests/reference/drives';
 import type { Drive } from '../drive/drive';
@@ -113,6 +114,33 @@ it.each([
   expect(idealVolts(network, sineDrive(100), 2)).toBeCloseTo(peaks * 98, 9);
 });
 
+/** Two diodes feed each node from columns of different capacitance: not both of them conduct. */
+const unlikeFullWave = gradedNetwork(fullWaveNetwork(2, 1), 'equal', [1.5, 0.5, 1, 0.6, 1.4, 1]);
+
+it('unlike capacitors of a full-wave ladder always have a figure, and no diode passes backwards', () => {
+  expect(lightLoadOf(unlikeFullWave).diodeCharges.some((charge) => charge === 0)).toBe(true);
+  const unlike = fc.array(fc.double({ min: 0.1, max: 2, noNaN: true }), { minLength: 30, maxLength: 30 });
+  fc.assert(
+    fc.property(
+      unlike,
+      fc.integer({ min: 1, max: 10 }),
+      fc.constantFrom(sineDrive(1), pulse(0.3)),
+      (farads, n, drive) => {
+        const network = gradedNetwork(fullWaveNetwork(n, 1), 'equal', farads.slice(0, 3 * n));
+        const { droop, diodeCharges } = loadedLadder(network, drive, ideal).lightLoad;
+        expect(droop).toBeGreaterThan(0);
+        expect(droop).toBeLessThan(Infinity);
+        expect(Math.min(...diodeCharges)).toBeGreaterThanOrEqual(0);
+        // Whatever passes to the output comes through the diodes of its last step.
+        const into = network.diodes.flatMap(({ cathode }, at) =>
+          cathode === network.output ? [diodeCharges[at]] : [],
+        );
+        expect(into.reduce((sum, charge) => sum + charge, 0)).toBeCloseTo(1, 6);
+      },
+    ),
+  );
+});
+
 describe('against odex with smooth diodes', () => {
   // Mean within 0.3 % of no-load and ripple within 1 %, of which the smooth diodes' own drop takes up to 0.2 % and 0.4 %.
   it.each([
@@ -120,6 +148,7 @@ describe('against odex with smooth diodes', () => {
     ['full-wave', fullWaveNetwork(2, 1), 0.1, 16],
     ['bipolar', bipolarNetwork(1, 1), 0.1, 14],
     ['tapered', gradedNetwork(halfWaveNetwork(2, 1), 'tapered', null), 0.1, 20],
+    ['full-wave of unlike capacitors, of which a diode stays idle', unlikeFullWave, 0.1, 16],
   ] as [string, LadderNetwork, number, number][])('%s', (_name, network, x, cycles) => {
     const ladder = loadedLadder(network, sineDrive(1), ideal);
     const noLoad = ladder.unloaded.outputVolts;

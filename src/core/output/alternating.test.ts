@@ -18,6 +18,8 @@ describe('a winding straight onto a resistance', () => {
     [20e3, 0, 1e6],
     [20e3, 0.5, 1e6],
     [1e3, 2, 50e3],
+    [0, 1e4, 1],
+    [0, 1e12, 1e-6],
   ])('a sine behind %d ohm and %d H into %d ohm: V / |Z| (handbook)', (seriesOhms, seriesHenries, ohms) => {
     const reactance = 2 * Math.PI * 30e3 * seriesHenries;
     const amps = 5000 / Math.SQRT2 / Math.hypot(seriesOhms + ohms, reactance);

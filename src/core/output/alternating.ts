@@ -70,6 +70,9 @@ function through(drive: Drive, { seriesOhms, bleederOhms }: Path, ohms: number):
   };
 }
 
+/** Part of the greatest value that a sum over a period may be off by. */
+const ROUNDING = 1e-13;
+
 const CLOSE = 1e-9;
 const LEAST_PART = 1e-6;
 const LEAST_OHMS = 1e-6;
@@ -104,17 +107,31 @@ function windingAmps(drive: Drive, terminalOhms: number): Float64Array {
   if (!Number.isFinite(terminalOhms)) return amps;
   const seriesHenries = reactanceOf(drive) / (2 * Math.PI * drive.frequencyHertz);
   const ohms = drive.seriesOhms + terminalOhms;
-  const final = (at: number) => driveAt(drive, (at + 0.5) / STEPS) / ohms;
-  if (seriesHenries === 0) return amps.map((_, at) => final(at));
-  const stays = Math.exp(-ohms / (seriesHenries * drive.frequencyHertz * STEPS));
-  // Once from rest tells what a whole period adds, and so where one begins that closes.
-  let end = 0;
-  for (let at = 0; at < STEPS; at += 1) end = final(at) + (end - final(at)) * stays;
-  let now = end / (1 - stays ** STEPS);
-  for (let at = 0; at < STEPS; at += 1) {
-    const next = final(at) + (now - final(at)) * stays;
-    amps[at] = (now + next) / 2;
-    now = next;
-  }
+  const volts = amps.map((_, at) => driveAt(drive, (at + 0.5) / STEPS));
+  if (seriesHenries === 0) return volts.map((one) => one / ohms);
+  const decay = ohms / (seriesHenries * drive.frequencyHertz * STEPS);
+  const stays = Math.exp(-decay);
+  const gained = -Math.expm1(-decay);
+  /** One period from a current on; returns what it ends with. */
+  const run = (start: number) => {
+    let now = start;
+    volts.forEach((one, at) => {
+      const next = now * stays + (one / ohms) * gained;
+      amps[at] = (now + next) / 2;
+      now = next;
+    });
+    return now;
+  };
+  const end = run(0);
+  if (decay * STEPS > 1) run(end / (1 - stays ** STEPS));
+  // Where a period hardly decays, what closes it is the mean, which inductance leaves alone.
+  else run(((meanOf(volts) / ohms - meanOf(amps)) * decay * STEPS) / -Math.expm1(-decay * STEPS));
   return amps;
+}
+
+/** A mean of nothing but rounding is none. */
+function meanOf(values: Float64Array): number {
+  const mean = values.reduce((sum, value) => sum + value, 0) / values.length;
+  const most = values.reduce((so, value) => Math.max(so, Math.abs(value)), 0);
+  return Math.abs(mean) > ROUNDING * most ? mean : 0;
 }

@@ -74,10 +74,11 @@ it.each<[string, [string, unknown][], string]>([
     'warn reactance-rules',
   ],
   [
-    'a capacitor so small that a diode of the other column stays idle',
+    'strays many times the capacitors',
     [
-      ['$.ladder.topology', 'full-wave'],
-      ['$.ladder.capacitorFarads', [1e-9, 1e-12, 1e-9, 1e-12, 1e-9, 1e-9]],
+      ['$.ladder.stages', 15],
+      ['$.ladder.strayFarads', 150e-12],
+      ['$.ladder.capacitor.farads', 8e-12],
     ],
     'warn capacitors-too-unlike',
   ],

@@ -93,8 +93,8 @@ const outOfReach: Check = (design, { output, source, drive, coefficients }) => {
         severity: 'warn',
         where: '$.ladder.capacitorFarads',
         message:
-          'The capacitors are so unlike that a diode stays idle under load, or two paths share in a way that charge bookkeeping cannot tell: the closed form gives no loaded output. The time domain does.',
-        advice: 'Look at the time-domain figures, or bring the capacitors nearer to each other.',
+          'The strays across the diodes are so large beside the capacitors, or the capacitors so unlike, that charge bookkeeping has no answer: the closed form gives no loaded output.',
+        advice: 'Look whether a value is meant in another unit; the time domain has figures for it as it is.',
       },
     ];
   const limit = output.chargeLimitAmps;
