@@ -1,4 +1,5 @@
 import type { Design } from '../../src/core/design/design-schema';
+import { usualDiode } from '../../src/core/parts/diode-kinds';
 import { newDesign } from '../../src/core/design/new-design';
 import { predict } from '../../src/core/predict/predict';
 import { toleranceOf } from '../../src/core/predict/tolerance';
@@ -116,6 +117,14 @@ test('loss and size typed in tell how capacitors warm; a slow diode is named wit
   await expect(page.getByRole('region', { name: 'Part D1' })).toContainText(
     `each heats by ${say(diodes[0].watts!, 'W', 2)}`,
   );
+
+  const kind = page.getByLabel('Diodes', { exact: true });
+  await expect(kind).toHaveValue('entered');
+  await kind.selectOption({ label: 'High-voltage stick' });
+  await expect(page.getByLabel('Diode forward drop')).toHaveValue(String(usualDiode('stick', 3e3).forwardVolts));
+  expect((await exported(page)).ladder.diode).toMatchObject(usualDiode('stick', 3e3));
+  await page.getByLabel('Diode forward drop').fill('5');
+  await expect(kind).toHaveValue('entered');
 });
 
 test('rungs, target and verdict name the same volts, also between one and two kilovolts', async ({ page, request }) => {
@@ -132,6 +141,7 @@ test('a ladder that climbs nowhere is drawn and explained', async ({ page, reque
   const ladder = { ...base.ladder, diode: { ...base.ladder.diode, forwardVolts: 2000 } };
   await page.goto(`/designs/${await shelve(request, { ...base, ladder })}`);
   await expect(page.locator('[data-finding=no-output]')).toBeVisible();
+  await expect(page.getByRole('heading', { name: /^Nothing climbs/ })).toBeVisible();
   await expect(page.locator('[data-part]')).toHaveCount(8);
   expect(await page.locator('figure').innerHTML()).not.toContain('NaN');
 });

@@ -9,6 +9,8 @@ import { idealVolts } from '../ladder/unloaded';
 import { onLadder } from '../operating/ladder-of-design';
 import { atHighest } from '../quantity/margin';
 import { seriesFor, stringRating } from '../parts/bank';
+import { forwardDrop } from '../parts/forward-drop';
+import { effectiveJunction } from '../parts/junction';
 import { targetOutcome } from '../predict/target';
 import type { Requirements } from './requirements';
 import { driveVariants, type DriveVariant } from './drive-variants';
@@ -161,7 +163,19 @@ function* evaluations(
     // Strays bring less across a diode, never more.
     const stress = (free?.reversePerPeak ?? 2) * highest;
     const series = seriesFor('diode', { ratedVolts: part.peakInverseVolts, tolerance: 0 }, stress, leastMargin);
-    return series === null ? [] : [{ part, count, series, wanted: series * shape.diodes }];
+    if (series === null) return [];
+    const { forwardVolts, forwardAmps, junctionFarads, junctionVolts } = part;
+    const junction = effectiveJunction(junctionFarads, junctionVolts, (2 * least) / series, forwardVolts) / series;
+    return [
+      {
+        part,
+        count,
+        series,
+        wanted: series * shape.diodes,
+        strayFarads: base.ladder.strayFarads + junction,
+        drop: series * forwardDrop(forwardVolts, forwardAmps, target.amps),
+      },
+    ];
   });
   const capacitors = stocks.capacitors.flatMap(({ part, free: count }) => {
     const series = seriesFor('capacitor', part, (free?.workingPerPeak ?? 2) * highest, leastMargin);
@@ -187,8 +201,7 @@ function* evaluations(
         ];
         // One purchase may be named, not two.
         if (requirements.parts === 'drawer' && capacitorsMissing > 0 && diodesMissing > 0) continue;
-        const strayFarads = base.ladder.strayFarads + diode.part.junctionFarads / diode.series;
-        const response = table.at(strayFarads / farads);
+        const response = table.at(diode.strayFarads / farads);
         if (!response) continue;
         const inputFarads = response.inputFarads.reduce((sum, input) => sum + input * farads, 0);
         const drive = onLadder(
@@ -196,7 +209,7 @@ function* evaluations(
           turningOf(shape.topology),
           drives.at(variant, inputFarads, turningOf(shape.topology)),
         );
-        const drop = diode.part.forwardVolts * diode.series;
+        const { drop } = diode;
         // What cannot reach it is not evaluated closer, once something does.
         if (
           state.fitting > 0 &&

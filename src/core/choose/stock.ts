@@ -1,4 +1,5 @@
 import type { Design } from '../design/design-schema';
+import { likelyKind, usualDiode } from '../parts/diode-kinds';
 import { amplitudeVolts } from '../drive/drive';
 import { unloadedContext } from '../drive/drive-result';
 import { makeDrive } from '../drive/driver-kinds';
@@ -62,8 +63,8 @@ export function stocksFor(
 
 /** Voltages that high-voltage capacitors and diode sticks are commonly sold for (common practice, no source). */
 const USUAL_RATINGS = [250, 400, 630, 1e3, 1.6e3, 2e3, 3e3, 4e3, 6e3, 8e3, 10e3, 12e3, 15e3, 20e3, 30e3, 40e3];
-/** A long diode stick drops about a volt for each kilovolt or two that it blocks (common practice, no source). */
-const DROP_PER_BLOCKED_VOLT = 1.3e-3;
+/** A diode for any driver there is recovers in (common practice, no source), s. */
+const FAST_SECONDS = 100e-9;
 
 /**
  * Values as they are sold, E6 from 22 pF to 2.2 uF at the smallest usual rating
@@ -78,6 +79,8 @@ export function anyStocks(stressVolts: number, amps: number, leastMargin: number
   const wanted = 1.1 * stressVolts * (1 + leastMargin);
   const ratedVolts = USUAL_RATINGS.find((rating) => rating >= wanted) ?? USUAL_RATINGS[USUAL_RATINGS.length - 1];
   const averageAmps = [5e-3, 20e-3, 0.1, 1].find((rating) => rating >= 2 * amps) ?? 3;
+  const diode = { peakInverseVolts: ratedVolts, averageAmps, recoverySeconds: FAST_SECONDS };
+  const { forwardVolts, forwardAmps, junctionFarads, junctionVolts } = usualDiode(likelyKind(diode), ratedVolts);
   const common = { count: 0, price: null, note: '' };
   const id = (at: number) => `00000000-0000-4000-8000-${String(at).padStart(12, '0')}`;
   return {
@@ -109,12 +112,12 @@ export function anyStocks(stressVolts: number, amps: number, leastMargin: number
           kind: 'diode',
           id: id(0),
           name: `Fast ${formatQuantity(ratedVolts, 'V')} ${formatQuantity(averageAmps, 'A')}`,
-          peakInverseVolts: ratedVolts,
-          averageAmps,
+          ...diode,
           surgeAmps: null,
-          forwardVolts: Math.max(1, ratedVolts * DROP_PER_BLOCKED_VOLT),
-          recoverySeconds: 100e-9,
-          junctionFarads: 1e-12,
+          forwardVolts,
+          forwardAmps,
+          junctionFarads,
+          junctionVolts,
           leakageAmps: 0,
           leakageCelsius: 25,
         },

@@ -1,7 +1,10 @@
 import { readQuantity } from '../quantity/read-quantity';
 import type { Unit } from '../quantity/units';
+import { likelyKind, usualDiode } from '../parts/diode-kinds';
 import { PART_NAMES, usualName } from '../parts/part-fields';
 import { partSchema, type DIELECTRICS, type Part, type PartKind } from '../parts/part-schema';
+
+type Diode = Extract<Part, { kind: 'diode' }>;
 
 const KIND_WORDS: ReadonlyMap<string, PartKind> = new Map([
   ['cap', 'capacitor'],
@@ -163,6 +166,17 @@ export function readPartLine(line: string, id: string): { ok: true; part: Part }
       if (place) part[place[1]] = (readQuantity(word, place[0]) as { value: number }).value;
       else left.push(word);
     }
+  }
+  if (kind === 'diode' && typeof part.peakInverseVolts === 'number') {
+    // What the line does not say of a diode is what is usual of its kind, as far as it decides the output.
+    const { averageAmps = null, recoverySeconds = null, peakInverseVolts } = part as Partial<Diode>;
+    const usual = usualDiode(
+      likelyKind({ peakInverseVolts: peakInverseVolts!, averageAmps, recoverySeconds }),
+      peakInverseVolts,
+    );
+    Object.assign(part, { forwardVolts: usual.forwardVolts, forwardAmps: usual.forwardAmps });
+    if (part.junctionFarads === undefined)
+      Object.assign(part, { junctionFarads: usual.junctionFarads, junctionVolts: usual.junctionVolts });
   }
   part.name = left.join(' ').slice(0, 80) || 'unnamed';
   const read = partSchema.safeParse(part, { reportInput: true });

@@ -23,19 +23,17 @@ export function capacitorValues(part: Extract<Part, { kind: 'capacitor' }>) {
 
 /** What the drawer knows of a diode, as a design has it. */
 export function diodeValues(part: Extract<Part, { kind: 'diode' }>) {
-  const { peakInverseVolts, forwardVolts, averageAmps, surgeAmps } = part;
-  const { recoverySeconds, junctionFarads, leakageAmps } = part;
+  const { peakInverseVolts, forwardVolts, forwardAmps, averageAmps, surgeAmps } = part;
+  const { recoverySeconds, junctionFarads, junctionVolts, leakageAmps } = part;
   return {
     peakInverseVolts,
     forwardVolts,
-    // The drawer does not say at which current.
-    forwardAmps: null,
+    forwardAmps,
     averageAmps,
     surgeAmps,
     recoverySeconds,
-    // Nor at which voltage this.
-    junctionVolts: null,
     junctionFarads,
+    junctionVolts,
     leakageAmps,
   } satisfies Partial<Ladder['diode']>;
 }

@@ -62,8 +62,12 @@ export const partSchema = z.discriminatedUnion('kind', [
     averageAmps: known('A', '0.005', 'above zero'),
     surgeAmps: known('A', '0.5', 'above zero'),
     forwardVolts: quantity('V', '30', 'zero or more').default(1),
+    /** At which it drops that. */
+    forwardAmps: known('A', '0.005', 'above zero'),
     recoverySeconds: known('s', '100e-9', 'above zero'),
     junctionFarads: quantity('F', '1e-12', 'zero or more').default(0),
+    /** Reverse, at which the junction has that capacitance. */
+    junctionVolts: known('V', '4', 'zero or more'),
     leakageAmps: quantity('A', '1e-6', 'zero or more').default(0),
     /** At which the leakage is stated, °C. */
     leakageCelsius: quantity('°C', '25', 'zero or more').default(25),

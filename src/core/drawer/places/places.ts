@@ -15,7 +15,7 @@ export type Placed = { count: number; words: string; design: Design };
 export type Stresses = Pick<Prediction, 'capacitors' | 'diodes' | 'output' | 'source'>;
 
 /** What places need to know of a design's stresses. */
-function needsOf({ spread }: Design, { capacitors, diodes, output, source: { figures } }: Stresses): PlaceNeeds {
+export function needsOf({ spread }: Design, { capacitors, diodes, output, source: { figures } }: Stresses): PlaceNeeds {
   const high = atHighest(spread);
   return {
     capacitorVolts: high * Math.max(...capacitors.map(({ workingVolts }) => workingVolts)),

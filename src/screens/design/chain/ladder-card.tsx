@@ -5,6 +5,8 @@ import type { Topology } from '@/core/topology/network';
 import { TOPOLOGY_KINDS } from '@/core/topology/topologies';
 import type { Prediction } from '@/core/predict/prediction';
 import { quantityField, type FieldDescription } from '@/core/quantity/field-description';
+import { withUsualDiode } from '@/core/drawer/usual-diode';
+import { DIODE_KIND, DIODE_KINDS, kindOfDiode, type DiodeKind } from '@/core/parts/diode-kinds';
 import { DescribedField } from '@/ui/described-field';
 import { PickField } from '@/ui/pick-field';
 import { Quantity } from '@/ui/quantity';
@@ -65,6 +67,7 @@ export function LadderFields({ store, design, prediction }: Editing) {
           <CapacitorFields store={store} design={design} prediction={prediction} />
           <Described store={store} design={design} of="capacitor" fields={CAPACITOR_FIELDS} />
           <FromDrawer store={store} design={design} prediction={prediction} place="capacitor" />
+          <UsualDiode store={store} design={design} prediction={prediction} />
           <Described store={store} design={design} of="diode" fields={DIODE_FIELDS} />
           <FromDrawer store={store} design={design} prediction={prediction} place="diode" />
           <LadderMore store={store} design={design} prediction={prediction} />
@@ -97,6 +100,29 @@ function Described({
       onEdit={(value) => store.getState().edit(`$.ladder.${of}.${field.name}`, value)}
     />
   ));
+}
+
+const AS_ENTERED = 'entered';
+
+/** What is usual of a kind of diode, filled in at once; the kind itself is not kept. */
+function UsualDiode({ store, design, prediction }: Editing) {
+  const kind = kindOfDiode(design.ladder.diode);
+  const names = DIODE_KINDS.map((value) => ({ value, name: DIODE_KIND[value].name }));
+  return (
+    <PickField<DiodeKind | typeof AS_ENTERED>
+      label="Diodes"
+      value={kind ?? AS_ENTERED}
+      options={kind === null ? [{ value: AS_ENTERED, name: 'As entered' }, ...names] : names}
+      onValue={(value) => {
+        if (value !== AS_ENTERED) store.getState().edit('$.ladder.diode', withUsualDiode(design, value, prediction));
+      }}
+      hint={
+        kind === null
+          ? undefined
+          : `${DIODE_KIND[kind].describe}. Usual values, by no data sheet: enter those of yours where you know them.`
+      }
+    />
+  );
 }
 
 function partsCount({ capacitors, diodes, places }: Prediction): string {

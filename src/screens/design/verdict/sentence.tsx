@@ -45,6 +45,12 @@ export function Sentence({ design, prediction, timeDomain }: SentenceProps) {
         ) : null}
       </h2>
     );
+  if (output.noLoadVolts === 0)
+    return (
+      <h2 className={style}>
+        <span className="text-over">Nothing climbs:</span> no output even without load; the reason is given below.
+      </h2>
+    );
   const settled = timeDomain.kind === 'ready' && timeDomain.run.transient.converged ? timeDomain.run.transient : null;
   // A driver run as a circuit finds for itself what it can keep up; a drive alone does not.
   if (output.meanVolts === null && prediction.source.driveScale < 1 && settled?.driver.kind !== 'circuit')
@@ -173,6 +179,7 @@ export function OverInTime({ design, prediction, timeDomain }: SentenceProps) {
 export function SaidOtherwise({ design, prediction: { output, drive }, timeDomain }: SentenceProps) {
   if (
     isSilent(drive) ||
+    output.noLoadVolts === 0 ||
     output.meanVolts === null ||
     timeDomain.kind !== 'ready' ||
     !timeDomain.run.transient.converged
