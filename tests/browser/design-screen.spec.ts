@@ -127,6 +127,22 @@ test('loss and size typed in tell how capacitors warm; a slow diode is named wit
   await expect(kind).toHaveValue('entered');
 });
 
+test('two ends of a floating winding: parts counted, coupled, kept off ground', async ({ page, request }) => {
+  const base = newDesign('Two ends');
+  await page.goto(`/designs/${await shelve(request, { ...base, load: { kind: 'current', amps: 1e-5 } })}`);
+  await openLink(page, 'Ladder');
+  await page.getByLabel('Topology').selectOption({ label: 'Two-ended' });
+  await expect(page.getByText('9 capacitors, 8 diodes.')).toBeVisible();
+  const prediction = predict(await exported(page));
+  expect(await figure(page, 'outputMeanVolts')).toContain(say(prediction.output.meanVolts!, 'V', 4));
+  await page.locator('[data-part=C1]').click();
+  await expect(page.getByRole('region', { name: 'Part C1' })).toContainText('one at each end of the winding');
+  await expect(page.locator('[data-finding=winding-floats]')).toBeVisible();
+  await page.getByLabel('Capacitors', { exact: true }).selectOption({ label: 'Individual values' });
+  await page.getByLabel('C1, each of 2').fill('2n');
+  expect((await exported(page)).ladder.capacitorFarads).toEqual([2e-9, ...Array.from({ length: 7 }, () => 1e-9)]);
+});
+
 test('rungs, target and verdict name the same volts, also between one and two kilovolts', async ({ page, request }) => {
   const design = demoDesign('photomultiplier-bias');
   await page.goto(`/designs/${await shelve(request, design)}`);

@@ -14,7 +14,7 @@ const sometimes = <T>(value: fc.Arbitrary<T>, otherwise: T) => fc.oneof(fc.const
  */
 export const hobbyDesign: fc.Arbitrary<MeasuredDesign> = fc
   .record({
-    topology: fc.constantFrom('clamp', 'half-wave', 'bridge-doubler', 'full-wave', 'bipolar'),
+    topology: fc.constantFrom('clamp', 'half-wave', 'bridge-doubler', 'full-wave', 'bipolar', 'two-ended'),
     halves: fc.oneof(fc.integer({ min: 1, max: 16 }), fc.integer({ min: 1, max: 60 })),
     grading: fc.constantFrom('equal', 'equal', 'first-doubled', 'tapered', 'listed'),
     spread: fc.array(decades(-1, 1), { minLength: 180, maxLength: 180 }),
@@ -40,12 +40,11 @@ export const hobbyDesign: fc.Arbitrary<MeasuredDesign> = fc
     negative: fc.boolean(),
   })
   .map((part) => {
-    const stages =
-      part.topology === 'full-wave'
-        ? Math.ceil(part.halves / 2)
-        : ['half-wave', 'bipolar'].includes(part.topology)
-          ? part.halves / 2
-          : 1;
+    const stages = ['full-wave', 'two-ended'].includes(part.topology)
+      ? Math.ceil(part.halves / 2)
+      : ['half-wave', 'bipolar'].includes(part.topology)
+        ? part.halves / 2
+        : 1;
     const { farads, hertz, peakVolts } = part;
     const reactance = 1 / (2 * Math.PI * hertz * farads);
     const heightVolts = 2 * stages * peakVolts;
@@ -56,6 +55,7 @@ export const hobbyDesign: fc.Arbitrary<MeasuredDesign> = fc
       'half-wave': 2 * stages,
       'full-wave': 3 * stages,
       bipolar: 4 * stages,
+      'two-ended': 4 * stages,
     }[part.topology]!;
     const loads: Record<string, unknown> = {
       open: { kind: 'open' },

@@ -82,9 +82,12 @@ function atScaleOf(
   const noLoadVolts = response.outputPerPeak * amplitude - response.outputPerDrop * forwardVolts;
   const idealVolts = response.idealPerPeak * amplitude - response.idealPerDrop * forwardVolts;
   if (!(stepVolts > 0 && noLoadVolts > 0)) return null;
-  const feeding = response.feeding.map(({ volts, jump, steady }) => ({
+  const feeding = response.feeding.map(({ peak, volts, jump, rise, steady }) => ({
+    peak,
     volts: volts * amplitude,
     jump: jump / farads,
+    rise: rise / farads,
+    until: 0,
     steady: steady / farads,
   }));
   const ladder: DroopInputs & RippleInputs = {
@@ -102,6 +105,8 @@ function atScaleOf(
     },
     unloaded: { outputVolts: noLoadVolts },
     feeding,
+    // Every ladder that is chosen is driven from its foot.
+    turnOn: { width: 1 },
     outputElastance: response.outputElastance / farads,
   };
   let ladderAmps = amps;

@@ -5,8 +5,8 @@ import { TOPOLOGIES, type Topology } from '../topology/network';
 import { CHOSEN_MARGIN } from '../quantity/margin';
 import * as z from '../zod';
 
-/** A clamp is not smoothed, so that nothing is built on one alone, and a rectifier is half a stage of half-wave. */
-const NOT_CHOOSABLE: readonly Topology[] = ['none', 'rectifier', 'clamp'];
+/** A clamp is not smoothed, so that nothing is built on one alone, a rectifier is half a stage of half-wave, and two ends want a floating winding. */
+const NOT_CHOOSABLE: readonly Topology[] = ['none', 'rectifier', 'clamp', 'two-ended'];
 export const CHOOSABLE = TOPOLOGIES.filter((topology) => !NOT_CHOOSABLE.includes(topology));
 
 /** Where parts may come from: what lies free in the drawer, what else it lists, or values as they are sold. */

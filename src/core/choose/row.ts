@@ -100,7 +100,7 @@ function formOf({ topology, stages, grading }: Candidate['shape']): string {
   const kind = TOPOLOGY_KINDS[topology];
   const name = kind.name.toLowerCase();
   if (kind.stages === 'fixed') return `${name}${GRADED[grading]}`;
-  const counted = `${stages} ${stages === 1 ? 'stage' : 'stages'}${topology === 'bipolar' ? ' a side' : ''}`;
+  const counted = `${stages} ${stages === 1 ? 'stage' : 'stages'}${TOPOLOGY_KINDS[topology].stagesEach ? ' a side' : ''}`;
   return `${counted}, ${name}${GRADED[grading]}`;
 }
 

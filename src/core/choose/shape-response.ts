@@ -1,5 +1,5 @@
 import { amplitudeVolts, type Drive } from '../drive/drive';
-import { loadedLadder, withPeaksOf } from '../ladder/loaded';
+import { loadedLadder, withPeaksOf, type LoadedLadder } from '../ladder/loaded';
 import type { LadderNetwork } from '../topology/network';
 import { idealVolts } from '../ladder/unloaded';
 import { TOPOLOGY_KINDS } from '../topology/topologies';
@@ -33,7 +33,7 @@ export type ShapeResponse = {
   inputFarads: readonly number[];
   windingPulses: readonly { positive: number; negative: number }[];
   /** Each diode that feeds the output: volts for each volt of amplitude, jump and steady in 1/F. */
-  feeding: readonly { volts: number; jump: number; steady: number }[];
+  feeding: readonly Omit<LoadedLadder['feeding'][number], 'until'>[];
   steps: number;
 };
 
@@ -115,7 +115,13 @@ export class ShapeTable {
       chargeAtMost: Math.max(...lightLoad.diodeCharges),
       inputFarads: ladder.inputFarads,
       windingPulses: lightLoad.windingPulses,
-      feeding: feeding.map(({ volts, jump, steady }) => ({ volts: volts / amplitude, jump, steady })),
+      feeding: feeding.map(({ peak, volts, jump, rise, steady }) => ({
+        peak,
+        volts: volts / amplitude,
+        jump,
+        rise,
+        steady,
+      })),
       steps: ladder.steps,
     };
   }
@@ -153,9 +159,11 @@ function between(one: ShapeResponse, other: ShapeResponse, fraction: number): Sh
     positive: mix(positive, other.windingPulses[at].positive),
     negative: mix(negative, other.windingPulses[at].negative),
   }));
-  mixed.feeding = one.feeding.map(({ volts, jump, steady }, at) => ({
+  mixed.feeding = one.feeding.map(({ peak, volts, jump, rise, steady }, at) => ({
+    peak,
     volts: mix(volts, other.feeding[at].volts),
     jump: mix(jump, other.feeding[at].jump),
+    rise: mix(rise, other.feeding[at].rise),
     steady: mix(steady, other.feeding[at].steady),
   }));
   return mixed;

@@ -10,6 +10,7 @@ import {
 import { lightLoadBookkeeping, type LightLoad } from './charge-bookkeeping';
 import type { LadderNetwork } from '../topology/network';
 import { reactiveLoss, reactivePath, type ReactiveLoss } from './reactive-droop';
+import { turnOnOf, type TurnOn } from './turn-on';
 import { idealVolts, noLoadLadder, type UnloadedLadder } from './unloaded';
 
 /** How a ladder droops at one output current; every voltage in V. */
@@ -30,10 +31,16 @@ export type Droop = {
 
 /** A diode that feeds the output: what it must make good in a cycle before it conducts. */
 type FeedingDiode = {
+  /** The peak of the drive at which it conducts. */
+  peak: 'positive' | 'negative';
   /** Alternating voltage across it, peak, V. */
   volts: number;
   /** What its ends part by in a cycle, per coulomb of load charge, 1/F. */
   jump: number;
+  /** Of that, what is left to make good when the output has risen as far as it will, per coulomb, 1/F; zero where it rises to the peak. */
+  until: number;
+  /** What the output rises by at that peak, per coulomb, 1/F. */
+  rise: number;
   /** What the load's steady draw parts them by in a cycle, per coulomb, 1/F. */
   steady: number;
 };
@@ -44,6 +51,7 @@ export type LoadedLadder = {
   drive: Drive;
   forwardVolts: number;
   lightLoad: LightLoad;
+  turnOn: TurnOn;
   unloaded: UnloadedLadder;
   feeding: FeedingDiode[];
   /** Fall of the output by the load's steady draw over a whole cycle, per coulomb, 1/F. */
@@ -74,8 +82,11 @@ export type DroopInputs = Pick<
 
 /** What ripple is calculated from. */
 export type RippleInputs = Pick<LoadedLadder, 'drive' | 'feeding' | 'outputElastance'> & {
+  turnOn: Pick<TurnOn, 'width'>;
   lightLoad: Pick<LightLoad, 'ripple'>;
 };
+
+const ROUNDING = 1e-9;
 
 /** Fraction of the no-load output that may droop before the closed form is no longer trusted. */
 const TRUSTED_DROOP_FRACTION = 2 / 3;
@@ -89,10 +100,14 @@ const TRUSTED_DROOP_FRACTION = 2 / 3;
 const PULSE_WIDTH_LIFT: readonly number[] = [0, 0.406, 0.327, 0.406, 0.348, 0.36, 0.33, 0.327, 0.311, 0.305, 0.295];
 const PULSE_WIDTH_LIFT_TALL = 0.275;
 const FULL_WAVE_LIFT = 0.73;
+/** The same for a ladder driven in its middle, by its stages a side. */
+const TWO_ENDED_LIFT: readonly number[] = [0, 0.199, 0.259, 0.292, 0.314, 0.33, 0.342, 0.351, 0.358, 0.364, 0.37];
+const TWO_ENDED_LIFT_TALL = 0.385;
 
 function pulseWidthLift({ topology, diodes }: DroopInputs['network']): number {
   const ofOneLadder = (count: number) => PULSE_WIDTH_LIFT[count] ?? PULSE_WIDTH_LIFT_TALL;
   if (topology === 'full-wave') return FULL_WAVE_LIFT;
+  if (topology === 'two-ended') return TWO_ENDED_LIFT[diodes.length / 4] ?? TWO_ENDED_LIFT_TALL;
   // Two ladders on one winding share the output between them.
   if (topology === 'bipolar' || topology === 'bridge-doubler') return 2 * ofOneLadder(diodes.length / 2);
   return ofOneLadder(diodes.length);
@@ -129,35 +144,39 @@ export function loadedOn(
 ): LoadedLadder {
   const unloaded = noLoadLadder(network, drive, diode.forwardVolts, capacitive, response);
   const lightLoad = lightLoadBookkeeping(network, capacitive, response, drive) ?? unknownLightLoad(network);
-  const feet = inputFarads(network, diode.strayFarads, response.swings);
-  return assembled(network, drive, diode.forwardVolts, lightLoad, unloaded, feet);
+  const kept = {
+    lightLoad,
+    turnOn: turnOnOf(network, lightLoad.instants, response.swings, diode.strayFarads),
+    inputFarads: inputFarads(network, diode.strayFarads, response.swings),
+  };
+  return assembled(network, drive, diode.forwardVolts, kept, unloaded);
 }
 
 /** The ladder on a drive of other peaks, waveform and duty as before: what hangs on the network alone is kept. */
 export function withPeaksOf(ladder: LoadedLadder, drive: Drive): LoadedLadder {
-  const { network, forwardVolts, lightLoad } = ladder;
+  const { network, forwardVolts } = ladder;
   const { capacitive, response } = ladder.unloaded;
   const unloaded = noLoadLadder(network, drive, forwardVolts, capacitive, response);
-  return assembled(network, drive, forwardVolts, lightLoad, unloaded, ladder.inputFarads);
+  return assembled(network, drive, forwardVolts, ladder, unloaded);
 }
 
 function assembled(
   network: LadderNetwork,
   drive: Drive,
   forwardVolts: number,
-  lightLoad: LightLoad,
+  { lightLoad, turnOn, inputFarads: feet }: Pick<LoadedLadder, 'lightLoad' | 'turnOn' | 'inputFarads'>,
   unloaded: UnloadedLadder,
-  feet: number[],
 ): LoadedLadder {
   const { response } = unloaded;
   const stepVolts = Math.max(0, amplitudeVolts(drive) - forwardVolts);
   const ideal = idealVolts(network, drive, forwardVolts);
-  const feeding = feedingDiodes(network, lightLoad, unloaded);
+  const feeding = feedingDiodes(network, turnOn, lightLoad.instants, unloaded);
   return {
     network,
     drive,
     forwardVolts,
     lightLoad,
+    turnOn,
     unloaded,
     feeding,
     outputElastance: response.discharge.get(network.output)! - response.discharge.get(network.return)!,
@@ -206,20 +225,25 @@ export function hardLimitAmps(
 
 function feedingDiodes(
   network: LadderNetwork,
-  { instants, diodeCharges }: LightLoad,
+  { starts, ends }: TurnOn,
+  { beforePositive, afterPositive, beforeNegative, afterNegative }: LightLoad['instants'],
   unloaded: UnloadedLadder,
 ): FeedingDiode[] {
   const { swings, discharge } = unloaded.response;
+  const acrossOutput = (at: ReadonlyMap<string, number>) => at.get(network.output)! - at.get(network.return)!;
   return network.diodes.flatMap((diode, index) => {
-    // One that stays idle feeds nothing.
-    if (!(diodeCharges[index] > 0)) return [];
     if (diode.cathode !== network.output && (diode.anode !== network.return || network.return === 'ground')) return [];
     const { anode, cathode } = diode;
-    const before = conductsAtPositivePeak(diode, swings) ? instants.beforePositive : instants.beforeNegative;
+    const peak = conductsAtPositivePeak(diode, swings) ? 'positive' : 'negative';
+    const [before, after] = peak === 'positive' ? [beforePositive, afterPositive] : [beforeNegative, afterNegative];
+    const swing = Math.abs(swings.get(anode)! - swings.get(cathode)!);
     return [
       {
+        peak,
+        rise: acrossOutput(after) - acrossOutput(before),
         volts: Math.abs(unloaded.nodeSwings.get(anode)! - unloaded.nodeSwings.get(cathode)!),
-        jump: before.get(anode)! - before.get(cathode)!,
+        jump: starts[index] * swing,
+        until: ends[index] * swing,
         steady: discharge.get(cathode)! - discharge.get(anode)!,
       },
     ];
@@ -336,27 +360,66 @@ function sourceDroop(ladder: DroopInputs, outputAmps: number): { volts: number; 
 export function rippleAt(ladder: RippleInputs, outputAmps: number): { peakToPeakVolts: number; chargingAngle: number } {
   if (outputAmps === 0) return { peakToPeakVolts: 0, chargingAngle: 0 };
   const charge = outputAmps / ladder.drive.frequencyHertz;
-  const angle = hasFastEdges(ladder.drive) ? 0 : chargingAngle(ladder.feeding, charge);
+  if (hasFastEdges(ladder.drive)) return { peakToPeakVolts: charge * ladder.lightLoad.ripple, chargingAngle: 0 };
+  const feeding = ladder.feeding.filter(({ jump }) => jump > 0);
+  const windows = PEAKS.map((peak) =>
+    windowOf(
+      feeding.filter((diode) => diode.peak === peak),
+      charge,
+    ),
+  );
+  const angle = windowOf(feeding, charge)?.start ?? 0;
   return {
-    peakToPeakVolts: Math.max(0, charge * (ladder.lightLoad.ripple - (ladder.outputElastance * angle) / (2 * Math.PI))),
-    chargingAngle: angle,
+    peakToPeakVolts: charge * Math.max(0, rippleWithin(windows, ladder.lightLoad.ripple, ladder.outputElastance)),
+    chargingAngle: angle * ladder.turnOn.width,
   };
 }
 
-/** Mean over the diodes that feed the output. */
-function chargingAngle(feeding: readonly FeedingDiode[], charge: number): number {
-  if (feeding.length === 0) return 0;
-  const angles = feeding.map(({ volts, jump, steady }) => {
-    let low = 0;
-    let high = Math.PI;
-    for (let step = 0; step < 50; step += 1) {
-      const angle = (low + high) / 2;
-      if (volts * oneLessCosine(angle) < charge * (jump - (steady * angle) / (2 * Math.PI))) low = angle;
-      else high = angle;
-    }
-    return (low + high) / 2;
-  });
-  return angles.reduce((sum, angle) => sum + angle, 0) / angles.length;
+const PEAKS = ['positive', 'negative'] as const;
+
+/** Before a peak: where the diodes there start to feed the output, and where it has risen as far as it will, rad; how far if at once, 1/F. */
+type ChargingWindow = { start: number; end: number; rise: number };
+
+/** Ripple in units of the charge, 1/F, with the output fed at one peak, or at both in turn. */
+function rippleWithin(
+  [positive, negative]: readonly (ChargingWindow | null)[],
+  lightLoadRipple: number,
+  elastance: number,
+): number {
+  const part = (angle: number) => angle / (2 * Math.PI);
+  const [one, other] = [positive ?? negative, positive && negative];
+  if (!one) return lightLoadRipple;
+  if (!other) return lightLoadRipple - elastance * part(one.start - one.end);
+  // From the end of one rise to the start of the next, up again, and down to where the first begins.
+  const low = -elastance * (1 / 2 - part(other.start) + part(one.end));
+  const high = low + other.rise - elastance * part(other.start - other.end);
+  const lowest = Math.min(low, high - elastance * (1 / 2 - part(one.start) + part(other.end)));
+  return Math.max(0, high) - lowest;
+}
+
+/** Means over the diodes that feed the output at a peak; null where none does. */
+function windowOf(feeding: readonly FeedingDiode[], charge: number): ChargingWindow | null {
+  if (feeding.length === 0) return null;
+  const mean = (angleOf: (diode: FeedingDiode) => number) =>
+    feeding.reduce((sum, diode) => sum + angleOf(diode), 0) / feeding.length;
+  return {
+    start: mean(({ volts, jump, steady }) => angleAt(volts, charge * jump, charge * steady)),
+    end: mean(({ volts, until }) => angleAt(volts, charge * until, 0)),
+    rise: mean(({ rise }) => rise),
+  };
+}
+
+/** Solves volts (1 - cos t) = jump - steady t / 2 pi for t in [0, pi]. */
+function angleAt(volts: number, jump: number, steady: number): number {
+  if (jump === 0) return 0;
+  let low = 0;
+  let high = Math.PI;
+  for (let step = 0; step < 50; step += 1) {
+    const angle = (low + high) / 2;
+    if (volts * oneLessCosine(angle) < jump - (steady * angle) / (2 * Math.PI)) low = angle;
+    else high = angle;
+  }
+  return (low + high) / 2;
 }
 
 /** 1 - cos t without the loss of digits at small angles. */
@@ -381,12 +444,11 @@ function pulseHalfAngle(pulse: number): number | null {
 
 /** Greatest output current at which the closed form is trusted, A: two thirds of no-load lost, or the hard limit. */
 export function closedFormAmps(ladder: LoadedLadder): number {
+  const light = (ladder.unloaded.outputVolts * ladder.drive.frequencyHertz) / (ladder.lightLoad.droop * 0.5);
   let low = 0;
-  let high = Math.min(
-    ladder.hardLimitAmps,
-    (ladder.unloaded.outputVolts * ladder.drive.frequencyHertz) / (ladder.lightLoad.droop * 0.5),
-  );
-  if (!(high > 0)) return 0;
+  let high = Math.min(ladder.hardLimitAmps, light);
+  // Where strays leave nothing of the drive at the top, what limits there is rounding.
+  if (!(high > ROUNDING * light)) return 0;
   for (let step = 0; step < 50; step += 1) {
     const middle = (low + high) / 2;
     if (droopAt(ladder, middle) === null) high = middle;

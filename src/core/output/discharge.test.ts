@@ -1,3 +1,7 @@
+import { designSchema } from '../design/design-schema';
+import { newDesign } from '../design/new-design';
+import { predict } from '../predict/predict';
+import { dischargeOf } from '../transient/discharge';
 import { sineDrive } from '../../../tests/reference/drives';
 import { recorded } from '../../../tests/reference/recorded';
 import { halfWaveNetwork } from '../topology/half-wave';
@@ -63,6 +67,27 @@ it.each([0.5, 1, 2, 3, 1.5])('%d stages: the bound is never under the integrated
   expect(bound).toBeGreaterThan(integrated * 0.995);
   expect(bound).toBeLessThan(integrated * 1.25);
 });
+
+// The engine's steps of 6 % in time are the finest that can be told here.
+it.each([1, 2, 4])(
+  'driven in its middle, %d stages a side: the bound is never under what the engine takes',
+  (stages) => {
+    const bench = newDesign('two ends');
+    const design = designSchema.parse({
+      ...bench,
+      driver: { ...bench.driver, positivePeakVolts: 1000, negativePeakVolts: 1000 },
+      ladder: { ...bench.ladder, topology: 'two-ended', stages },
+      output: { seriesOhms: 0, bleederOhms: 1e9 },
+      load: { kind: 'open' },
+    });
+    const { energy, nodes } = predict(design);
+    const charged = new Map(nodes.map(({ id, noLoadVolts }) => [id, noLoadVolts]));
+    const alone = { ...design, output: { seriesOhms: 0, bleederOhms: null } };
+    const { secondsTo60 } = dischargeOf(alone, charged, { ohms: 1e9, seconds: 30, absorption: 0 });
+    expect(energy.bleedSeconds! / secondsTo60!).toBeGreaterThan(0.995);
+    expect(energy.bleedSeconds! / secondsTo60!).toBeLessThan(3.5);
+  },
+);
 
 it('nothing to wait for under 60 V', () => {
   const { network } = charged(1);

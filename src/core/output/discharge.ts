@@ -55,7 +55,10 @@ export function storedCharge(network: LadderNetwork, volts: readonly number[], t
  * As the output falls, diodes join each oscillating capacitor to the smoothing
  * one beside it, so every stage gives up the same charge; a stage that is
  * empty is bypassed by its diodes and the rest go on as a shorter string; the
- * two sides of a two-sided ladder are one string. The output is at least the sum over stages of their remaining charge over their
+ * two sides of a two-sided ladder are one string. Where a shared coupling ties both
+ * sides to the winding that does not hold: there no more than one stage's joint
+ * capacitance and the coupling's is taken to stand behind the whole output, up to
+ * three times the true time. The output is at least the sum over stages of their remaining charge over their
  * joint capacitance, which gives a bound. A half stage at the foot counts as
  * empty from the start. Source: derived; checked against integration.
  *
@@ -71,6 +74,11 @@ export function bleedSeconds(
   if (terminalVolts <= HAZARDOUS_DC_VOLTS) return 0;
   if (network.capacitors.length === 1) {
     return bleederOhms * network.capacitors[0].farads * Math.log(terminalVolts / HAZARDOUS_DC_VOLTS);
+  }
+  const coupling = network.capacitors.find(({ atBothEnds }) => atBothEnds);
+  if (coupling) {
+    const most = Math.max(...levels(network, volts).map(({ farads }) => farads)) + coupling.farads;
+    return bleederOhms * most * Math.log(terminalVolts / HAZARDOUS_DC_VOLTS);
   }
   const holding = levels(network, volts)
     .filter((level) => level.holds)

@@ -2,6 +2,7 @@ import type { Design } from '../design/design-schema';
 import type { PowerCheck } from '../drive/driver-kind';
 import { DRIVER_KINDS } from '../drive/driver-kinds';
 import { formatQuantity } from '../quantity/format-quantity';
+import { TOPOLOGY_KINDS } from '../topology/topologies';
 import type { Prediction } from './prediction';
 
 /** What is left of headroom when a current limit is set for the first run (common practice, no source). */
@@ -33,7 +34,12 @@ export function beforePower(design: Design, prediction: Omit<Prediction, 'findin
       `Set the supply’s current limit, or a slow fuse, near ${formatQuantity((rough ? ROUGH_RUN_LIMIT : FIRST_RUN_LIMIT) * Math.max(amps, startAmps), 'A', 2)}: at the design’s load it should draw ${rough ? 'up to about ' : ''}${formatQuantity(amps, 'A', 2)}${startAmps > amps ? `, and some ${formatQuantity(startAmps, 'A', 2)} while it starts, which a lower limit would not let it do` : ''}.`,
     );
   checks.push(...DRIVER_KINDS[driver.kind].beforePower(driver, figures));
-  if (transformer || driver.kind === 'mains')
+  if (TOPOLOGY_KINDS[design.ladder.topology].floats)
+    say(
+      'floating-winding',
+      'Neither end of the winding joins ground, core or shield: measure with power off that both are open to them. One end of the ladder may be earthed, by a wire of its own.',
+    );
+  else if (transformer || driver.kind === 'mains')
     say('polarity', 'Core and the low end of the secondary on the ladder’s ground, by one short wire.');
   const { drive } = prediction;
   // What alternates, or a ladder that is starved, has no direct output to speak of, and its winding all the same.

@@ -41,5 +41,6 @@ export function droopFormula(design: Design, drive: Pick<Drive, 'waveform'>): Dr
   if (topology === 'bridge-doubler') return { droop: '1', ripple: '1', textbook: null };
   if (topology === 'rectifier') return { droop: '1/2', ripple: '1', textbook: null };
   if (topology === 'clamp') return { droop: '1/2', ripple: '1, beside the drive’s own swing', textbook: null };
+  if (topology === 'two-ended') return { droop: '4n³/3 + 8n² + 2n/3', ripple: 'n', textbook: null, where: 'n a side' };
   return whole ? { droop: '2 (2n³/3 + n²/2 + n/3)', ripple: 'n', textbook: null } : null;
 }

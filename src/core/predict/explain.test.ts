@@ -74,6 +74,7 @@ it('the short formula is what bookkeeping gives', () => {
   const cases: [Partial<Design['ladder']>, string, number][] = [
     [{}, '2n³/3 + n²/2 + n/3', 8],
     [{ topology: 'full-wave' }, 'n³/6 + n²/4 + n/3', 3],
+    [{ topology: 'two-ended' }, '4n³/3 + 8n² + 2n/3', 44],
     [{ topology: 'bipolar' }, '2 (2n³/3 + n²/2 + n/3)', 16],
     [{ grading: 'first-doubled' }, '2n³/3 + n/3', 6],
     [{ grading: 'tapered' }, 'n² + (1 + 1/2 + … + 1/n)/2', 4.75],

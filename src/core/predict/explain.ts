@@ -230,7 +230,7 @@ const EXPLANATIONS = {
   }),
   storedJoules: ({ energy, prediction }) => ({
     equation: 'E = Σ C V² / 2',
-    withNumbers: `${prediction.capacitors.length === 1 ? '1 capacitor' : `${prediction.capacitors.length} capacitors`} at their no-load voltages = ${say(energy.joules, 'J')}`,
+    withNumbers: `${capacitorCount(prediction)} at their no-load voltages = ${say(energy.joules, 'J')}`,
     source: 'Handbook formula.',
     validRange: 'Without load, the worst case.',
     uncertain: 'Cables, probes and the load store more. Dielectrics recover some charge after a short.',
@@ -293,4 +293,9 @@ function continuumLaw({ ladder }: Design, strayFarads: number, idealVolts: numbe
       why: 'Takes the ladder as a smooth line and comes out too high; diode drops come off as well.',
     },
   ];
+}
+
+function capacitorCount({ capacitors }: Prediction): string {
+  const count = capacitors.reduce((sum, part) => sum + part.count, 0);
+  return count === 1 ? '1 capacitor' : `${count} capacitors`;
 }

@@ -78,7 +78,7 @@ it.each<[string, [string, unknown][], string]>([
     [
       ['$.ladder.stages', 15],
       ['$.ladder.strayFarads', 150e-12],
-      ['$.ladder.capacitor.farads', 8e-12],
+      ['$.ladder.capacitor.farads', 10e-12],
     ],
     'warn capacitors-too-unlike',
   ],

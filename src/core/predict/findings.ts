@@ -6,6 +6,7 @@ import type { Finding, Severity } from '../quantity/finding';
 import { steadyAmpsOf } from '../load/load-kinds';
 import { isStarved } from '../operating/ladder-inputs';
 import type { Polarity } from '../quantity/polarity';
+import { TOPOLOGY_KINDS } from '../topology/topologies';
 import type { Prediction } from './prediction';
 import { ratingFindings } from '../stress/rating-findings';
 import { unitSlip } from './unit-slip';
@@ -366,7 +367,25 @@ const roughDrive: Check = (_design, { drive, output }) => {
   return [];
 };
 
+const windingFloats: Check = (design, { nodes, terminals, drive, output }) => {
+  if (!TOPOLOGY_KINDS[design.ladder.topology].floats || output.noLoadVolts === 0) return [];
+  const standing = [terminals.output, terminals.return].map((id) =>
+    Math.abs(nodes.find((node) => node.id === id)!.noLoadVolts),
+  );
+  const volts = Math.max(...standing) + Math.max(drive.positivePeakVolts, drive.negativePeakVolts);
+  return [
+    {
+      code: 'winding-floats',
+      severity: 'note',
+      where: '$.ladder.topology',
+      message: `With one terminal earthed the whole winding stands at up to ${formatQuantity(volts, 'V')} peak against ground, and its insulation to core and primary must carry that; with neither earthed, leakage alone decides what stands where.`,
+      advice: 'Use a winding whose both ends are insulated for it: many have one end joined to the core.',
+    },
+  ];
+};
+
 const CHECKS: readonly Check[] = [
+  windingFloats,
   straysLarge,
   roughDrive,
   rectifierInside,

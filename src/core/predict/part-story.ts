@@ -17,9 +17,11 @@ export function partStory(prediction: Prediction, id: string): PartStory | null 
       kind: 'capacitor',
       does: capacitorDoes(prediction, capacitor),
       whenItFails:
-        prediction.capacitors.length === 1
-          ? 'Shorted, the diode shorts half of every cycle of the drive. Open, nothing is delivered.'
-          : 'Shorted, the stages around it take its voltage as well and tend to fail in turn. Open, nothing above it climbs.',
+        capacitor.count > 1
+          ? 'One shorted, the other alone keeps direct voltage from the winding. Open, nothing is delivered.'
+          : prediction.capacitors.length === 1
+            ? 'Shorted, the diode shorts half of every cycle of the drive. Open, nothing is delivered.'
+            : 'Shorted, the stages around it take its voltage as well and tend to fail in turn. Open, nothing above it climbs.',
     };
   }
   const diode = prediction.diodes.find((part) => part.id === id);
@@ -33,7 +35,7 @@ export function partStory(prediction: Prediction, id: string): PartStory | null 
   };
 }
 
-function capacitorDoes({ topology, nodes }: Prediction, { column, lower, upper }: CapacitorPrediction): string {
+function capacitorDoes({ topology, nodes }: Prediction, { column, lower, upper, count }: CapacitorPrediction): string {
   if (topology === 'clamp')
     return 'Holds one peak, so that the output pulses between ground and twice the peak. Nothing smooths it.';
   if (column === 'smoothing')
@@ -42,6 +44,8 @@ function capacitorDoes({ topology, nodes }: Prediction, { column, lower, upper }
       : 'Holds this stage’s part of the output steady; all in this column are in series with the load.';
   const onSource = nodes.some((node) => node.column === 'source' && (node.id === lower || node.id === upper));
   if (!onSource) return 'Carries the swing of the drive up to this stage and hands charge to the diode above.';
+  if (count > 1)
+    return 'Two alike, one at each end of the winding: they couple it into the ladder and keep direct current from it. They carry all the charge of both sides, so their value counts most; how they share their direct voltage is settled by leakage alone, and one may come to stand all of it.';
   return column === 'antiphase' || topology === 'full-wave'
     ? 'Couples one half of the winding into the ladder: it carries half the charge of the stages above.'
     : 'Couples the drive into the ladder: it carries all the charge of the stages above, so its value counts most.';

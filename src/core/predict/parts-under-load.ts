@@ -1,5 +1,6 @@
 import type { Design } from '../design/design-schema';
 import type { LoadedLadder } from '../ladder/loaded';
+import { eachFarads, standingIn } from '../topology/network';
 import { capacitorHeat, diodeHeat } from '../stress/heat';
 import { marginOf } from '../quantity/margin';
 import { partCurrents } from '../stress/part-currents';
@@ -27,9 +28,11 @@ export function partsUnderLoad(
     : null;
   const capacitors = network.capacitors.map((part, index) => {
     const rmsAmps = currents && currents.capacitors[index];
-    // A ladder that a rectifier feeds holds its peak the other way round.
-    const workingVolts = Math.abs(unloaded.capacitorVolts[index]);
-    const heat = capacitorHeat(capacitor, parts.capacitor, part.farads, rmsAmps, frequencyHertz);
+    const loadedMeanVolts =
+      scale === null ? null : ladder.unloaded.capacitorVolts[index] - scale * ladder.lightLoad.capacitorDroops[index];
+    // A ladder that a rectifier feeds holds its peak the other way round; beside an idle diode a load may raise one.
+    const workingVolts = Math.max(Math.abs(unloaded.capacitorVolts[index]), loadedMeanVolts ?? 0);
+    const heat = capacitorHeat(capacitor, parts.capacitor, eachFarads(part), rmsAmps, frequencyHertz);
     return {
       id: part.id,
       column: part.column,
@@ -37,15 +40,15 @@ export function partsUnderLoad(
       side: part.side,
       lower: part.lower,
       upper: part.upper,
-      farads: marked.capacitors[index].farads,
-      biasedFarads: part.farads,
+      farads: eachFarads(marked.capacitors[index]),
+      count: standingIn(part),
+      biasedFarads: eachFarads(part),
       ripplePeakToPeakVolts: point ? rippleAcross(ladder, index, point.ladderAmps) : null,
       rmsAmps,
       lossWatts: heat && heat.watts,
       temperatureRiseKelvin: heat && heat.temperatureRiseKelvin,
       workingVolts,
-      loadedMeanVolts:
-        scale === null ? null : ladder.unloaded.capacitorVolts[index] - scale * ladder.lightLoad.capacitorDroops[index],
+      loadedMeanVolts,
       ratedVolts: parts.capacitor.ratedVolts,
       margin: marginOf(parts.capacitor.ratedVolts, workingVolts),
     };

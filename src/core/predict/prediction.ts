@@ -79,10 +79,12 @@ export type CapacitorPrediction = {
   /** Nodes its plates are on; the upper one stands higher. */
   lower: string;
   upper: string;
-  /** As it is marked, and what its voltage leaves of it. */
+  /** How many stand in series for it, beside what a place is made of: two where one is at each end of the winding. */
+  count: number;
+  /** Of each as it is marked, and what its voltage leaves of it. */
   farads: number;
   biasedFarads: number;
-  /** What it must stand: its voltage without load, the worst case, V. */
+  /** What it must stand: its voltage without load, the worst case; one of two may come to stand all of theirs, V. */
   workingVolts: number;
   /** Its mean voltage under load, V; the smoothing column's add up to the terminal voltage. */
   loadedMeanVolts: number | null;

@@ -61,11 +61,10 @@ export function partCurrents(
   );
   /** The most that a winding gives at a peak: to one side for the load alone, and with what strays take at an edge. */
   const given = (peak: Peak) => {
-    // Two sides of a ladder may take their charges from one pulse of a sine at once.
-    const sides = Math.max(
-      1,
-      new Set(network.diodes.flatMap(({ side }, at) => (peaks[at] === peak ? [side] : []))).size,
-    );
+    // Two sides of a ladder may take their charges from one pulse of a sine at once, each through couplings of its own.
+    const sides = network.capacitors.some(({ atBothEnds }) => atBothEnds)
+      ? 1
+      : Math.max(1, new Set(network.diodes.flatMap(({ side }, at) => (peaks[at] === peak ? [side] : []))).size);
     const loads = windingPulses.map((pulse) => (coulombs * pulse[peak]) / (swept ? 1 : sides));
     const load = Math.max(...loads);
     const strays = swept ? 2 * amplitudeVolts(drive) : 0;

@@ -1,4 +1,4 @@
-import { topStage, type LadderNetwork } from './network';
+import { eachFarads, topStage, type LadderNetwork } from './network';
 
 /** How the capacitances of a ladder are spread over its stages. */
 export const GRADINGS = ['equal', 'first-doubled', 'tapered'] as const;
@@ -12,7 +12,7 @@ export type Grading = (typeof GRADINGS)[number];
  * one, in every column.
  *
  * @param network whose capacitors all have the capacitance of the top one, F
- * @param listed each capacitor in the network's order, F; overrides the grading
+ * @param listed each capacitor in the network's order, F, at the ends of a winding one of the two; overrides the grading
  * @throws RangeError when the list is not as long as the ladder has capacitors
  */
 export function gradedNetwork(
@@ -33,7 +33,7 @@ export function gradedNetwork(
     ...network,
     capacitors: network.capacitors.map((part, index) => ({
       ...part,
-      farads: listed ? listed[index] : part.farads * multiple(part),
+      farads: listed ? (listed[index] * part.farads) / eachFarads(part) : part.farads * multiple(part),
     })),
   };
 }

@@ -23,9 +23,16 @@ type HalfWaveParts = {
  * @param stages a positive multiple of one half
  * @param side 1 climbs above ground, -1 below
  * @param before parts numbered before this ladder's own
+ * @param hangsOn the node that the oscillating column starts from
  * @throws RangeError when stages is not a positive multiple of one half
  */
-export function halfWaveParts(stages: number, farads: number, side: Side, before: number): HalfWaveParts {
+export function halfWaveParts(
+  stages: number,
+  farads: number,
+  side: Side,
+  before: number,
+  hangsOn = 'source',
+): HalfWaveParts {
   const diodeCount = stages * 2;
   if (!Number.isInteger(diodeCount) || diodeCount < 1)
     throw new RangeError(`halfWaveParts: ${stages} stages; must be a positive multiple of 0.5`);
@@ -34,7 +41,7 @@ export function halfWaveParts(stages: number, farads: number, side: Side, before
   const nodes: LadderNode[] = [];
   const capacitors: LadderCapacitor[] = [];
   const diodes: LadderDiode[] = [];
-  const top = { oscillating: 'source', smoothing: 'ground' };
+  const top = { oscillating: hangsOn, smoothing: 'ground' };
   let last = startsAtSource ? 'source' : 'ground';
   for (let position = 1; position <= diodeCount; position += 1) {
     const column = (position % 2 === 1) === startsAtSource ? 'smoothing' : 'oscillating';

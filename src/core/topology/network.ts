@@ -7,6 +7,7 @@ export const TOPOLOGIES = [
   'bridge-doubler',
   'full-wave',
   'bipolar',
+  'two-ended',
 ] as const;
 export type Topology = (typeof TOPOLOGIES)[number];
 
@@ -28,6 +29,8 @@ export type LadderCapacitor = {
   lower: string;
   upper: string;
   farads: number;
+  /** Whether it stands for two alike in series, one at each end of the winding. */
+  atBothEnds?: true;
 };
 
 export type LadderDiode = { id: string; stage: number; side: Side; anode: string; cathode: string };
@@ -61,6 +64,13 @@ export const isAlternating = ({ diodes }: { diodes: readonly unknown[] }): boole
 export function freeNodes(network: LadderNetwork): LadderNode[] {
   return network.nodes.filter((node) => node.column !== 'ground' && node.column !== 'source');
 }
+
+/** How many a place takes in series. */
+export const standingIn = ({ atBothEnds }: Pick<LadderCapacitor, 'atBothEnds'>): number => (atBothEnds ? 2 : 1);
+
+/** Capacitance of each of those, F. */
+export const eachFarads = (part: Pick<LadderCapacitor, 'atBothEnds' | 'farads'>): number =>
+  part.farads * standingIn(part);
 
 /** The highest stage number of the ladder. */
 export function topStage(network: LadderNetwork): number {

@@ -5,6 +5,7 @@ import { fullWaveNetwork } from './full-wave';
 import { halfWaveNetwork } from './half-wave';
 import type { LadderNetwork, Topology } from './network';
 import { noLadder } from './no-ladder';
+import { twoEndedNetwork } from './two-ended';
 import { rectifierNetwork } from './rectifier';
 
 type TopologyKind = {
@@ -13,10 +14,14 @@ type TopologyKind = {
   describe: string;
   /** What stage counts it takes: its form is fixed, whole stages, or halves as well. */
   stages: 'fixed' | 'whole' | 'half';
+  /** Whether the count is for each of two sides. */
+  stagesEach: boolean;
   /** What one stage is made of, for the hint beside the count. */
   stageHint: string;
   /** Whether it lives on pulses of one polarity, as a rectifier inside the transformer hands them on. */
   takesPulses: boolean;
+  /** Whether capacitors alone join it to the winding, so that either may be earthed anywhere or nowhere. */
+  floats: boolean;
   build: (stages: number, farads: number) => LadderNetwork;
 };
 
@@ -28,6 +33,8 @@ export const TOPOLOGY_KINDS: Record<Topology, TopologyKind> = {
     stages: 'half',
     stageHint: 'A stage is two of each; half a stage one.',
     takesPulses: false,
+    stagesEach: false,
+    floats: false,
     build: halfWaveNetwork,
   },
   'full-wave': {
@@ -36,6 +43,8 @@ export const TOPOLOGY_KINDS: Record<Topology, TopologyKind> = {
     stages: 'whole',
     stageHint: 'A stage is three capacitors and four diodes.',
     takesPulses: false,
+    stagesEach: false,
+    floats: false,
     build: fullWaveNetwork,
   },
   bipolar: {
@@ -44,7 +53,20 @@ export const TOPOLOGY_KINDS: Record<Topology, TopologyKind> = {
     stages: 'half',
     stageHint: 'The count is for each side.',
     takesPulses: false,
+    stagesEach: true,
+    floats: false,
     build: bipolarNetwork,
+  },
+  'two-ended': {
+    name: 'Two-ended',
+    describe:
+      'One ladder driven in its middle by a floating winding, a coupling capacitor at each end of it, the load across both terminals',
+    stages: 'whole',
+    stageHint: 'The count is for each side.',
+    takesPulses: false,
+    stagesEach: true,
+    floats: true,
+    build: twoEndedNetwork,
   },
   'bridge-doubler': {
     name: 'Bridge doubler',
@@ -52,6 +74,8 @@ export const TOPOLOGY_KINDS: Record<Topology, TopologyKind> = {
     stages: 'fixed',
     stageHint: '',
     takesPulses: false,
+    stagesEach: false,
+    floats: false,
     build: (_stages, farads) => bridgeDoublerNetwork(farads),
   },
   clamp: {
@@ -60,6 +84,8 @@ export const TOPOLOGY_KINDS: Record<Topology, TopologyKind> = {
     stages: 'fixed',
     stageHint: '',
     takesPulses: false,
+    stagesEach: false,
+    floats: false,
     build: (_stages, farads) => clampNetwork(farads),
   },
   none: {
@@ -68,6 +94,8 @@ export const TOPOLOGY_KINDS: Record<Topology, TopologyKind> = {
     stages: 'fixed',
     stageHint: '',
     takesPulses: false,
+    stagesEach: false,
+    floats: false,
     build: noLadder,
   },
   rectifier: {
@@ -77,6 +105,8 @@ export const TOPOLOGY_KINDS: Record<Topology, TopologyKind> = {
     stages: 'fixed',
     stageHint: '',
     takesPulses: true,
+    stagesEach: false,
+    floats: false,
     build: (_stages, farads) => rectifierNetwork(farads),
   },
 };

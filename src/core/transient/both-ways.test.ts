@@ -18,6 +18,7 @@ const ladders: [string, object][] = [
   ['half-wave, unlike capacitors', { stages: 2, capacitorFarads: [2, 0.7, 1.3, 1] }],
   ['full-wave', { topology: 'full-wave', stages: 2 }],
   ['bipolar', { topology: 'bipolar', stages: 2 }],
+  ['two-ended', { topology: 'two-ended', stages: 2 }],
   ['bridge doubler', { topology: 'bridge-doubler' }],
   ['rectifier', { topology: 'rectifier' }],
 ];
@@ -28,14 +29,17 @@ describe('closed form and time domain, x = 10 %', () => {
       ['sine', { waveform: 'sine' }],
       ['square', { waveform: 'square' }],
       ['lopsided pulse', { waveform: 'pulse', duty: 0.25, positivePeakVolts: 1.4, negativePeakVolts: 0.6 }],
-    ])('%s of no resistance: mean within 0.5 %%, ripple within 3 %%', (_wave, driver) => {
+    ])('%s of no resistance: mean within 0.5 %%, ripple within 3 or 4 %%', (_wave, driver) => {
       const { design } = loaded(ladder, driver, 0.1);
       const { output } = predict(design);
       const { transient } = finish(transientOf(design));
       expect(transient.converged).toBe(true);
       expect(Math.abs(output.meanVolts! / transient.meanVolts - 1)).toBeLessThan(0.005);
-      // At an edge charge arrives at the output before it has spread: a spike by the diodes' own resistance, 2.4 % of a full-wave ripple.
-      expect(Math.abs(output.ripplePeakToPeakVolts! / transient.ripplePeakToPeakVolts - 1)).toBeLessThan(0.03);
+      // A two-ended ladder's diodes start one after another on a sine, the load's draw meanwhile left out: 3.4 %.
+      // At an edge charge arrives at the output before it has spread: a spike by the diodes' own resistance, 2.4 % of a full-wave ripple, 3.1 % of a two-ended.
+      expect(Math.abs(output.ripplePeakToPeakVolts! / transient.ripplePeakToPeakVolts - 1)).toBeLessThan(
+        design.ladder.topology === 'two-ended' ? 0.04 : 0.03,
+      );
     });
     it.each([
       ['sine', 'sine'],

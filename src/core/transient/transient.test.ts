@@ -34,6 +34,7 @@ describe('against odex on the same network, its smooth diodes matched', () => {
     [{ topology: 'bridge-doubler' }, 0.3, 12],
     [{ topology: 'full-wave', stages: 2 }, 0.1, 16],
     [{ topology: 'bipolar', stages: 2 }, 0.1, 20],
+    [{ topology: 'two-ended', stages: 1 }, 0.1, 30],
     [{ topology: 'half-wave', stages: 1.5 }, 0.2, 16],
   ])('%j at x = %d', (ladder, x, cycles) => {
     const amps = ampsAt(x, ladder);
@@ -193,6 +194,7 @@ describe('bookkeeping', () => {
     ['tripler', { stages: 1.5 }],
     ['full-wave', { topology: 'full-wave', stages: 3 }],
     ['bipolar', { topology: 'bipolar', stages: 3 }],
+    ['two-ended', { topology: 'two-ended', stages: 2 }],
     ['bridge', { topology: 'bridge-doubler' }],
     ['clamp', { topology: 'clamp' }],
   ];

@@ -3,6 +3,7 @@ import { ladderInputs } from '../../operating/ladder-inputs';
 import { seriesFor } from '../../parts/bank';
 import { capacitorValues, diodeValues } from '../part-values';
 import type { Place, Reading } from '../../parts/place';
+import { eachFarads, standingIn } from '../../topology/network';
 import { TOPOLOGY_KINDS } from '../../topology/topologies';
 
 const formatString = (series: number | null) =>
@@ -32,7 +33,11 @@ export const capacitorPlace: Place = {
   count: (read) => {
     const { marked, parts } = ladderInputs({ ladder: ladderOf(read) });
     const { farads, series, parallel } = parts.capacitor;
-    return series * parallel * marked.capacitors.reduce((sum, part) => sum + Math.ceil(part.farads / farads - 1e-6), 0);
+    return (
+      series *
+      parallel *
+      marked.capacitors.reduce((sum, part) => sum + standingIn(part) * Math.ceil(eachFarads(part) / farads - 1e-6), 0)
+    );
   },
   fit: (_read, part, { capacitorVolts }) => {
     if (part.kind !== 'capacitor') return null;

@@ -27,7 +27,7 @@ export function LadderLine({ design, prediction }: Editing) {
       {TOPOLOGY_KINDS[design.ladder.topology].stages === 'fixed' ? null : (
         <>
           {design.ladder.stages} {design.ladder.stages === 1 ? 'stage' : 'stages'}
-          {design.ladder.topology === 'bipolar' ? ' a side' : ''} ·{' '}
+          {TOPOLOGY_KINDS[design.ladder.topology].stagesEach ? ' a side' : ''} ·{' '}
         </>
       )}
       <Quantity value={prediction.places.capacitor.farads} unit="F" /> · no load{' '}
@@ -55,7 +55,7 @@ export function LadderFields({ store, design, prediction }: Editing) {
       {kind.stages === 'fixed' ? null : (
         <QuantityField
           id="stages"
-          label={ladder.topology === 'bipolar' ? 'Stages, each side' : 'Stages'}
+          label={kind.stagesEach ? 'Stages, each side' : 'Stages'}
           unit=""
           value={ladder.stages}
           onValue={(value) => edit('$.ladder.stages', value)}
@@ -128,7 +128,8 @@ function UsualDiode({ store, design, prediction }: Editing) {
 function partsCount({ capacitors, diodes, places }: Prediction): string {
   const count = (number: number, name: string) => `${number} ${name}${number === 1 ? '' : 's'}`;
   const { series, parallel } = places.capacitor;
-  return `${count(series * parallel * capacitors.length, 'capacitor')}, ${count(places.diode.series * diodes.length, 'diode')}.`;
+  const standing = capacitors.reduce((sum, part) => sum + part.count, 0);
+  return `${count(series * parallel * standing, 'capacitor')}, ${count(places.diode.series * diodes.length, 'diode')}.`;
 }
 
 const LISTED = 'listed';
@@ -166,7 +167,7 @@ function CapacitorFields({ store, design, prediction }: Editing) {
         prediction.capacitors.map((part, index) => (
           <QuantityField
             key={part.id}
-            label={`${part.id}, ${part.column}${part.side === -1 ? ', below' : ''} ${part.stage}`}
+            label={`${part.id}, ${part.count > 1 ? `each of ${part.count}, ` : ''}${part.column}${part.side === -1 ? ', below' : ''} ${part.stage}`}
             unit="F"
             value={capacitorFarads[index] ?? null}
             onValue={(value) =>

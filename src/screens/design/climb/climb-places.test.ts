@@ -18,7 +18,7 @@ const drawn = (topology: Topology, stages = 2) => {
   const nodes = new Map(prediction.nodes.map((node) => [node.id, node]));
   return { prediction, layout, nodes };
 };
-const all: Topology[] = ['clamp', 'half-wave', 'bridge-doubler', 'full-wave', 'bipolar'];
+const all: Topology[] = ['clamp', 'half-wave', 'bridge-doubler', 'full-wave', 'bipolar', 'two-ended'];
 
 it.each(all)('%s: every part lies within the picture, no two in one place', (topology) => {
   const { prediction, layout, nodes } = drawn(topology);

@@ -1,6 +1,7 @@
 'use client';
 
 import { memo, useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { TOPOLOGY_KINDS } from '@/core/topology/topologies';
 import type { NodePrediction, Prediction } from '@/core/predict/prediction';
 import { quantityParts, formatQuantity } from '@/core/quantity/format-quantity';
 import { fitOf } from '@/core/quantity/margin';
@@ -270,11 +271,13 @@ function Feet({ layout, prediction }: { layout: ClimbLayout; prediction: Predict
   const peak = quantityParts(prediction.drive.positivePeakVolts, 'V');
   return (
     <g>
-      <path
-        d={`M${nodesOf.smoothing} ${foot}v7M${nodesOf.smoothing - 9} ${foot + 7}h18M${nodesOf.smoothing - 5.5} ${foot + 10.5}h11M${nodesOf.smoothing - 2} ${foot + 14}h4`}
-        stroke="var(--soft)"
-        strokeWidth={1.3}
-      />
+      {TOPOLOGY_KINDS[prediction.topology].floats ? null : (
+        <path
+          d={`M${nodesOf.smoothing} ${foot}v7M${nodesOf.smoothing - 9} ${foot + 7}h18M${nodesOf.smoothing - 5.5} ${foot + 10.5}h11M${nodesOf.smoothing - 2} ${foot + 14}h4`}
+          stroke="var(--soft)"
+          strokeWidth={1.3}
+        />
+      )}
       {coupled ? (
         <path
           d={`M${nodesOf.source} ${foot}H${capacitorsOf.oscillating}${threeColumns ? `M${antisource} ${foot}H${capacitorsOf.antiphase}` : ''}`}
