@@ -1,6 +1,6 @@
 import type { Finding } from '../quantity/finding';
 import type { Condition, RatingId, Stress } from '../quantity/ratings';
-import type { Drive, Feed } from './drive';
+import type { Drive } from './drive';
 import type { DriveFigureId, DriveFigures } from './figures';
 
 /** What supply, driver and transformer make together. */
@@ -112,14 +112,6 @@ export function swingSeconds(
 
 /** RMS of a current that rises evenly from zero for a fraction of each period, A: peak times sqrt(fraction / 3) (handbook). */
 export const triangleRms = (peakAmps: number, fraction: number) => peakAmps * Math.sqrt(fraction / 3);
-
-/**
- * Voltage of a feed that has to give this much power, V: V = V0 - R P / V
- * solved; half of V0 where it cannot (the most that a resistance lets through).
- */
-export function sagged({ volts, seriesOhms }: Pick<Feed, 'volts' | 'seriesOhms'>, watts: number): number {
-  return (volts + Math.sqrt(Math.max(0, volts ** 2 - 4 * seriesOhms * watts))) / 2;
-}
 
 /**
  * What of a ladder's power comes from the supply directly, through the forward

@@ -1,3 +1,5 @@
+import { mostThrough, type Feed } from './sag';
+
 /** What a ladder sees at its input, whatever made it. */
 export type Drive = {
   waveform: 'sine' | 'square' | 'pulse' | 'sampled';
@@ -41,15 +43,6 @@ type Lift = {
   fresh: number;
 };
 
-/** Direct voltage that a driver runs from, what it takes idle, W, and the part of its further power that reaches the ladder's input. */
-export type Feed = {
-  volts: number;
-  seriesOhms: number;
-  maxAmps: number | null;
-  efficiency: number;
-  idleWatts: number;
-};
-
 /** The same drive when power has run out and what gives way stands at this part of its full peak, 0..1. */
 export function scaledDrive(drive: Drive, level: number): Drive {
   const { positivePeakVolts, negativePeakVolts, collapsingPeak } = drive;
@@ -81,13 +74,14 @@ function liftLost(drive: Drive, level: number): number {
 
 /**
  * The most power that a drive gives, W: its own limit or what the supply behind
- * it lets through, V0^2 / 4 R or V0 times its current limit; null without a limit.
+ * it lets through, by its sag or V0 times its current limit; null without a limit.
  */
 export function mostWatts({ maxWatts, supply }: Drive): number | null {
   const beyondIdle = (watts: number) => (supply ? supply.efficiency * Math.max(0, watts - supply.idleWatts) : 0);
+  const through = supply && mostThrough(supply);
   const limits = [
     maxWatts ?? Infinity,
-    ...(supply && supply.seriesOhms > 0 ? [beyondIdle(supply.volts ** 2 / (4 * supply.seriesOhms))] : []),
+    ...(through === null ? [] : [beyondIdle(through)]),
     ...(supply && supply.maxAmps !== null ? [beyondIdle(supply.volts * supply.maxAmps)] : []),
   ];
   const least = Math.min(...limits);

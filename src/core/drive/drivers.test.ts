@@ -459,7 +459,10 @@ describe('supplies', () => {
     const fed: Design = { ...design, supply: supplyOfKind('smoothed-mains', 24) };
     const amps = figure(fed, 'supplyAmps');
     expect(figure(fed, 'supplyOpenVolts')).toBeCloseTo(18 * Math.SQRT2 - 2, 9);
-    expect(figure(fed, 'supplyRippleVolts')).toBeCloseTo(amps / (2 * 50 * 4700e-6), 9);
+    // The time in which the capacitor is charged shortens what it is drawn on.
+    const ripple = figure(fed, 'supplyRippleVolts') / (amps / (2 * 50 * 4700e-6));
+    expect(ripple).toBeLessThan(1);
+    expect(ripple).toBeGreaterThan(0.9);
   });
 });
 

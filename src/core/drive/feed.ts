@@ -1,31 +1,36 @@
 import { formatQuantity } from '../quantity/format-quantity';
-import type { Drive, Feed } from './drive';
-import { sagged, type DriveCollector } from './drive-result';
+import type { Drive } from './drive';
+import type { DriveCollector } from './drive-result';
+import { rectifierRipple, sagged, type DirectFeed } from './sag';
 import { phaseCut, phaseCutSamples } from './phase-cut';
 import type { Supply } from './supply';
 
 /**
  * The direct voltage a supply gives, V, what it sags by, Ω, and its limit, A.
  *
- * Smoothed mains: the winding's peak less the bridge's drops, and beside the
- * winding's resistance 1 / (4 f C), by which half of the ripple I / (2 f C)
- * lowers the mean (handbook). That the winding's current flows in pulses lowers
- * it further: not counted. Mains itself is no direct supply: 0.
+ * Smoothed mains: the winding's peak less the bridge's drops; how it sags, see
+ * `sagVolts`. Mains itself is no direct supply: 0.
  */
-export function directFeed(supply: Supply): Omit<Feed, 'efficiency' | 'idleWatts'> {
+export function directFeed(supply: Supply): DirectFeed {
   switch (supply.kind) {
     case 'battery':
-      return { volts: supply.cells * supply.voltsEach, seriesOhms: supply.cells * supply.ohmsEach, maxAmps: null };
+      return {
+        volts: supply.cells * supply.voltsEach,
+        seriesOhms: supply.cells * supply.ohmsEach,
+        rectified: null,
+        maxAmps: null,
+      };
     case 'dc':
-      return { volts: supply.volts, seriesOhms: supply.seriesOhms, maxAmps: supply.maxAmps };
+      return { volts: supply.volts, seriesOhms: supply.seriesOhms, rectified: null, maxAmps: supply.maxAmps };
     case 'smoothed-mains':
       return {
         volts: Math.max(0, smoothedPeakVolts(supply)),
-        seriesOhms: supply.seriesOhms + 1 / (4 * supply.hertz * supply.smoothingFarads),
+        seriesOhms: 0,
+        rectified: { ohms: supply.seriesOhms, hertz: supply.hertz, farads: supply.smoothingFarads },
         maxAmps: supply.maxAmps,
       };
     case 'mains':
-      return { volts: 0, seriesOhms: 0, maxAmps: null };
+      return { volts: 0, seriesOhms: 0, rectified: null, maxAmps: null };
   }
 }
 
@@ -75,7 +80,8 @@ export function lineWave(
 
 /** Figures of a direct supply that gives this much power, W; of one without load where that is not known. */
 export function reportFeed(result: DriveCollector, supply: Supply, watts: number | null): void {
-  const { volts: openVolts, seriesOhms, maxAmps } = directFeed(supply);
+  const feed = directFeed(supply);
+  const { volts: openVolts, maxAmps } = feed;
   result.figure('supplyOpenVolts', openVolts);
   if (openVolts === 0)
     result.finding(
@@ -97,7 +103,7 @@ export function reportFeed(result: DriveCollector, supply: Supply, watts: number
       );
   }
   if (watts === null || openVolts === 0) return;
-  const volts = sagged({ volts: openVolts, seriesOhms }, watts);
+  const volts = sagged(feed, watts);
   const amps = watts / volts;
   result.figure('supplyAmps', amps);
   result.figure('supplyWatts', watts);
@@ -113,13 +119,13 @@ export function reportFeed(result: DriveCollector, supply: Supply, watts: number
   if (supply.kind === 'battery' && supply.ampHours !== null && amps > 0)
     result.figure('runSeconds', (supply.ampHours / amps) * 3600);
   if (supply.kind === 'smoothed-mains') {
-    const { hertz, smoothingFarads, seriesOhms: windingOhms } = supply;
+    const { seriesOhms: windingOhms } = supply;
     const peakVolts = smoothedPeakVolts(supply);
-    const rippleVolts = amps / (2 * hertz * smoothingFarads);
+    const { volts: rippleVolts, angle } = rectifierRipple(feed, feed.rectified!, amps);
     result.figure('supplyRippleVolts', rippleVolts);
-    // The capacitor takes half a period's charge while the sine climbs over what is left of it.
-    const angle = Math.acos(Math.max(-1, 1 - rippleVolts / peakVolts));
-    if (angle > 0) result.figure('supplyPulseAmps', (amps * Math.PI * 2) / angle);
+    // The capacitor takes half a period's charge while the sine climbs over what is left of it, or as the winding lets it.
+    const byWinding = windingOhms > 0 ? (openVolts - volts) / windingOhms : Infinity;
+    if (angle > 0) result.figure('supplyPulseAmps', Math.min((amps * Math.PI * 2) / angle, byWinding));
     if (windingOhms > 0) result.figure('supplyInrushAmps', peakVolts / windingOhms);
     if (rippleVolts > 0.2 * peakVolts)
       result.finding(

@@ -9,6 +9,7 @@ import {
 } from './capacitive';
 import { lightLoadBookkeeping, type LightLoad } from './charge-bookkeeping';
 import type { LadderNetwork } from '../topology/network';
+import { oneLessCosine, pulseHalfAngle } from '../numeric/pulse-angle';
 import { reactiveLoss, reactivePath, type ReactiveLoss } from './reactive-droop';
 import { turnOnOf, type TurnOn } from './turn-on';
 import { idealVolts, noLoadLadder, type UnloadedLadder } from './unloaded';
@@ -420,26 +421,6 @@ function angleAt(volts: number, jump: number, steady: number): number {
     else high = angle;
   }
   return (low + high) / 2;
-}
-
-/** 1 - cos t without the loss of digits at small angles. */
-function oneLessCosine(angle: number): number {
-  return 2 * Math.sin(angle / 2) ** 2;
-}
-
-/** Solves sin t - t cos t = drive for t in [0, pi/2], or null when no such pulse delivers the charge. */
-function pulseHalfAngle(pulse: number): number | null {
-  if (pulse === 0) return 0;
-  if (pulse >= 1) return null;
-  // sin t - t cos t = t^3 / 3 to 1e-5 here, where the difference itself would lose its digits.
-  if (pulse < 1e-7) return Math.cbrt(3 * pulse);
-  let angle = Math.min(Math.PI / 2, Math.cbrt(3 * pulse));
-  for (let step = 0; step < 12; step += 1) {
-    const correction = (Math.sin(angle) - angle * Math.cos(angle) - pulse) / (angle * Math.sin(angle));
-    angle = Math.min(Math.PI / 2, Math.max(angle / 4, angle - correction));
-    if (Math.abs(correction) < 1e-14) break;
-  }
-  return angle;
 }
 
 /** Greatest output current at which the closed form is trusted, A: two thirds of no-load lost, or the hard limit. */

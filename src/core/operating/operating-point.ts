@@ -1,3 +1,4 @@
+import { sagVolts } from '../drive/sag';
 import { changeDesign } from '../design/change-design';
 import type { Design } from '../design/design-schema';
 import { scaledDrive, wattsAtScale, type Drive } from '../drive/drive';
@@ -178,10 +179,11 @@ export function excess(
   if (left !== null) compare(watts * share, left);
   if (drive.maxAmps !== null && amps !== null) compare(amps, drive.maxAmps);
   if (!drive.supply || drive.supply.volts === 0) return most;
-  const { volts, seriesOhms, maxAmps, efficiency, idleWatts } = drive.supply;
+  const { volts, maxAmps, efficiency, idleWatts } = drive.supply;
   // The peaks are in proportion to the voltage the supply is left with, what it takes idle to their square.
   const supplyAmps = (watts / efficiency + idleWatts * driveScale ** 2) / (volts * driveScale);
-  if (seriesOhms > 0) compare(volts * driveScale + supplyAmps * seriesOhms, volts);
+  const sag = sagVolts(drive.supply, supplyAmps);
+  if (sag > 0) compare(volts * driveScale + sag, volts);
   if (maxAmps !== null) compare(supplyAmps, maxAmps);
   return most;
 }

@@ -257,7 +257,7 @@ class Draws {
 
 /** How far a demand is over what a drive can give, its supply's sag apart. */
 function excessOfLimits(drive: Drive, demand: Demand): number {
-  const stiff: Drive = { ...drive, supply: drive.supply && { ...drive.supply, seriesOhms: 0 } };
+  const stiff: Drive = { ...drive, supply: drive.supply && { ...drive.supply, seriesOhms: 0, rectified: null } };
   return excess(stiff, { drive: stiff }, demand, 1);
 }
 

@@ -16,6 +16,7 @@ import {
 } from '../drive-result';
 import { DIRECT, driverKind, needed } from '../driver-kind';
 import { directFeed, reportFeed } from '../feed';
+import { atCurrent } from '../sag';
 import type { Supply } from '../supply';
 import { reportStrokes } from '../transformer-checks';
 import {
@@ -89,11 +90,11 @@ export const blockingOscillator = driverKind(schema, {
   drive: ({ supply, driver, transformer }, context) =>
     oscillatorDrive(needed(supply), driver, needed(transformer), context),
   circuit: ({ supply, driver, transformer }, { figures, drive }, fed, ladderFarads) => {
-    const { switchPeakAmps = 0, onSeconds = 0, estimatedHertz = 0 } = figures;
+    const { switchPeakAmps = 0, onSeconds = 0, estimatedHertz = 0, supplyAmps } = figures;
     if (isSilent(drive) || !(switchPeakAmps > 0 && onSeconds > 0 && estimatedHertz > 0))
       return { reason: 'its transistor never turns on' };
     return blockingOscillatorCircuit(
-      directFeed(needed(supply)),
+      atCurrent(directFeed(needed(supply)), supplyAmps),
       { ...driver, baseVolts: BASE_VOLTS },
       { peakAmps: switchPeakAmps, onSeconds, hertz: estimatedHertz },
       needed(transformer),

@@ -9,7 +9,6 @@ import {
   footFarads,
   forwardShare,
   plainDrive,
-  sagged,
   swingSeconds,
   triangleRms,
   type DriveContext,
@@ -19,6 +18,7 @@ import { scaledDrive, type Drive } from '../drive';
 import { flybackCircuit } from '../circuits/flyback';
 import { DIRECT, driverKind, needed } from '../driver-kind';
 import { directFeed, reportFeed } from '../feed';
+import { atCurrent, sagged } from '../sag';
 import type { Supply } from '../supply';
 import { reportStrokes } from '../transformer-checks';
 import {
@@ -74,8 +74,14 @@ export const flyback = driverKind(schema, {
   ratings: transistorRatings,
   drive: ({ supply, driver, transformer }, context) =>
     flybackDrive(needed(supply), driver, needed(transformer), context),
-  circuit: ({ supply, driver, transformer }, _result, fed, ladderFarads) =>
-    flybackCircuit(directFeed(needed(supply)), driver, needed(transformer), fed, ladderFarads),
+  circuit: ({ supply, driver, transformer }, { figures }, fed, ladderFarads) =>
+    flybackCircuit(
+      atCurrent(directFeed(needed(supply)), figures.supplyAmps),
+      driver,
+      needed(transformer),
+      fed,
+      ladderFarads,
+    ),
   leavesOut:
     'Mostly ringing: each stroke meets what rings on of the one before, which the closed form leaves out; and leakage, which it counts for a single pulse.',
   beforePower: (_driver, figures) => [unloadedSwitch(figures)],

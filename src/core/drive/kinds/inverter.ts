@@ -9,11 +9,12 @@ import { quantityField } from '../../quantity/field-description';
 import { formatQuantity } from '../../quantity/format-quantity';
 import { choice, quantity } from '../../schema/fields';
 import * as z from '../../zod';
-import { DriveCollector, footFarads, plainDrive, sagged, type DriveContext, type DriveResult } from '../drive-result';
+import { DriveCollector, footFarads, plainDrive, type DriveContext, type DriveResult } from '../drive-result';
 import { inverterCircuit } from '../circuits/inverter';
 import { isSilent } from '../drive';
 import { DIRECT, driverKind, needed } from '../driver-kind';
 import { directFeed, reportFeed } from '../feed';
+import { atCurrent, sagged } from '../sag';
 import type { Supply } from '../supply';
 import { NO_INDUCTANCE } from '../supply-circuit';
 import { reportCore } from '../transformer-checks';
@@ -69,12 +70,18 @@ export const inverter = driverKind(schema, {
   ratings: transistorRatings,
   drive: ({ supply, driver, transformer }, context) =>
     inverterDrive(needed(supply), driver, needed(transformer), context),
-  circuit: ({ supply, driver, transformer }, { drive }, fed, ladderFarads) => {
+  circuit: ({ supply, driver, transformer }, { drive, figures }, fed, ladderFarads) => {
     if (isSilent(drive) || 2 * driver.deadSeconds * driver.frequencyHertz >= 1)
       return { reason: 'its switches are never closed' };
     return transformer?.primaryHenries == null
       ? NO_INDUCTANCE
-      : inverterCircuit(directFeed(needed(supply)), driver, transformer, fed, ladderFarads);
+      : inverterCircuit(
+          atCurrent(directFeed(needed(supply)), figures.supplyAmps),
+          driver,
+          transformer,
+          fed,
+          ladderFarads,
+        );
   },
   leavesOut:
     'Mostly leakage inductance: after each edge it rings with the secondary’s capacitance, which the closed form counts for one swing and for a single capacitance.',

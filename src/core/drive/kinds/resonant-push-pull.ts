@@ -10,10 +10,11 @@ import { preferredAtLeast } from '../../quantity/preferred-values';
 import { count, partId, quantity, share } from '../../schema/fields';
 import * as z from '../../zod';
 import { isSilent, SILENT_VOLTS } from '../drive';
-import { DriveCollector, footFarads, plainDrive, sagged, type DriveContext, type DriveResult } from '../drive-result';
+import { DriveCollector, footFarads, plainDrive, type DriveContext, type DriveResult } from '../drive-result';
 import { pushPullCircuit } from '../circuits/push-pull';
 import { DIRECT, driverKind, needed } from '../driver-kind';
 import { directFeed, reportFeed } from '../feed';
+import { atCurrent, sagged } from '../sag';
 import type { Supply } from '../supply';
 import { reportCore } from '../transformer-checks';
 import {
@@ -135,7 +136,7 @@ export const resonantPushPull = driverKind(schema, {
   drive: ({ supply, driver, transformer }, context) =>
     pushPullDrive(needed(supply), driver, needed(transformer), context),
   circuit: ({ supply, driver, transformer }, { figures, drive }, fed, ladderFarads) => {
-    const feed = directFeed(needed(supply));
+    const feed = atCurrent(directFeed(needed(supply)), figures.supplyAmps ?? figures.idleAmps);
     if (isSilent(drive)) return { reason: 'it does not run at this supply' };
     const { tankFarads, tankSeries, tankParallel } = driver;
     const { tankPeakVolts = 0, idleAmps = 0, supplyAmps = idleAmps } = figures;
