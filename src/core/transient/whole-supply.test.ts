@@ -8,8 +8,11 @@ import {
   TRANSFORMER,
   windingsOf,
 } from '../../../tests/reference/supplied-design';
+import { integratedLadder } from '../../../tests/reference/smooth-diode-ladder';
 import { integratedSupply } from '../../../tests/reference/whole-supply';
 import type { Design } from '../design/design-schema';
+import { ladderOfDesign } from '../operating/ladder-of-design';
+import { predict } from '../predict/predict';
 import { finish, transientOf } from './transient';
 
 const settled = (design: Design) => finish(transientOf(design));
@@ -188,5 +191,33 @@ describe('a capacitor discharge integrated by odex as one circuit', () => {
       { cycles: 60 + 20 * stages ** 2, measured: 10 },
     );
     expectAlike(ratios(run, reference), ['meanVolts']);
+  });
+});
+
+describe('a module’s sine integrated by odex with its ladder', () => {
+  const driver = { kind: 'module', openVolts: 4000, frequencyHertz: 30e3, seriesOhms: 0, maxWatts: 500 };
+  const cases = [1, 2, 3].flatMap((stages) => [0.02, 0.1, 0.25].map((part) => [stages, part]));
+  it.each(cases)('%d stages, droop of %d', (stages, part) => {
+    const open: Design = {
+      ...suppliedDesign({ supply: null, driver, transformer: null }, stages, 1e9),
+      load: { kind: 'open' },
+    };
+    const { network, drive, unloaded, lightLoad } = ladderOfDesign(open);
+    const amps = (part * unloaded.outputVolts * drive.frequencyHertz) / lightLoad.droop;
+    const { transient } = settled({ ...open, load: { kind: 'current', amps } });
+    const reference = integratedLadder(network, {
+      peakVolts: drive.positivePeakVolts,
+      frequencyHertz: drive.frequencyHertz,
+      loadAmps: amps,
+      diodeOhms: 500,
+      // A knee whose drop at these currents is about the 15 V that the ladder's diodes have.
+      softVolts: 3,
+      start: unloaded.capacitorVolts.map((volts) => (1 - part) * volts),
+      cycles: 40 + 20 * stages ** 2,
+    });
+    expect(Math.abs(transient.meanVolts / reference.meanVolts - 1)).toBeLessThan(MOST_OFF.meanVolts);
+    expect(
+      Math.abs(predict({ ...open, load: { kind: 'current', amps } }).output.meanVolts! / reference.meanVolts - 1),
+    ).toBeLessThan(0.02);
   });
 });
