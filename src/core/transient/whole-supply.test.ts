@@ -8,6 +8,7 @@ import {
   TRANSFORMER,
   windingsOf,
 } from '../../../tests/reference/supplied-design';
+import { integrateReactiveDoubler } from '../../../tests/reference/reactive-doubler';
 import { integratedLadder } from '../../../tests/reference/smooth-diode-ladder';
 import { integratedSupply } from '../../../tests/reference/whole-supply';
 import type { Design } from '../design/design-schema';
@@ -219,5 +220,39 @@ describe('a module’s sine integrated by odex with its ladder', () => {
     expect(
       Math.abs(predict({ ...open, load: { kind: 'current', amps } }).output.meanVolts! / reference.meanVolts - 1),
     ).toBeLessThan(0.02);
+  });
+});
+
+describe('a mains transformer with its leakage, integrated with a bridge doubler as one circuit', () => {
+  const supply = { kind: 'mains', volts: 230, hertz: 50 };
+  it.each([
+    ...[10e6, 3e6, 1e6].map((ohms) => ['current-limited', 0.03, 47e-9, ohms] as const),
+    ...[3e6, 1e6, 0.3e6].map((ohms) => ['plain', 0.4, 470e-9, ohms] as const),
+  ])('%s, %d A into a short, %d F, %d ohms', (style, shortAmps, farads, ohms) => {
+    const driver = { kind: 'mains', style, shortAmps, secondaryVolts: 2500, secondaryOhms: 800 };
+    const plain = suppliedDesign({ supply, driver, transformer: null }, 1, ohms);
+    const { capacitor, diode } = plain.ladder;
+    const design: Design = {
+      ...plain,
+      ladder: {
+        ...plain.ladder,
+        topology: 'bridge-doubler',
+        capacitor: { ...capacitor, farads },
+        diode: { ...diode, forwardVolts: 0, onOhms: 1 },
+      },
+    };
+    const { transient } = settled(design);
+    const { drive } = ladderOfDesign(design);
+    const reference = integrateReactiveDoubler({
+      peakVolts: drive.positivePeakVolts,
+      frequencyHertz: 50,
+      ohms: drive.seriesOhms,
+      henries: drive.seriesHenries,
+      farads,
+      loadOhms: ohms,
+      periods: Math.ceil(20 + 6 * ohms * farads * 50),
+    });
+    expect(Math.abs(transient.meanVolts / reference.meanVolts - 1)).toBeLessThan(MOST_OFF.meanVolts);
+    expect(Math.abs(transient.source.rmsAmps / reference.rmsAmps - 1)).toBeLessThan(MOST_OFF.supplyAmps);
   });
 });
