@@ -8,6 +8,7 @@ import { newDesign } from '../design/new-design';
 import { readDesign } from '../design/read-design';
 import { loadLine } from '../predict/curves';
 import { driveOf } from '../operating/ladder-of-design';
+import { isSilent } from './drive';
 import { predict } from '../predict/predict';
 import { scaledDrive } from './drive';
 import { transferredVolts } from './kinds/capacitor-discharge';
@@ -346,6 +347,19 @@ describe('mains transformer', () => {
     expect(drive.positivePeakVolts).toBeCloseTo(14142.1, 0);
     expect(drive.seriesHenries).toBeCloseTo((2 * 10e3) / 0.023 / (2 * Math.PI * 50), 3);
     expect(drive.maxAmps).toBeNull();
+  });
+  it('a secondary the other way round takes its volts and one more off the sum, not its impedance', () => {
+    const of = (count: number, reversed: number) =>
+      predict(designOf('mains', { driver: { ...limited, count, reversed } }));
+    const [three, two] = [of(3, 1), of(2, 1)];
+    expect(three.drive.positivePeakVolts).toBeCloseTo(10e3 * Math.SQRT2, 0);
+    expect(three.drive.seriesHenries).toBeCloseTo(of(3, 0).drive.seriesHenries, 9);
+    expect(three.source.figures.voltAmperes).toBeCloseTo(10e3 ** 2 / ((3 * 10e3) / 0.023), 6);
+    expect(of(3, 2).drive.positivePeakVolts).toBeCloseTo(three.drive.positivePeakVolts, 6);
+    expect(three.findings.map(({ code }) => code)).toContain('secondaries-oppose');
+    expect(of(3, 0).findings.map(({ code }) => code)).not.toContain('secondaries-oppose');
+    expect(isSilent(two.drive)).toBe(true);
+    expect(two.findings.find(({ code }) => code === 'secondaries-oppose')!.severity).toBe('stop');
   });
   it('names the capacitor that takes 1 A off 230 V at 50 Hz: 13.8 µF (handbook)', () => {
     expect(figure(designOf('mains', { driver: { magnetisingAmps: 1 } }), 'powerFactorFarads')).toBeCloseTo(13.84e-6, 8);

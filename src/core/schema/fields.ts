@@ -45,12 +45,10 @@ export const share = (example: string) =>
     .lte(1, { error: saying(`a part from 0 to 1, such as ${example}`) });
 
 /** A whole number from one. */
-export const count = (most: number) =>
-  z
-    .number({ error: saying(`a whole number from 1 to ${most}`) })
-    .int({ error: saying(`a whole number from 1 to ${most}`) })
-    .gte(1, { error: saying(`a whole number from 1 to ${most}`) })
-    .lte(most, { error: saying(`a whole number from 1 to ${most}`) });
+export const count = (most: number, least: 0 | 1 = 1) => {
+  const error = saying(`a whole number from ${least} to ${most}`);
+  return z.number({ error }).int({ error }).gte(least, { error }).lte(most, { error });
+};
 
 /** A list of at most so many, said in a word. */
 export const listOf = <T extends z.ZodType>(item: T, what: string, most: number) =>

@@ -5,6 +5,7 @@ import * as z from '../../zod';
 import { DriveCollector, plainDrive, type DriveContext, type DriveResult } from '../drive-result';
 import { driverKind, needed } from '../driver-kind';
 import { lineWave, reportDimmer } from '../feed';
+import { SILENT_VOLTS } from '../drive';
 import type { Supply } from '../supply';
 
 const schema = z.strictObject({
@@ -15,6 +16,8 @@ const schema = z.strictObject({
   secondaryOhms: quantity('Ω', '800', 'zero or more').default(0),
   /** Primaries in parallel, secondaries in series. */
   count: count(8).default(1),
+  /** Of these, with their secondary the other way round. */
+  reversed: count(8, 0).default(0),
   /** RMS into a short, where that is known or the transformer limits it. */
   shortAmps: quantity('A', '0.03', 'above zero').nullable().default(null),
   /** In series with the secondaries. */
@@ -52,6 +55,10 @@ export const mains = driverKind(schema, {
       hint: 'Between secondary and ladder, as ballast or to tune out the leakage.',
     }),
     quantityField('count', 'How many', '', { more: true, hint: 'Primaries in parallel, secondaries in series.' }),
+    quantityField('reversed', 'Of these, secondary reversed', '', {
+      more: true,
+      hint: 'Against the others: each takes its own voltage and one more off the sum.',
+    }),
     quantityField('magnetisingAmps', 'Primary, no load, RMS', 'A', { optional: true, more: true }),
   ],
   start: ({ peakVolts }) => ({
@@ -123,10 +130,11 @@ function mainsDrive(
   { ladderWatts }: DriveContext,
 ): DriveResult {
   const result = new DriveCollector();
-  const { style, count, secondaryVolts, shortAmps, magnetisingAmps, seriesFarads } = driver;
+  const { style, count, reversed, secondaryVolts, shortAmps, magnetisingAmps, seriesFarads } = driver;
   const { hertz } = supply;
   const primaryVolts = supply.volts * supply.setting;
-  const openVolts = count * secondaryVolts * supply.setting;
+  const adding = Math.abs(count - 2 * Math.min(reversed, count));
+  const openVolts = adding * secondaryVolts * supply.setting;
   const ohms = count * driver.secondaryOhms;
   const impedance = shortAmps === null ? ohms : (count * secondaryVolts) / shortAmps;
   const henries = Math.sqrt(Math.max(0, impedance ** 2 - ohms ** 2)) / (2 * Math.PI * hertz);
@@ -136,11 +144,21 @@ function mainsDrive(
   if (shortAmps !== null) {
     result.figure('impedanceOhms', impedance);
     result.figure('reactanceOhms', 2 * Math.PI * hertz * henries);
-    result.figure('voltAmperes', openVolts * shortAmps * supply.setting);
+    result.figure('voltAmperes', openVolts ** 2 / impedance);
   }
   if (seriesFarads !== null)
     reportBallast(result, seriesFarads, { hertz, henries, ohms, peakVolts: wave.positivePeakVolts });
   if (ladderWatts !== null && primaryVolts > 0) result.figure('mainsAmps', ladderWatts / primaryVolts);
+  if (adding < count)
+    result.finding(
+      adding === 0 ? 'stop' : 'warn',
+      'secondaries-oppose',
+      '$.driver.reversed',
+      adding === 0
+        ? 'The secondaries in series cancel each other: nothing comes out.'
+        : `Of ${count} secondaries in series ${adding} count: the rest cancel each other, and add resistance and leakage all the same.`,
+      'Change over the ends of one secondary, or of its primary, and prove the sum with a few volts first.',
+    );
   if (magnetisingAmps !== null) {
     result.figure('magnetisingAmps', count * magnetisingAmps * supply.setting);
     result.figure('powerFactorFarads', (count * magnetisingAmps) / (2 * Math.PI * hertz * supply.volts));
@@ -172,6 +190,8 @@ function mainsDrive(
   return result.with(
     plainDrive({
       ...wave,
+      positivePeakVolts: Math.max(SILENT_VOLTS, wave.positivePeakVolts),
+      negativePeakVolts: Math.max(SILENT_VOLTS, wave.negativePeakVolts),
       seriesOhms: ohms,
       seriesHenries: henries,
       seriesFarads,

@@ -19,7 +19,7 @@ export function Sentence({ design, prediction, timeDomain }: SentenceProps) {
   if (isSilent(prediction.drive))
     return (
       <h2 className={style}>
-        <span className="text-over">No output:</span> the driver does not run.
+        <span className="text-over">No output:</span> the driver gives nothing; the reason is given below.
       </h2>
     );
   if (output.alternating)

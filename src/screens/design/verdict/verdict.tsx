@@ -75,7 +75,7 @@ export function VerdictStrip({ design, prediction }: { design: Design; predictio
     >
       <span className={target && !target.met ? 'text-over' : target ? 'text-fits' : ''}>
         {isSilent(prediction.drive) ? (
-          'The driver does not run'
+          'The driver gives nothing'
         ) : output.alternating ? (
           <>
             <Quantity value={output.alternating.rmsVolts ?? output.alternating.noLoadPeakVolts} unit="V" />{' '}
