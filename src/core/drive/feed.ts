@@ -78,8 +78,12 @@ export function lineWave(
   };
 }
 
-/** Figures of a direct supply that gives this much power, W; of one without load where that is not known. */
-export function reportFeed(result: DriveCollector, supply: Supply, watts: number | null): void {
+/**
+ * Figures of a direct supply that gives this much power, W; of one without load where that is not known.
+ *
+ * @param heldAt what its limit of current leaves of its voltage, V; undefined where that is not reached
+ */
+export function reportFeed(result: DriveCollector, supply: Supply, watts: number | null, heldAt?: number): void {
   const feed = directFeed(supply);
   const { volts: openVolts, maxAmps } = feed;
   result.figure('supplyOpenVolts', openVolts);
@@ -103,12 +107,20 @@ export function reportFeed(result: DriveCollector, supply: Supply, watts: number
       );
   }
   if (watts === null || openVolts === 0) return;
-  const volts = sagged(feed, watts);
+  const volts = heldAt ?? sagged(feed, watts);
   const amps = watts / volts;
   result.figure('supplyAmps', amps);
   result.figure('supplyWatts', watts);
   result.figure('supplyVolts', volts);
-  if (maxAmps !== null && amps > maxAmps * 1.001)
+  if (heldAt !== undefined)
+    result.finding(
+      'warn',
+      'supply-over-current',
+      '$.supply.maxAmps',
+      `The driver draws the ${formatQuantity(maxAmps!, 'A')} that the supply is limited to and pulls it down to ${formatQuantity(heldAt, 'V')}; a supply that shuts off instead does not run it at all.`,
+      'Use a stronger supply, or let the driver draw less.',
+    );
+  else if (maxAmps !== null && amps > maxAmps * 1.001)
     result.finding(
       'warn',
       'supply-over-current',

@@ -81,6 +81,24 @@ export function sagged(feed: Sagging, watts: number): number {
   return high;
 }
 
+/**
+ * Voltage that a feed's limit of current leaves to a driver whose draw is its
+ * own and not its load's, V: where it would take more, the feed falls until it
+ * takes just that; its own where the limit is not reached.
+ *
+ * @param drawn current at a voltage, A, rising with it
+ */
+export function limitedVolts({ maxAmps }: DirectFeed, volts: number, drawn: (volts: number) => number): number {
+  if (maxAmps === null || !(drawn(volts) > maxAmps)) return volts;
+  let [low, high] = [0, volts];
+  for (let step = 0; step < HALVINGS; step += 1) {
+    const middle = (low + high) / 2;
+    if (drawn(middle) > maxAmps) high = middle;
+    else low = middle;
+  }
+  return low;
+}
+
 /** The most that a feed gives through what it sags by, W: V0^2 / 4 R for a resistance; null where nothing limits it. */
 export function mostThrough(feed: Sagging): number | null {
   const { volts, seriesOhms, rectified } = feed;

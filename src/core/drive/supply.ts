@@ -107,6 +107,20 @@ export const SUPPLY_FIELDS: Record<SupplyKind, readonly FieldDescription[]> = {
   ],
 };
 
+/** The same supply turned down to a part of its voltage, without a limit of current. */
+export function turnedDown(supply: Supply, part: number): Supply {
+  switch (supply.kind) {
+    case 'battery':
+      return { ...supply, voltsEach: supply.voltsEach * part };
+    case 'dc':
+      return { ...supply, volts: supply.volts * part, maxAmps: null };
+    case 'smoothed-mains':
+      return { ...supply, setting: supply.setting * part, maxAmps: null };
+    case 'mains':
+      return { ...supply, setting: supply.setting * part };
+  }
+}
+
 /** A supply of another kind, of about the same voltage where that can be said. */
 export function supplyOfKind(kind: SupplyKind, volts: number): Supply {
   switch (kind) {

@@ -1,6 +1,5 @@
 import type { Design } from '../design/design-schema';
 import { leftOutBy } from '../drive/driver-kinds';
-import { directFeed } from '../drive/feed';
 import { formatQuantity } from '../quantity/format-quantity';
 import type { Transient } from './transient';
 import { isReactive } from '../ladder/reactive-droop';
@@ -82,12 +81,8 @@ function doubtOf(
   { source, output }: Prediction,
   { driver, error, ringing, watts }: Transient,
 ): string | null {
-  if (driver.kind === 'circuit') {
-    const { supplyAmps = 0 } = driver.figures;
-    const limit = design.supply && design.supply.kind !== 'mains' ? directFeed(design.supply).maxAmps : null;
-    if (limit !== null && supplyAmps > limit)
-      return `It runs without the supply’s limit: ${formatQuantity(supplyAmps, 'A')} is drawn of ${formatQuantity(limit, 'A')} that it gives.`;
-  }
+  if (driver.kind === 'circuit' && driver.limitedVolts !== null && design.supply && 'maxAmps' in design.supply)
+    return `The supply is at its limit of ${formatQuantity(design.supply.maxAmps!, 'A')}, which leaves ${formatQuantity(driver.limitedVolts, 'V')} of it.`;
   if (driver.kind === 'circuit' && driver.wandering)
     return `What rings in the driver meets each cycle at another phase, and none repeats: figures are means of ${driver.wandering.cycles} cycles, peaks the highest in them; the output strays by ${formatQuantity(driver.wandering.strayVolts, 'V', 2)} RMS.`;
   if (driver.kind === 'drive' && driver.reason !== null)

@@ -1,9 +1,12 @@
 import type { Design } from '../design/design-schema';
 import type { Drive } from '../drive/drive';
+import { directFeed } from '../drive/feed';
 import type { DriveFigures } from '../drive/figures';
+import { turnedDown } from '../drive/supply';
+import type { NoCircuit } from '../drive/supply-circuit';
 import type { LoadedLadder } from '../ladder/loaded';
 import { hasInductance, type Circuit } from './circuit';
-import { circuitOfDesign, wholeSupplyOf } from './circuit-of-design';
+import { circuitOfDesign, wholeSupplyOf, type WholeSupply } from './circuit-of-design';
 import { powerResidue, type Measured, type Waveforms } from './measure';
 import { carriedOn, settledOnDrive, settledSupply, wattsOf, type Settled } from './settled';
 import type { SettleProgress } from './steady-state';
@@ -69,6 +72,8 @@ type DriverRun =
       figures: DriveFigures;
       /** Where no cycle repeats: how many were averaged, and how far the output strays from their mean, V. */
       wandering: Settled['wandering'];
+      /** What the supply's limit of current leaves of its voltage, V; null where it is not reached. */
+      limitedVolts: number | null;
     }
   | { kind: 'drive'; reason: string | null };
 
@@ -81,7 +86,8 @@ export type TransientRun = { transient: Transient; waveforms: Waveforms };
  * taken off once more, and reported as the estimate of what may remain
  * (L. Richardson, 1911, from memory).
  *
- * A driver of known parts runs as one circuit with its ladder and load; where it
+ * A driver of known parts runs as one circuit with its ladder and load, at the
+ * voltage that its supply's limit of current leaves; where it
  * cannot, or does not settle, its ladder runs on the drive that the closed form
  * makes of it, and `driver` says why.
  *
@@ -96,7 +102,7 @@ export function* transientOf(design: Design, steps: number = USUAL_STEPS): Gener
   const whole = wholeSupplyOf(design);
   let reason: string | null = null;
   if (whole && 'circuit' in whole) {
-    const settled = yield* settledSupply(design, whole, steps);
+    const settled = yield* settledWithin(design, whole, steps);
     if ('circuit' in settled)
       return { transient: figures(design, settled, 'circuit'), waveforms: settled.fine.waveforms };
     ({ reason } = settled);
@@ -106,7 +112,54 @@ export function* transientOf(design: Design, steps: number = USUAL_STEPS): Gener
   return { transient: figures(design, settled, { reason }), waveforms: settled.fine.waveforms };
 }
 
-function figures(design: Design, settled: Settled, driver: 'circuit' | { reason: string | null }): Transient {
+/** How near to its limit a supply's current is brought, and how often that is tried. */
+const AT_THE_LIMIT = 0.003;
+const MOST_TRIES = 6;
+
+type Limited = Settled & { limitedVolts: number };
+
+/**
+ * A whole supply settled within what its direct supply gives: one that limits its
+ * current holds a reservoir at the voltage at which its driver draws just that,
+ * found by the supply turned down.
+ */
+function* settledWithin(
+  design: Design,
+  whole: WholeSupply,
+  steps: number,
+): Generator<SettleProgress, Settled | Limited | NoCircuit> {
+  const { supply } = design;
+  const whether = yield* settledSupply(design, whole, steps);
+  const limit = supply && supply.kind !== 'mains' ? directFeed(supply).maxAmps : null;
+  if (limit === null || !('circuit' in whether)) return whether;
+  let settled: Settled = whether;
+  let part = 1;
+  /** How the drawn current goes with the voltage, as a power of it. */
+  let power = 1;
+  let over = Math.log(drawnBy(settled) / limit);
+  if (!(over > AT_THE_LIMIT)) return settled;
+  for (let tries = 0; tries < MOST_TRIES; tries += 1) {
+    const lower = part * Math.exp(-over / power);
+    const turned: Design = { ...design, supply: turnedDown(supply!, lower) };
+    const again = wholeSupplyOf(turned);
+    const found = again && 'circuit' in again ? yield* settledSupply(turned, again, steps) : again;
+    if (!found || !('circuit' in found))
+      return { reason: 'at the current that its supply is limited to it does not run' };
+    const now = Math.log(drawnBy(found) / limit);
+    power = Math.max(LEAST_POWER, (over - now) / Math.log(part / lower));
+    settled = found;
+    [part, over] = [lower, now];
+    if (Math.abs(over) <= AT_THE_LIMIT) return { ...settled, limitedVolts: part * directFeed(supply!).volts };
+  }
+  return { reason: 'no voltage was found at which it draws what its supply is limited to' };
+}
+
+/** A current that hardly falls with the voltage is not carried on further than this has it. */
+const LEAST_POWER = 0.3;
+
+const drawnBy = ({ circuit, fine }: Settled): number => driverFigures(circuit, fine.measured).supplyAmps ?? 0;
+
+function figures(design: Design, settled: Settled | Limited, driver: 'circuit' | { reason: string | null }): Transient {
   const { ladder, circuit, grid, convergence, rough } = settled;
   const { measured } = settled.fine;
   const { network } = ladder;
@@ -128,7 +181,12 @@ function figures(design: Design, settled: Settled, driver: 'circuit' | { reason:
   return {
     driver:
       driver === 'circuit'
-        ? { kind: 'circuit', figures: driverFigures(circuit, measured), wandering: settled.wandering }
+        ? {
+            kind: 'circuit',
+            figures: driverFigures(circuit, measured),
+            wandering: settled.wandering,
+            limitedVolts: 'limitedVolts' in settled ? settled.limitedVolts : null,
+          }
         : { kind: 'drive', ...driver },
     converged: convergence.converged,
     reason: convergence.reason,

@@ -16,7 +16,7 @@ import {
 } from '../drive-result';
 import { DIRECT, driverKind, needed } from '../driver-kind';
 import { directFeed, reportFeed } from '../feed';
-import { atCurrent } from '../sag';
+import { atCurrent, limitedVolts } from '../sag';
 import type { Supply } from '../supply';
 import { reportStrokes } from '../transformer-checks';
 import {
@@ -128,24 +128,30 @@ function oscillatorDrive(
   const result = new DriveCollector();
   const { ladderWatts, driveScale } = context;
   const feed = directFeed(supply);
-  const { volts } = feed;
   const ratio = ratioOf(transformer);
   const henries = transformer.primaryHenries!;
-  const baseAmps = Math.max(
-    0,
-    (volts * (1 + driver.feedbackTurns / transformer.primaryTurns) - BASE_VOLTS) / driver.baseOhms,
-  );
-  const peakAmps = driver.currentGain * baseAmps;
   const secondaryFarads = footFarads(transformer, context);
   const farads = ratio ** 2 * secondaryFarads;
+  const strokesAt = (at: number) => {
+    const base = (at * (1 + driver.feedbackTurns / transformer.primaryTurns) - BASE_VOLTS) / driver.baseOhms;
+    const peak = driver.currentGain * Math.max(0, base);
+    const on = at > 0 ? (henries * peak) / at : Infinity;
+    const free = 1 / (on + Math.PI * Math.sqrt(henries * farads));
+    const hertz = driver.frequencyHertz ?? Math.max(1, Number.isFinite(free) ? free : 1);
+    return {
+      peakAmps: peak,
+      onSeconds: on,
+      estimate: free,
+      frequencyHertz: hertz,
+      watts: ((henries * peak ** 2) / 2) * hertz,
+    };
+  };
+  const volts = limitedVolts(feed, feed.volts, (at) => strokesAt(at).watts / at);
+  const { peakAmps, onSeconds, estimate, frequencyHertz, watts } = strokesAt(volts);
   const freeVolts = farads > 0 ? peakAmps * Math.sqrt(henries / farads) : Infinity;
   const heldVolts = driver.ratedVolts === null ? Infinity : Math.max(0, driver.ratedVolts - volts);
   const unheld = Math.min(freeVolts, heldVolts) === Infinity;
   const backVolts = unheld ? UNHELD_TIMES * volts : Math.min(freeVolts, heldVolts);
-  const onSeconds = volts > 0 ? (henries * peakAmps) / volts : Infinity;
-  const estimate = 1 / (onSeconds + Math.PI * Math.sqrt(henries * farads));
-  const frequencyHertz = driver.frequencyHertz ?? Math.max(1, Number.isFinite(estimate) ? estimate : 1);
-  const watts = ((henries * peakAmps ** 2) / 2) * frequencyHertz;
   const coupled = ratio * transformer.coupling;
 
   result.figure('switchPeakAmps', peakAmps);
@@ -197,6 +203,6 @@ function oscillatorDrive(
   const { positivePeakVolts, negativePeakVolts } = scaledDrive(drive, driveScale);
   const forwardWatts = forwardShare(asked, { backVolts: positivePeakVolts, forwardVolts: negativePeakVolts });
   if (asked !== null) result.figure('forwardWatts', forwardWatts);
-  reportFeed(result, supply, watts + forwardWatts);
+  reportFeed(result, supply, watts + forwardWatts, volts < feed.volts ? volts : undefined);
   return result.with(drive);
 }

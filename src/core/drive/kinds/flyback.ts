@@ -18,7 +18,7 @@ import { scaledDrive, type Drive } from '../drive';
 import { flybackCircuit } from '../circuits/flyback';
 import { DIRECT, driverKind, needed } from '../driver-kind';
 import { directFeed, reportFeed } from '../feed';
-import { atCurrent, sagged } from '../sag';
+import { atCurrent, limitedVolts, sagged } from '../sag';
 import type { Supply } from '../supply';
 import { reportStrokes } from '../transformer-checks';
 import {
@@ -92,8 +92,9 @@ const MUCH_LIFTED = 1.05;
 
 /** What the switch makes of the primary in one cycle without load, seen from the primary. */
 type Strokes = {
-  /** Of the supply under the switch's own draw. */
+  /** Of the supply under the switch's own draw, and whether its limit of current holds it there. */
   volts: number;
+  isHeld: boolean;
   peakAmps: number;
   /** In the core as the switch opens, taken from the supply for that, and left in the capacitance by the forward stroke, J. */
   joules: number;
@@ -121,7 +122,9 @@ function strokesOf(
   const { coupling } = transformer;
   const rampOn = (volts: number) => ramp(volts, transistorOhms, primaryHenries, duty / frequencyHertz);
   // The energy drawn each cycle is set by the switch, not by the load.
-  const volts = sagged(feed, feed.volts * rampOn(feed.volts).coulombs * frequencyHertz);
+  const drawn = (at: number) => rampOn(at).coulombs * frequencyHertz;
+  const sags = sagged(feed, feed.volts * drawn(feed.volts));
+  const volts = limitedVolts(feed, sags, drawn);
   const { amps: peakAmps, coulombs } = rampOn(volts);
   const joules = (primaryHenries * peakAmps ** 2) / 2;
   const ratio = ratioOf(transformer);
@@ -146,6 +149,7 @@ function strokesOf(
   const lifted = clamped ? clampedSecondaryVolts(released, clampVolts!) : null;
   return {
     volts,
+    isHeld: volts < sags,
     peakAmps,
     joules,
     drawnJoules: volts * coulombs,
@@ -308,7 +312,18 @@ function reportPower(
   result: DriveCollector,
   supply: Supply,
   { frequencyHertz, efficiency, clampVolts }: z.output<typeof schema>,
-  { volts, joules, drawnJoules, returnedJoules, freeVolts, primaryVolts, topVolts, peakAmps, released }: Strokes,
+  {
+    volts,
+    isHeld,
+    joules,
+    drawnJoules,
+    returnedJoules,
+    freeVolts,
+    primaryVolts,
+    topVolts,
+    peakAmps,
+    released,
+  }: Strokes,
   drive: Drive,
   { ladderWatts, driveScale }: DriveContext,
   clampHolds: boolean,
@@ -338,7 +353,7 @@ function reportPower(
   if (clampHolds) result.figure('clampWatts', clampWatts);
   const conductionWatts = (drawnJoules - joules) * frequencyHertz;
   result.figure('transistorWatts', conductionWatts);
-  reportFeed(result, supply, pulseWatts + conductionWatts + forwardWatts);
+  reportFeed(result, supply, pulseWatts + conductionWatts + forwardWatts, isHeld ? volts : undefined);
 }
 
 /** Where a ramp counts as straight: past it the exponentials lose their digits. */
