@@ -107,7 +107,8 @@ export function reportFeed(result: DriveCollector, supply: Supply, watts: number
       );
   }
   if (watts === null || openVolts === 0) return;
-  const volts = heldAt ?? sagged(feed, watts);
+  // At its limit it gives what is drawn at the voltage which that takes, the forward stroke's share for the load included.
+  const volts = heldAt === undefined ? sagged(feed, watts) : Math.min(openVolts, Math.max(heldAt, watts / maxAmps!));
   const amps = watts / volts;
   result.figure('supplyAmps', amps);
   result.figure('supplyWatts', watts);
@@ -117,7 +118,7 @@ export function reportFeed(result: DriveCollector, supply: Supply, watts: number
       'warn',
       'supply-over-current',
       '$.supply.maxAmps',
-      `The driver draws the ${formatQuantity(maxAmps!, 'A')} that the supply is limited to and pulls it down to ${formatQuantity(heldAt, 'V')}; a supply that shuts off instead does not run it at all.`,
+      `The driver draws the ${formatQuantity(maxAmps!, 'A')} that the supply is limited to and pulls it down to ${formatQuantity(volts, 'V')}; a supply that shuts off instead does not run it at all.`,
       'Use a stronger supply, or let the driver draw less.',
     );
   else if (maxAmps !== null && amps > maxAmps * 1.001)

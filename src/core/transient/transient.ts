@@ -113,8 +113,8 @@ export function* transientOf(design: Design, steps: number = USUAL_STEPS): Gener
 }
 
 /** How near to its limit a supply's current is brought, and how often that is tried. */
-const AT_THE_LIMIT = 0.003;
-const MOST_TRIES = 6;
+const AT_THE_LIMIT = 0.01;
+const MOST_TRIES = 10;
 
 type Limited = Settled & { limitedVolts: number };
 
@@ -132,30 +132,37 @@ function* settledWithin(
   const whether = yield* settledSupply(design, whole, steps);
   const limit = supply && supply.kind !== 'mains' ? directFeed(supply).maxAmps : null;
   if (limit === null || !('circuit' in whether)) return whether;
-  let settled: Settled = whether;
-  let part = 1;
-  /** How the drawn current goes with the voltage, as a power of it. */
-  let power = 1;
-  let over = Math.log(drawnBy(settled) / limit);
-  if (!(over > AT_THE_LIMIT)) return settled;
+  const over = (settled: Settled) => Math.log(drawnBy(settled) / limit);
+  let above = { log: 0, over: over(whether) };
+  if (!(above.over > AT_THE_LIMIT)) return whether;
+  let below: typeof above | null = null;
   for (let tries = 0; tries < MOST_TRIES; tries += 1) {
-    const lower = part * Math.exp(-over / power);
-    const turned: Design = { ...design, supply: turnedDown(supply!, lower) };
+    const log = nextDown(above, below, tries);
+    const turned: Design = { ...design, supply: turnedDown(supply!, Math.exp(log)) };
     const again = wholeSupplyOf(turned);
-    const found = again && 'circuit' in again ? yield* settledSupply(turned, again, steps) : again;
-    if (!found || !('circuit' in found))
+    const settled = again && 'circuit' in again ? yield* settledSupply(turned, again, steps) : again;
+    if (!settled || !('circuit' in settled))
       return { reason: 'at the current that its supply is limited to it does not run' };
-    const now = Math.log(drawnBy(found) / limit);
-    power = Math.max(LEAST_POWER, (over - now) / Math.log(part / lower));
-    settled = found;
-    [part, over] = [lower, now];
-    if (Math.abs(over) <= AT_THE_LIMIT) return { ...settled, limitedVolts: part * directFeed(supply!).volts };
+    const found = { log, over: over(settled) };
+    // A clamp that begins to hold may raise the current steeply: then the voltage is near enough.
+    if (Math.abs(found.over) <= AT_THE_LIMIT || (below && above.log - below.log < AT_THE_LIMIT))
+      return { ...settled, limitedVolts: Math.exp(log) * directFeed(supply!).volts };
+    if (found.over > 0) above = found;
+    else below = found;
   }
   return { reason: 'no voltage was found at which it draws what its supply is limited to' };
 }
 
-/** A current that hardly falls with the voltage is not carried on further than this has it. */
-const LEAST_POWER = 0.3;
+/** The next voltage to try, as a logarithm: in proportion to the current at first, then between the two nearest, now and then halfway. */
+function nextDown(
+  above: { log: number; over: number },
+  below: { log: number; over: number } | null,
+  tries: number,
+): number {
+  if (!below) return above.log - above.over;
+  const part = tries % 3 === 2 ? 1 / 2 : above.over / (above.over - below.over);
+  return above.log + part * (below.log - above.log);
+}
 
 const drawnBy = ({ circuit, fine }: Settled): number => driverFigures(circuit, fine.measured).supplyAmps ?? 0;
 
