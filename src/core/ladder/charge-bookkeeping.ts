@@ -164,6 +164,8 @@ type Moment = { level: readonly number[]; drawn: number };
 
 /** Of a coulomb of load charge: less than this backwards through a diode is rounding. */
 const ROUNDING = 1e-9;
+/** Diodes left out and taken back at most: some ten stages of unlike capacitors take no more. */
+const MOST_CHANGES = 40;
 
 /**
  * The closed cycle in which every diode's charge is forward. Where capacitances
@@ -171,7 +173,7 @@ const ROUNDING = 1e-9;
  * leaving out the one that would pass most backwards, and taking back one whose
  * anode would come to stand above its cathode, until neither is left.
  *
- * @returns null where no such set is found
+ * @returns null where no such set is found within a time that a keystroke allows
  */
 function forwardCycle(
   network: LadderNetwork,
@@ -181,7 +183,7 @@ function forwardCycle(
 ): { states: Float64Array[]; charges: number[] } | null {
   const idle = new Set<Passing>();
   const all = moments.flatMap(({ level }, moment) => level.map((diode): Passing => ({ diode, moment })));
-  for (let tries = 0; tries <= 2 * all.length; tries += 1) {
+  for (let tries = 0; tries <= MOST_CHANGES; tries += 1) {
     const passing = all.filter((one) => !idle.has(one));
     const cycle = closedCycle(network, capacitive, moments, passing, scale);
     if (!cycle) return null;

@@ -54,7 +54,11 @@ export const flyback = driverKind(schema, {
     quantityField('duty', 'Duty cycle', '%'),
     ...TRANSISTOR_FIELDS,
     quantityField('clampVolts', 'Clamp holds the switch at', 'V', { optional: true }),
-    quantityField('switchFarads', 'Switch capacitance', 'F', { more: true }),
+    quantityField('switchFarads', 'Switch capacitance', 'F', {
+      more: true,
+      // Common practice, no source.
+      hint: 'Of a mechanical interrupter the capacitor across its contacts, usually 0.1u to 0.5u.',
+    }),
     quantityField('transistorOhms', 'On-resistance', 'Ω', { more: true }),
     quantityField('ringQuality', 'Q of the ring after the pulse', '', {
       more: true,

@@ -156,7 +156,7 @@ function mainsDrive(
       '$.driver.reversed',
       adding === 0
         ? 'The secondaries in series cancel each other: nothing comes out.'
-        : `Of ${count} secondaries in series ${adding} count: the rest cancel each other, and add resistance and leakage all the same.`,
+        : `Of ${count} secondaries in series the sum is that of ${adding}: the rest cancel each other, and add resistance and leakage all the same.`,
       'Change over the ends of one secondary, or of its primary, and prove the sum with a few volts first.',
     );
   if (magnetisingAmps !== null) {
