@@ -115,6 +115,8 @@ function whyTheyDiffer(
   }
   if (output.alternating && design.load.kind === 'current')
     return 'Mostly the current’s form: the closed form draws it as a resistance would, the time domain as much at every moment.';
+  if (transient.driver.kind === 'circuit' && transient.driver.limitedVolts !== null)
+    return 'Mostly the supply at its limit: the closed form estimates how far that pulls its voltage down, the circuit finds it.';
   const leftOut = leftOutBy(design.driver);
   if (transient.driver.kind === 'circuit' && leftOut !== null) return leftOut;
   const { diode } = design.ladder;

@@ -213,7 +213,9 @@ describe('where a driver cannot be run as a circuit', () => {
 
 it('a supply that would draw more than it gives is said to', () => {
   const design = suppliedDesign({ ...FLYBACK, supply: { kind: 'dc', volts: 12, maxAmps: 0.1 } }, 1, 5e6);
-  expect(compareWithTimeDomain(design, predict(design), settled(design)).doubt).toMatch(/100\s?mA/);
+  const { doubt, why } = compareWithTimeDomain(design, predict(design), settled(design));
+  expect(doubt).toMatch(/100\s?mA/);
+  expect(why).toContain('limit');
 });
 
 describe('charged from dead', () => {
