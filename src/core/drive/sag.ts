@@ -1,3 +1,4 @@
+import { rootBetween } from '../numeric/root';
 import { oneLessCosine, pulseHalfAngle } from '../numeric/pulse-angle';
 
 /** Direct voltage that a driver runs from, what it takes idle, W, and the part of its further power that reaches the ladder's input. */
@@ -17,8 +18,10 @@ export type DirectFeed = Omit<Feed, 'efficiency' | 'idleWatts'>;
 /** What decides how a feed sags. */
 type Sagging = Pick<Feed, 'volts' | 'seriesOhms' | 'rectified'>;
 
-/** Steps of each search: halvings, far finer than any part is known. */
-const HALVINGS = 60;
+/** How closely each search ends, as a part of what it looks for: far finer than any part is known. */
+const CLOSE = 1e-12;
+/** Steps in which the greatest power is closed in on, by a third each. */
+const THIRDS = 60;
 
 /**
  * Ripple of a smoothing capacitor behind a full-wave bridge, peak to peak, and
@@ -35,13 +38,10 @@ export function rectifierRipple(
   amps: number,
 ): { volts: number; angle: number } {
   const whole = amps / (2 * hertz * farads);
-  let [low, high] = [0, Math.PI / 2];
-  for (let step = 0; step < HALVINGS; step += 1) {
-    const angle = (low + high) / 2;
-    if (volts * oneLessCosine(angle) < whole * (1 - angle / Math.PI)) low = angle;
-    else high = angle;
-  }
-  return { volts: volts * oneLessCosine(high), angle: high };
+  const above = (at: number) => volts * oneLessCosine(at) - whole * (1 - at / Math.PI);
+  const most = Math.PI / 2;
+  const angle = above(most) > 0 ? rootBetween(above, [0, -whole], [most, above(most)], CLOSE * whole, CLOSE) : most;
+  return { volts: volts * oneLessCosine(angle), angle };
 }
 
 /**
@@ -69,16 +69,10 @@ export function sagVolts(feed: Sagging, amps: number): number {
 export function sagged(feed: Sagging, watts: number): number {
   const { volts, seriesOhms, rectified } = feed;
   if (!rectified) return (volts + Math.sqrt(Math.max(0, volts ** 2 - 4 * seriesOhms * watts))) / 2;
-  // From above: the first voltage at which the feed gives as much.
   const short = (at: number) => at - volts + sagVolts(feed, watts / at);
-  let [low, high] = [volts / 2, volts];
-  if (short(low) > 0) return low;
-  for (let step = 0; step < HALVINGS; step += 1) {
-    const middle = (low + high) / 2;
-    if (short(middle) > 0) high = middle;
-    else low = middle;
-  }
-  return high;
+  const least = volts / 2;
+  if (short(least) > 0) return least;
+  return rootBetween(short, [least, short(least)], [volts, short(volts)], CLOSE * volts, CLOSE * volts);
 }
 
 /**
@@ -90,13 +84,8 @@ export function sagged(feed: Sagging, watts: number): number {
  */
 export function limitedVolts({ maxAmps }: DirectFeed, volts: number, drawn: (volts: number) => number): number {
   if (maxAmps === null || !(drawn(volts) > maxAmps)) return volts;
-  let [low, high] = [0, volts];
-  for (let step = 0; step < HALVINGS; step += 1) {
-    const middle = (low + high) / 2;
-    if (drawn(middle) > maxAmps) high = middle;
-    else low = middle;
-  }
-  return low;
+  const over = (at: number) => drawn(at) - maxAmps;
+  return rootBetween(over, [0, -maxAmps], [volts, over(volts)], CLOSE * maxAmps, CLOSE * volts);
 }
 
 /** The most that a feed gives through what it sags by, W: V0^2 / 4 R for a resistance; null where nothing limits it. */
@@ -109,7 +98,7 @@ export function mostThrough(feed: Sagging): number | null {
     0,
     rectified.ohms > 0 ? (2 * volts) / (Math.PI * rectified.ohms) : 4 * rectified.hertz * rectified.farads * volts,
   ];
-  for (let step = 0; step < HALVINGS; step += 1) {
+  for (let step = 0; step < THIRDS; step += 1) {
     const [one, other] = [low + (high - low) / 3, high - (high - low) / 3];
     if (given(one) < given(other)) low = one;
     else high = other;
@@ -117,7 +106,7 @@ export function mostThrough(feed: Sagging): number | null {
   return given(low);
 }
 
-/** Part of the most that a feed gives at which it is looked at while nothing is known to be drawn. */
+/** Part of its greatest power at which a feed is evaluated while its current is not known. */
 const LITTLE = 0.01;
 
 /** The same feed as a resistance that sags as much at this current. */

@@ -102,7 +102,7 @@ const PULSE_WIDTH_LIFT: readonly number[] = [0, 0.406, 0.327, 0.406, 0.348, 0.36
 const PULSE_WIDTH_LIFT_TALL = 0.275;
 const FULL_WAVE_LIFT = 0.73;
 /** The same for a ladder driven in its middle, by its stages a side. */
-const TWO_ENDED_LIFT: readonly number[] = [0, 0.199, 0.259, 0.292, 0.314, 0.33, 0.342, 0.351, 0.358, 0.364, 0.37];
+const TWO_ENDED_LIFT: readonly number[] = [0, 0.199, 0.259, 0.292, 0.314, 0.33, 0.342, 0.351, 0.358, 0.365, 0.37];
 const TWO_ENDED_LIFT_TALL = 0.385;
 
 function pulseWidthLift({ topology, diodes }: DroopInputs['network']): number {

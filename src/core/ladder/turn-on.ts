@@ -1,4 +1,4 @@
-import type { LadderNetwork } from '../topology/network';
+import { sharedCoupling, type LadderNetwork } from '../topology/network';
 import { capacitiveNetwork, capacitiveResponse, conductsAtPositivePeak, inputFarads } from './capacitive';
 import type { LightLoad } from './charge-bookkeeping';
 
@@ -32,7 +32,7 @@ export function turnOnOf(
   swings: ReadonlyMap<string, number>,
   strayFarads: number,
 ): TurnOn {
-  const shared = network.capacitors.some(({ atBothEnds }) => atBothEnds);
+  const shared = sharedCoupling(network) !== null;
   const found: TurnOn = { starts: network.diodes.map(() => 0), ends: network.diodes.map(() => 0), width: 1 };
   for (const [before, rising] of [
     [beforePositive, 1],

@@ -1,4 +1,4 @@
-import type { LadderNetwork } from '../topology/network';
+import { sharedCoupling, type LadderNetwork } from '../topology/network';
 
 /** Voltage to which a bleeder must bring an output before 60 V dc, the usual limit, is no longer exceeded. */
 const HAZARDOUS_DC_VOLTS = 60;
@@ -57,8 +57,8 @@ export function storedCharge(network: LadderNetwork, volts: readonly number[], t
  * empty is bypassed by its diodes and the rest go on as a shorter string; the
  * two sides of a two-sided ladder are one string. Where a shared coupling ties both
  * sides to the winding that does not hold: there no more than one stage's joint
- * capacitance and the coupling's is taken to stand behind the whole output, up to
- * three times the true time. The output is at least the sum over stages of their remaining charge over their
+ * capacitance and the coupling's is taken to stand behind the whole output, 1.3
+ * to 4 times the true time for one to six stages a side. The output is at least the sum over stages of their remaining charge over their
  * joint capacitance, which gives a bound. A half stage at the foot counts as
  * empty from the start. Source: derived; checked against integration.
  *
@@ -75,7 +75,7 @@ export function bleedSeconds(
   if (network.capacitors.length === 1) {
     return bleederOhms * network.capacitors[0].farads * Math.log(terminalVolts / HAZARDOUS_DC_VOLTS);
   }
-  const coupling = network.capacitors.find(({ atBothEnds }) => atBothEnds);
+  const coupling = sharedCoupling(network);
   if (coupling) {
     const most = Math.max(...levels(network, volts).map(({ farads }) => farads)) + coupling.farads;
     return bleederOhms * most * Math.log(terminalVolts / HAZARDOUS_DC_VOLTS);

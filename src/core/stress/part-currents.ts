@@ -1,6 +1,7 @@
 import { amplitudeVolts, hasFastEdges } from '../drive/drive';
 import { conductsAtPositivePeak } from '../ladder/capacitive';
 import { rippleAt, type Droop, type LoadedLadder } from '../ladder/loaded';
+import { sharedCoupling } from '../topology/network';
 import { pulseShape } from '../ladder/pulse-shape';
 import { recoveryOf } from './recovery';
 
@@ -62,7 +63,7 @@ export function partCurrents(
   /** The most that a winding gives at a peak: to one side for the load alone, and with what strays take at an edge. */
   const given = (peak: Peak) => {
     // Two sides of a ladder may take their charges from one pulse of a sine at once, each through couplings of its own.
-    const sides = network.capacitors.some(({ atBothEnds }) => atBothEnds)
+    const sides = sharedCoupling(network)
       ? 1
       : Math.max(1, new Set(network.diodes.flatMap(({ side }, at) => (peaks[at] === peak ? [side] : []))).size);
     const loads = windingPulses.map((pulse) => (coulombs * pulse[peak]) / (swept ? 1 : sides));

@@ -72,6 +72,10 @@ export const standingIn = ({ atBothEnds }: Pick<LadderCapacitor, 'atBothEnds'>):
 export const eachFarads = (part: Pick<LadderCapacitor, 'atBothEnds' | 'farads'>): number =>
   part.farads * standingIn(part);
 
+/** The coupling that feeds more than one side of a ladder; null where each has its own. */
+export const sharedCoupling = ({ capacitors }: Pick<LadderNetwork, 'capacitors'>): LadderCapacitor | null =>
+  capacitors.find(({ atBothEnds }) => atBothEnds) ?? null;
+
 /** The highest stage number of the ladder. */
 export function topStage(network: LadderNetwork): number {
   return Math.max(...network.capacitors.map((part) => part.stage));
