@@ -1,3 +1,4 @@
+import { BandedFactor } from '../numeric/banded-factor';
 import { BandedMatrix } from '../numeric/banded-lu';
 import { bandOrder } from '../numeric/ordering';
 import { freeNodes, type LadderDiode, type LadderNetwork } from '../topology/network';
@@ -48,13 +49,13 @@ export function capacitiveNetwork(network: LadderNetwork, strayFarads: number): 
   };
 }
 
+/** Greatest distance in the elimination order of two free nodes that are joined. */
+const reachOf = (branches: readonly Branch[]): number =>
+  branches.reduce((most, { from, to }) => (from < 0 || to < 0 ? most : Math.max(most, Math.abs(from - to))), 0);
+
 /** The capacitance matrix of the free nodes, in the elimination order. */
 function capacitanceMatrix({ size, branches }: CapacitiveNetwork): BandedMatrix {
-  const reach = branches.reduce(
-    (most, { from, to }) => (from < 0 || to < 0 ? most : Math.max(most, Math.abs(from - to))),
-    0,
-  );
-  const matrix = new BandedMatrix(size, reach);
+  const matrix = new BandedMatrix(size, reachOf(branches));
   for (const { from, to, farads } of branches) {
     if (from >= 0) matrix.add(from, from, farads);
     if (to >= 0) matrix.add(to, to, farads);
@@ -64,6 +65,27 @@ function capacitanceMatrix({ size, branches }: CapacitiveNetwork): BandedMatrix 
     }
   }
   return matrix;
+}
+
+/**
+ * Solves for the voltages that charges on the free nodes make, factored once.
+ *
+ * @returns from C to V, both in the elimination order, in place; null where
+ *   capacitances differ by more than the precision of numbers
+ */
+export function capacitanceSolver({ size, branches }: CapacitiveNetwork): ((charge: Float64Array) => void) | null {
+  const reach = reachOf(branches);
+  const lower = new Float64Array(size * (reach + 1));
+  const add = (row: number, column: number, farads: number) => {
+    if (column >= 0 && column <= row) lower[row * (reach + 1) + reach + column - row] += farads;
+  };
+  for (const { from, to, farads } of branches) {
+    add(from, from, farads);
+    add(to, to, farads);
+    add(Math.max(from, to), Math.min(from, to), -farads);
+  }
+  const factor = new BandedFactor(size, reach);
+  return factor.factor(lower) ? (charge) => factor.solve(charge) : null;
 }
 
 /** What the capacitances alone make of a drive and of a charge drawn at the output. */

@@ -147,7 +147,7 @@ export function loadedOn(
   const lightLoad = lightLoadBookkeeping(network, capacitive, response, drive) ?? unknownLightLoad(network);
   const kept = {
     lightLoad,
-    turnOn: turnOnOf(network, lightLoad.instants, response.swings, diode.strayFarads),
+    turnOn: turnOnOf(network, capacitive, lightLoad.instants, response.swings, diode.strayFarads),
     inputFarads: inputFarads(network, diode.strayFarads, response.swings),
   };
   return assembled(network, drive, diode.forwardVolts, kept, unloaded);

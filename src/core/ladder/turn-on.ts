@@ -1,5 +1,5 @@
 import { sharedCoupling, type LadderNetwork } from '../topology/network';
-import { capacitiveNetwork, capacitiveResponse, conductsAtPositivePeak, inputFarads } from './capacitive';
+import { capacitanceSolver, conductsAtPositivePeak, type CapacitiveNetwork } from './capacitive';
 import type { LightLoad } from './charge-bookkeeping';
 
 /**
@@ -28,6 +28,7 @@ export type TurnOn = {
  */
 export function turnOnOf(
   network: LadderNetwork,
+  capacitive: CapacitiveNetwork,
   { beforePositive, beforeNegative }: LightLoad['instants'],
   swings: ReadonlyMap<string, number>,
   strayFarads: number,
@@ -45,7 +46,7 @@ export function turnOnOf(
       for (const at of set) found.starts[at] = startAlone(network, before, at, swings, rising);
       continue;
     }
-    const pulse = inTurn(network, before, set, swings, strayFarads, rising);
+    const pulse = inTurn(network, capacitive, before, set, swings, strayFarads, rising);
     set.forEach((at, index) => {
       found.starts[at] = pulse.starts[index];
       found.ends[at] = pulse.end;
@@ -68,57 +69,96 @@ function startAlone(
 
 /** Part of the drive's own swing from which the output still counts as rising. */
 const RISES = 1e-6;
+/** Of the drive's own swing: ends that part by no more move as one. */
+const ROUNDING = 1e-12;
 
 /**
- * The starts of one set, one after another: from each on its ends move as one
- * node, and the rest follow the drive by what the capacitances make of that.
+ * The starts of one set, one after another: from each on its ends keep level,
+ * and the rest follow the drive by what the capacitances make of that.
  */
 function inTurn(
   network: LadderNetwork,
+  capacitive: CapacitiveNetwork,
   before: ReadonlyMap<string, number>,
   set: readonly number[],
   swings: ReadonlyMap<string, number>,
   strayFarads: number,
   rising: 1 | -1,
 ): { starts: number[]; end: number; width: number } {
+  const solve = capacitanceSolver(capacitive);
+  if (!solve) return { starts: set.map(() => 0), end: 0, width: 1 };
+  const at = new Map(network.nodes.map(({ id }, index) => [id, index]));
+  const pair = (one: string, other: string): Pair => ({ one: at.get(one)!, other: at.get(other)! });
+  const inOrder = (values: ReadonlyMap<string, number>) =>
+    Float64Array.from(network.nodes, ({ id }) => values.get(id)!);
+  const diodes = network.diodes.map(({ anode, cathode }) => pair(anode, cathode));
+  const branches = [
+    ...network.capacitors.map(({ lower, upper, farads }) => ({ ...pair(lower, upper), farads })),
+    ...diodes.map((ends) => ({ ...ends, farads: strayFarads })),
+  ];
+  const terminals = pair(network.output, network.return);
+  const places = network.nodes.map(({ id }) => capacitive.place.get(id) ?? -1);
+  const turn = levelling(places, capacitive.size, solve);
+
   const starts = new Map<number, number>();
-  const joined = new Map<string, string>();
-  const nodeOf = (id: string): string => {
-    const next = joined.get(id);
-    return next === undefined ? id : nodeOf(next);
-  };
   // Where a node stands while the drive is so far from its peak: level less slope times that.
-  let level = before;
-  let slope = swings;
-  const gap = (values: ReadonlyMap<string, number>, one: string, other: string) =>
-    values.get(nodeOf(one))! - values.get(nodeOf(other))!;
+  const level = inOrder(before);
+  const slope = inOrder(swings);
   const segments: { from: number; farads: number }[] = [];
   let end = 0;
   for (let now = Infinity; ;) {
-    const next = firstOf(set, (at) => {
-      const { anode, cathode } = network.diodes[at];
-      const closes = rising * gap(slope, anode, cathode);
-      return starts.has(at) || !(closes > 0) ? 0 : gap(level, anode, cathode) / closes;
+    const next = firstOf(set, (diode) => {
+      const closes = rising * across(slope, diodes[diode]);
+      return starts.has(diode) || !(closes > ROUNDING) ? 0 : across(level, diodes[diode]) / closes;
     });
     if (!next) break;
     now = Math.min(now, next.from);
     starts.set(next.at, now);
-    const { anode, cathode } = network.diodes[next.at];
-    join(joined, nodeOf(anode), nodeOf(cathode), network);
-    const reduced = reducedBy(network, nodeOf);
-    const turned = capacitiveResponse(reduced, capacitiveNetwork(reduced, strayFarads), strayFarads).swings;
-    const [levelThere, slopeThere] = [level, slope];
-    const at = now;
-    level = new Map(
-      [...turned].map(([id, swing]) => [id, levelThere.get(id)! - rising * (slopeThere.get(id)! - swing) * at]),
-    );
-    slope = turned;
-    const rises = Math.abs(gap(slope, network.output, network.return)) > RISES;
-    end = rises ? 0 : Math.max(end, now);
-    segments.push({ from: now, farads: inputFarads(reduced, strayFarads, turned)[0] });
+    const slopeBefore = slope.slice();
+    turn(slope, diodes[next.at]);
+    for (let node = 0; node < level.length; node += 1) level[node] -= rising * (slopeBefore[node] - slope[node]) * now;
+    end = Math.abs(across(slope, terminals)) > RISES ? 0 : Math.max(end, now);
+    segments.push({ from: now, farads: drivenFarads(branches, slope) });
   }
-  return { starts: set.map((at) => starts.get(at) ?? 0), end, width: widthOf(segments) };
+  return { starts: set.map((diode) => starts.get(diode) ?? 0), end, width: widthOf(segments) };
 }
+
+/** Two nodes, by their places in the network's order. */
+type Pair = { one: number; other: number };
+
+const across = (values: Float64Array, { one, other }: Pair) => values[one] - values[other];
+
+/**
+ * Diodes that start to conduct one after another: each keeps its ends level from
+ * then on by the charge that this takes, which moves all other nodes too.
+ *
+ * @param places of the nodes in the elimination order, below zero where known
+ * @returns turns the nodes' swings into what they become by the next diode, those before it level already
+ */
+function levelling(places: readonly number[], size: number, solve: (charge: Float64Array) => void) {
+  const brought: { diode: Pair; by: Float64Array }[] = [];
+  return (swings: Float64Array, diode: Pair): void => {
+    const charge = new Float64Array(size);
+    if (places[diode.one] >= 0) charge[places[diode.one]] -= 1;
+    if (places[diode.other] >= 0) charge[places[diode.other]] += 1;
+    solve(charge);
+    const by = new Float64Array(places.length);
+    for (let node = 0; node < by.length; node += 1) by[node] = places[node] < 0 ? 0 : charge[places[node]];
+    for (const before of brought) keepLevel(by, before.diode, before.by);
+    brought.push({ diode, by });
+    keepLevel(swings, diode, by);
+  };
+}
+
+/** Moves all nodes by as much of what a diode's charge does as makes its ends level. */
+function keepLevel(values: Float64Array, diode: Pair, by: Float64Array): void {
+  const share = across(values, diode) / across(by, diode);
+  for (let node = 0; node < values.length; node += 1) values[node] -= share * by[node];
+}
+
+/** Capacitance that a drive sees while the nodes move so, by the energy in the field, F. */
+const drivenFarads = (branches: readonly (Pair & { farads: number })[], swings: Float64Array): number =>
+  branches.reduce((sum, branch) => sum + branch.farads * across(swings, branch) ** 2, 0);
 
 /** The one that starts first, of those that start before the peak. */
 function firstOf(set: readonly number[], startOf: (at: number) => number): { at: number; from: number } | null {
@@ -142,28 +182,4 @@ function widthOf(segments: readonly { from: number; farads: number }[]): number 
   });
   if (!(square > 0)) return 1;
   return Math.min(1, (4 * charge ** 2) / (3 * square) / Math.sqrt(2 * segments[0].from));
-}
-
-/** Makes two nodes one, that of a known voltage standing for both. */
-function join(joined: Map<string, string>, one: string, other: string, network: LadderNetwork): void {
-  if (one === other) return;
-  const isKnown = network.nodes.find(({ id }) => id === other)!.stage === 0;
-  if (isKnown) joined.set(one, other);
-  else joined.set(other, one);
-}
-
-/** A network in which joined nodes are one. */
-function reducedBy(network: LadderNetwork, nodeOf: (id: string) => string): LadderNetwork {
-  return {
-    ...network,
-    nodes: network.nodes.filter(({ id }) => nodeOf(id) === id),
-    capacitors: network.capacitors
-      .map((part) => ({ ...part, lower: nodeOf(part.lower), upper: nodeOf(part.upper) }))
-      .filter(({ lower, upper }) => lower !== upper),
-    diodes: network.diodes
-      .map((part) => ({ ...part, anode: nodeOf(part.anode), cathode: nodeOf(part.cathode) }))
-      .filter(({ anode, cathode }) => anode !== cathode),
-    output: nodeOf(network.output),
-    return: nodeOf(network.return),
-  };
 }
