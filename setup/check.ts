@@ -52,11 +52,14 @@ const STEPS: Record<string, (bench: Bench) => Promise<Tally>> = {
   lint: async () =>
     sum([
       check(await tool('eslint/bin/eslint.js', ['.', '--max-warnings', '0'])),
+      check(await tool('prettier/bin/prettier.cjs', ['--check', '--log-level', 'warn', '.'])),
+    ]),
+  borders: async () =>
+    sum([
       check(
         await tool('dependency-cruiser/bin/dependency-cruise.mjs', ['--config', '.dependency-cruiser.mjs', ...CRUISED]),
       ),
       check(await tool('knip/bin/knip.js', ['--no-config-hints'])),
-      check(await tool('prettier/bin/prettier.cjs', ['--check', '--log-level', 'warn', '.'])),
     ]),
   types: async () =>
     check((await tool('next/dist/bin/next', ['typegen'])) && (await tool('typescript/bin/tsc', ['--noEmit']))),
@@ -107,7 +110,7 @@ const STEPS: Record<string, (bench: Bench) => Promise<Tally>> = {
 };
 
 /** All steps: chains in one line run beside each other, since each keeps but one core busy. */
-const ALL = [[['lint'], ['types', 'build']], [['unit']], [['browser']]];
+const ALL = [[['lint'], ['types', 'borders', 'build']], [['unit']], [['browser']]];
 
 /**
  * Runs the steps named, or all; each adds to the tally, and a step that throws

@@ -111,7 +111,7 @@ describe('any design that the schema lets through', () => {
         for (const figure of EXPLAINED_FIGURES)
           expect(JSON.stringify(explain(figure, design, prediction))).not.toMatch(/NaN|undefined/);
       }),
-      { numRuns: 200 },
+      { numRuns: 120 },
     );
   });
 
@@ -151,7 +151,7 @@ describe('any design that the schema lets through', () => {
         const change = whatHelpsMost(design);
         if (change) expect(change.gainVolts).toBeGreaterThan(0);
       }),
-      { numRuns: 60 },
+      { numRuns: 20 },
     );
   });
 });
@@ -186,7 +186,7 @@ describe('any driver before any ladder', () => {
         for (const figure of EXPLAINED_FIGURES)
           expect(JSON.stringify(explain(figure, found.design, prediction))).not.toMatch(/NaN|undefined/);
       }),
-      { numRuns: 30 },
+      { numRuns: 15 },
     );
     // Counts and parts of one are often moved out of what is allowed.
     expect(read).toBeGreaterThan(0);
