@@ -28,6 +28,9 @@ export const hobbyDesign: fc.Arbitrary<MeasuredDesign> = fc
     ohms: sometimes(decades(-4, 0), 0),
     henries: sometimes(decades(-3, -0.5), 0),
     strays: sometimes(decades(-4, -1), 0),
+    /** Of the junction at 4 V, as a part of the capacitors. */
+    junction: sometimes(decades(-4, -1), 0),
+    byVoltage: fc.boolean(),
     dropPart: sometimes(decades(-4, -1), 0),
     onOhms: sometimes(decades(-4, -1), 0),
     leakage: sometimes(decades(-9, -5), 0),
@@ -96,6 +99,8 @@ export const hobbyDesign: fc.Arbitrary<MeasuredDesign> = fc
           recoverySeconds: part.recovery === 0 ? null : Math.min(part.recovery, 0.1 / hertz),
           onOhms: part.onOhms * reactance,
           leakageAmps: part.leakage,
+          junctionFarads: part.junction * farads,
+          junctionVolts: part.byVoltage ? 4 : null,
         },
         strayFarads: part.strays * farads,
       },

@@ -9,8 +9,8 @@ import { loadedOn, type LoadedLadder } from '../ladder/loaded';
 import { idealVolts, noLoadLadder } from '../ladder/unloaded';
 import { currentsAt, outputElements } from '../output/elements';
 import { forwardDrop } from '../parts/forward-drop';
-import { effectiveJunction } from '../parts/junction';
-import type { LadderNetwork } from '../topology/network';
+import { swungJunction } from '../parts/junction';
+import { isAlternating, type LadderNetwork } from '../topology/network';
 import type { Demand } from './demand';
 import { isStarved, ladderInputs, polarityOf, type LadderInputs } from './ladder-inputs';
 
@@ -88,10 +88,32 @@ export function ladderOn(design: Design): { inputs: LadderInputs; ladder: Loaded
 function onItsDrive(design: Design, inputs: LadderInputs, network: LadderNetwork) {
   const first = withStrays(design, inputs, network, inputs.strayFarads);
   const { series, junctionFarads, junctionVolts, forwardVolts } = design.ladder.diode;
-  if (junctionVolts === null) return first;
-  const blockedVolts = (2 * amplitudeVolts(first.drive)) / series;
-  const junction = effectiveJunction(junctionFarads, junctionVolts, blockedVolts, forwardVolts) / series;
-  return withStrays(design, inputs, network, design.ladder.strayFarads + junction);
+  if (junctionVolts === null || isAlternating(network)) return first;
+  const drop = first.diode.forwardVolts / series;
+  const junctionAt = (volts: number) =>
+    swungJunction({ junctionFarads, measuredVolts: junctionVolts, forwardVolts }, volts / series, drop) / series;
+  const swung = (farads: number) => withStrays(design, inputs, network, design.ladder.strayFarads + farads);
+  const whole = swung(junctionAt(2 * amplitudeVolts(first.drive)));
+  return swung(meanJunction(whole, junctionAt));
+}
+
+/**
+ * What strays take of the swing leaves each junction more of its capacitance: the
+ * mean of what the diodes then have, each counted by what its charge takes of the
+ * output.
+ */
+function meanJunction(
+  { network, drive, response }: ReturnType<typeof withStrays>,
+  junctionAt: (volts: number) => number,
+): number {
+  const { swings, discharge } = response;
+  const diodes = network.diodes.map(({ anode, cathode }) => {
+    const part = Math.abs(swings.get(anode)! - swings.get(cathode)!);
+    const share = part * Math.abs(discharge.get(anode)! - discharge.get(cathode)!);
+    return { share, taken: share * junctionAt(2 * amplitudeVolts(drive) * part) };
+  });
+  const shares = total(diodes.map(({ share }) => share));
+  return shares > 0 ? total(diodes.map(({ taken }) => taken)) / shares : junctionAt(0);
 }
 
 /** The same with this much capacitance across each diode, F. */

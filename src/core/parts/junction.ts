@@ -32,3 +32,73 @@ export function effectiveJunction(
   if (times < 1e-6) return atZero;
   return (atZero * ((1 + times) ** (1 - GRADING) - 1)) / ((1 - GRADING) * times);
 }
+
+/**
+ * The same for one that swings so far from the drop at which it conducts, F: to
+ * its drop it goes with what it has at no voltage, which is less than it then
+ * holds.
+ *
+ * @param swingVolts from conducting to the most that it blocks, zero or more
+ * @param dropVolts at which it conducts
+ */
+export function swungJunction(
+  {
+    junctionFarads,
+    measuredVolts,
+    forwardVolts,
+  }: { junctionFarads: number; measuredVolts: number | null; forwardVolts: number },
+  swingVolts: number,
+  dropVolts: number,
+): number {
+  const blockedVolts = Math.max(0, swingVolts - dropVolts);
+  const [atNone, blocking] = [0, blockedVolts].map((volts) =>
+    effectiveJunction(junctionFarads, measuredVolts, volts, forwardVolts),
+  );
+  const over = blockedVolts + dropVolts;
+  return over > 0 ? (blocking * blockedVolts + atNone * dropVolts) / over : atNone;
+}
+
+/** What a junction holds more, for each volt that it is nearer to none than a reverse voltage. */
+export type JunctionStep = { reverseVolts: number; farads: number };
+
+/**
+ * Parts of the most that it blocks at which the steps of a junction's capacitance
+ * lie, and what its charge is raised by there, of the most: it is then within
+ * 0.7 % of the most everywhere, above and below. Found for a charge that
+ * goes with V^0.6, the most curved there is.
+ */
+const STEPS = [0.0055, 0.0365, 0.12, 0.285, 0.566];
+const RAISED = 0.0041;
+
+/**
+ * The same junction by its voltage, in steps, with a straight charge between them.
+ *
+ * @returns what it has at the most that it blocks, F, and what it gains below each step
+ */
+export function junctionByVoltage(
+  junctionFarads: number,
+  measuredVolts: number | null,
+  blockedVolts: number,
+  forwardVolts: number,
+): { farads: number; steps: JunctionStep[] } {
+  if (measuredVolts === null || junctionFarads === 0 || !(blockedVolts > 0))
+    return { farads: effectiveJunction(junctionFarads, measuredVolts, 0, forwardVolts), steps: [] };
+  const chargeAt = (volts: number) => volts * effectiveJunction(junctionFarads, measuredVolts, volts, forwardVolts);
+  const most = chargeAt(blockedVolts);
+  const corners = [
+    { volts: 0, charge: 0 },
+    ...STEPS.map((part) => ({ volts: part * blockedVolts, charge: chargeAt(part * blockedVolts) + RAISED * most })),
+    { volts: blockedVolts, charge: most },
+  ];
+  const slopes = corners.slice(1).map(({ volts, charge }, index) => {
+    const before = corners[index];
+    return (charge - before.charge) / (volts - before.volts);
+  });
+  return {
+    farads: slopes[slopes.length - 1],
+    steps: STEPS.map((_, index) => ({
+      reverseVolts: corners[index + 1].volts,
+      farads: slopes[index] - slopes[index + 1],
+    })),
+  };
+}

@@ -1,5 +1,5 @@
 import type { Design } from '../design/design-schema';
-import { scaledDrive } from '../drive/drive';
+import { amplitudeVolts, scaledDrive } from '../drive/drive';
 import { withPeaksOf, type LoadedLadder } from '../ladder/loaded';
 import { supplyCircuitOf } from '../drive/driver-kinds';
 import type { FedNode, NoCircuit, SupplyCircuit } from '../drive/supply-circuit';
@@ -7,6 +7,7 @@ import { inputFaradsOf, sourceOf } from '../operating/ladder-of-design';
 import { isStarved, polarityOf, type LadderInputs } from '../operating/ladder-inputs';
 import { operatingPoint } from '../operating/operating-point';
 import { outputElements } from '../output/elements';
+import { junctionByVoltage } from '../parts/junction';
 import { transitOf } from '../stress/recovery';
 import type { Circuit } from './circuit';
 import { circuitOf, type CircuitParts } from './ladder-circuit';
@@ -22,7 +23,7 @@ export function circuitOfDesign(
   // What leakage lifts it does here by itself.
   const ladder =
     lift && seriesHenries > 0 ? withPeaksOf(atFullDrive, scaledDrive(atFullDrive.drive, lift.from)) : settled;
-  const parts = circuitParts(design, inputs);
+  const parts = circuitParts(design, inputs, ladder);
   return { ladder, circuit: circuitOf(ladder.network, ladder.drive, parts, outputElements(output, load)) };
 }
 
@@ -41,15 +42,26 @@ export function wholeSupplyOf(design: Design): WholeSupply | NoCircuit | null {
   const result = sourceOf(design, atFullDrive, demand, driveScale);
   const supply = supplyCircuitOf(design, result, fed, inputFaradsOf(atFullDrive));
   if (!supply || 'reason' in supply) return supply;
-  const parts = circuitParts(design, inputs);
+  const parts = circuitParts(design, inputs, ladder);
   const elements = outputElements(design.output, design.load);
   return { ladder, supply, circuit: circuitOf(ladder.network, ladder.drive, parts, elements, supply) };
 }
 
-function circuitParts({ ladder }: Design, { parts: { diode }, strayFarads }: LadderInputs): CircuitParts {
+function circuitParts(
+  { ladder }: Design,
+  { parts: { diode } }: LadderInputs,
+  { drive }: Pick<LoadedLadder, 'drive'>,
+): CircuitParts {
+  const { series, junctionFarads, junctionVolts, forwardVolts } = ladder.diode;
+  const blockedVolts = (2 * amplitudeVolts(drive)) / series;
+  const junction = junctionByVoltage(junctionFarads, junctionVolts, blockedVolts, forwardVolts);
   return {
     forwardVolts: diode.forwardVolts,
-    strayFarads,
+    strayFarads: ladder.strayFarads + junction.farads / series,
+    junctionSteps: junction.steps.map(({ reverseVolts, farads }) => ({
+      reverseVolts: reverseVolts * series,
+      farads: farads / series,
+    })),
     onOhms: diode.onOhms,
     leakSiemens: diode.peakInverseVolts === null ? 0 : diode.leakageAmps / diode.peakInverseVolts,
     transitSeconds: transitOf(ladder.diode.recoverySeconds),

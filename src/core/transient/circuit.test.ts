@@ -7,7 +7,14 @@ import { halfWaveNetwork } from '../topology/half-wave';
 import type { LadderNetwork } from '../topology/network';
 import { circuitOf } from './ladder-circuit';
 
-const parts = { forwardVolts: 0.5, strayFarads: 1e-12, onOhms: 1e4, leakSiemens: 1e-9, transitSeconds: 0 };
+const parts = {
+  forwardVolts: 0.5,
+  strayFarads: 1e-12,
+  onOhms: 1e4,
+  leakSiemens: 1e-9,
+  transitSeconds: 0,
+  junctionSteps: [],
+};
 const bare = { seriesOhms: 0, bleederOhms: null };
 const make = (network: LadderNetwork, seriesOhms: number, load: Load = { kind: 'open' }, output: object = {}) =>
   circuitOf(network, sineDrive(1000, 1e4, seriesOhms), parts, outputElements({ ...bare, ...output }, load));

@@ -27,6 +27,12 @@ type CircuitDiode = {
 };
 
 /**
+ * What the capacitance of a diode's junction gains below a reverse voltage: it
+ * grows as the voltage falls, in steps.
+ */
+export type CircuitJunction = { anode: NodeIndex; cathode: NodeIndex; reverseVolts: number; farads: number };
+
+/**
  * An inductance on the voltage sum of weight times node, its current leaving nodes of positive weight by so much: a coil
  * between two nodes has the weights 1 and -1, a leakage behind an ideal transformer its ratio. Windings coupled without
  * loss are such inductances, each with a flux of its own (L i' = v with L factored).
@@ -102,6 +108,7 @@ export type Circuit = {
   capacitors: CircuitCapacitor[];
   resistors: CircuitResistor[];
   diodes: CircuitDiode[];
+  junctions: CircuitJunction[];
   /** Those that feed the ladder stand first. */
   inductors: CircuitInductor[];
   switches: CircuitSwitch[];
@@ -130,3 +137,13 @@ export type Circuit = {
 /** Whether there is inductance, so that the circuit may ring. */
 export const hasInductance = ({ inductors }: Pick<Circuit, 'inductors'>) =>
   inductors.some(({ henries }) => henries > 0);
+
+/** What a junction holds above its step, C, for a voltage from anode to cathode. */
+export const junctionCharge = ({ reverseVolts, farads }: CircuitJunction, between: number): number =>
+  farads * Math.max(0, between + reverseVolts);
+
+/** Work that took to bring there, J; below zero where it was brought at reverse voltages. */
+export function junctionJoules(junction: CircuitJunction, between: number): number {
+  const over = Math.max(0, between + junction.reverseVolts);
+  return junction.farads * over * (over / 2 - junction.reverseVolts);
+}

@@ -12,7 +12,9 @@ const AGREEMENT = 0.005;
 /** The same for the ripple, which the closed form knows less well. */
 const RIPPLE_AGREEMENT = 0.1;
 /** Fraction of the power in that may be unaccounted for, or lost in ringing, before it is said. */
-const MOST_RESIDUE = 0.01;
+const MOST_RESIDUE = 0.001;
+/** Part of the power in that damped ringing may use up unsaid. */
+const TOLD_EDGES = 0.01;
 /** Recovery that is this fraction of a period is felt. */
 const FELT_RECOVERY = 0.005;
 
@@ -89,9 +91,10 @@ function doubtOf(
     return `The driver is taken as a source here and not run as a circuit, because ${driver.reason}.`;
   if (driver.kind === 'drive' && source.driveScale < 1 && output.meanVolts === null && !output.alternating)
     return 'It takes the drive at its full peaks, which the drive cannot keep up at this load.';
-  if (Math.abs(error.powerResidue ?? 0) > MOST_RESIDUE)
-    return 'Its power does not add up, so do not trust power in and source current here.';
-  if (ringing === 'damped' && watts.edges > MOST_RESIDUE * watts.in)
+  const residue = Math.abs(error.powerResidue ?? 0);
+  if (residue > MOST_RESIDUE)
+    return `Its power adds up within ${formatQuantity(residue, '%', 2)} only, for all its short steps: power in and source current are no better than that.`;
+  if (ringing === 'damped' && watts.edges > TOLD_EDGES * watts.in)
     return `Leakage inductance rings faster than the steps follow. Taken as dying out at once, it uses up ${formatQuantity(watts.edges / watts.in, '%', 2)} of the power in; in the build its real damping decides, and the output may be higher.`;
   return null;
 }

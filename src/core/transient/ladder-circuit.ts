@@ -5,6 +5,7 @@ import { bandOrder } from '../numeric/ordering';
 import type { OutputElement, OutputNode } from '../output/elements';
 import { LEAST_OHMS } from '../drive/supply-circuit';
 import type { LoadBranch } from '../load/load-kind';
+import type { JunctionStep } from '../parts/junction';
 import { isAlternating, type LadderNetwork } from '../topology/network';
 import type { Circuit, CircuitLoad, CircuitResistor, NodeIndex } from './circuit';
 import { joinedBy, nodesOf, RAIL, RAIL_NODE, suppliedBy } from './circuit-supply';
@@ -13,6 +14,8 @@ import { joinedBy, nodesOf, RAIL, RAIL_NODE, suppliedBy } from './circuit-supply
 export type CircuitParts = {
   forwardVolts: number;
   strayFarads: number;
+  /** What junctions hold more below a reverse voltage: see {@link junctionByVoltage}. */
+  junctionSteps: readonly JunctionStep[];
   onOhms: number;
   leakSiemens: number;
   transitSeconds: number;
@@ -103,6 +106,9 @@ export function circuitOf(
         nearFarads: near,
       };
     }),
+    junctions: network.diodes.flatMap(({ anode, cathode }) =>
+      parts.junctionSteps.map((step) => ({ anode: at(anode), cathode: at(cathode), ...step })),
+    ),
     inductors: isStiff
       ? []
       : network.sources.map(({ node }, index) => ({

@@ -1,4 +1,4 @@
-import { hasInductance, type Circuit } from './circuit';
+import { hasInductance, junctionCharge, junctionJoules, type Circuit } from './circuit';
 import { DriverMeter, type DriverCourse, type Step } from './driver-meter';
 import { copyOf, PeriodRunner, type State } from './period';
 import { Stepper } from './stepper';
@@ -109,12 +109,16 @@ function courseOf(circuit: Circuit, grid: TimeGrid, state: State): Course | null
 
 type Course = { steps: number; seconds: number; times: Float64Array };
 
-/** What capacitances and inductances hold, J. */
+/** What capacitances, junctions and inductances hold, J. */
 function storedJoules(circuit: Circuit, stepper: Stepper, { volts, flux }: State, drive: number): number {
   return (
     circuit.capacitors.reduce((sum, { from, to, farads }) => {
       const across = stepper.at(to, volts, drive) - stepper.at(from, volts, drive);
       return sum + (farads * across ** 2) / 2;
+    }, 0) +
+    circuit.junctions.reduce((sum, junction) => {
+      const between = stepper.at(junction.anode, volts, drive) - stepper.at(junction.cathode, volts, drive);
+      return sum + junctionJoules(junction, between);
     }, 0) +
     circuit.inductors.reduce((sum, { henries, saturation }, index) => {
       const over = saturation ? Math.max(0, Math.abs(flux[index]) - saturation.fluxVoltSeconds) : 0;
@@ -302,11 +306,16 @@ class PeriodMeter {
       widen(capacitors[index], across, fraction);
       capacitors[index].meanSquareAmps += fraction * ((farads * moved) / seconds) ** 2;
     });
-    if (this.lossy)
-      for (const { from, to, farads } of this.circuit.capacitors) {
-        const moved = this.across(from, to, step) - this.across(from, to, this.before);
-        power.edges += (farads * moved ** 2) / 2 / this.period;
-      }
+    if (!this.lossy) return;
+    for (const { from, to, farads } of this.circuit.capacitors) {
+      const moved = this.across(from, to, step) - this.across(from, to, this.before);
+      power.edges += (farads * moved ** 2) / 2 / this.period;
+    }
+    for (const junction of this.circuit.junctions) {
+      const [now, was] = [step, this.before].map((at) => this.across(junction.cathode, junction.anode, at));
+      const brought = now * (junctionCharge(junction, now) - junctionCharge(junction, was));
+      power.edges += (brought - (junctionJoules(junction, now) - junctionJoules(junction, was))) / this.period;
+    }
   }
 
   private takeDiodes(step: Step): void {
@@ -372,6 +381,13 @@ class PeriodMeter {
       const across = farads * (this.stepper.at(to, volts, drive) - this.stepper.at(from, volts, drive));
       if (to < -1) charge[-2 - to] += across;
       if (from < -1) charge[-2 - from] -= across;
+    }
+    for (const junction of this.circuit.junctions) {
+      const { anode, cathode } = junction;
+      const between = this.stepper.at(anode, volts, drive) - this.stepper.at(cathode, volts, drive);
+      const held = junctionCharge(junction, between);
+      if (anode < -1) charge[-2 - anode] += held;
+      if (cathode < -1) charge[-2 - cathode] -= held;
     }
   }
 

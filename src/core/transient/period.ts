@@ -292,7 +292,7 @@ export class Sensitivity {
   private readonly nodes: number;
   private readonly base: Float64Array;
   private readonly volts: Float64Array;
-  private readonly conducting: Uint8Array;
+  private readonly above: Uint8Array;
   private readonly slopes: Float64Array;
   private readonly mostSeconds: number;
   private pending = 0;
@@ -313,7 +313,7 @@ export class Sensitivity {
     this.rows = new Float64Array(this.count * this.count);
     this.base = new Float64Array(this.count * this.count);
     this.volts = new Float64Array(this.nodes * this.count);
-    this.conducting = new Uint8Array(circuit.diodes.length);
+    this.above = new Uint8Array(stepper.kinks.length);
     this.slopes = new Float64Array(circuit.loads.length);
     this.slopesOfCores = new Float64Array(circuit.inductors.length);
     this.ahead = new Float64Array(circuit.inductors.length);
@@ -332,18 +332,18 @@ export class Sensitivity {
 
   /** Notes a step of the circuit, whose kinks at its end the stepper still has. */
   step(seconds: number): void {
-    const { conducting, loadSlopes, closed, coreSlopes } = this.stepper;
+    const { above, loadSlopes, closed, coreSlopes } = this.stepper;
     if (
       this.pending > 0 &&
       (this.pending + seconds > this.mostSeconds ||
-        conducting.includes(1) ||
-        this.conducting.includes(1) ||
+        above.includes(1) ||
+        this.above.includes(1) ||
         closed !== this.closed ||
         !same(loadSlopes, this.slopes))
     )
       this.carry(seconds, closed);
     if (this.pending === 0) {
-      this.conducting.set(conducting);
+      this.above.set(above);
       this.slopes.set(loadSlopes);
       this.slopesOfCores.set(coreSlopes);
       this.closed = closed;
@@ -389,7 +389,7 @@ export class Sensitivity {
     const { stepper } = this;
     const { closed: now } = stepper;
     stepper.closed = this.closed;
-    const factor = this.factor ?? stepper.factorFor(g, this.conducting, this.slopes);
+    const factor = this.factor ?? stepper.factorFor(g, this.above, this.slopes);
     if (!factor) {
       this.failed = true;
       stepper.closed = now;
@@ -410,7 +410,7 @@ export class Sensitivity {
     // What the currents carried away; the rest of the base is still there as charge.
     for (let index = 0; index < diodes.length; index += 1) {
       const { anode, cathode, leakSiemens, onSiemens } = diodes[index];
-      this.take(anode, cathode, g * (leakSiemens + (this.conducting[index] ? onSiemens : 0)));
+      this.take(anode, cathode, g * (leakSiemens + (this.above[index] ? onSiemens : 0)));
     }
     for (let index = 0; index < resistors.length; index += 1)
       this.take(resistors[index].from, resistors[index].to, g * resistors[index].siemens);

@@ -1,7 +1,14 @@
 import { BandedFactor } from '../numeric/banded-factor';
 import { bandwidthOf } from '../numeric/ordering';
 import { rootBetween } from '../numeric/root';
-import { hasInductance, type Circuit, type CircuitEvent, type CircuitInductor, type Saturation } from './circuit';
+import {
+  hasInductance,
+  type Circuit,
+  type CircuitEvent,
+  type CircuitInductor,
+  type NodeIndex,
+  type Saturation,
+} from './circuit';
 
 /** No step needs so many corrections: a circuit that does is refused rather than guessed. */
 const MOST_CORRECTIONS = 200;
@@ -19,6 +26,27 @@ const MOST_LENGTHS = 64;
 
 /** Part of an inductance's push that is known, and the linear part of the matrix, for a stage of so many seconds. */
 type StageLength = { seconds: number; known: Float64Array; earlier: Float64Array; base: Float64Array };
+
+/** What bends at a voltage between two nodes: above it a current and a charge more for each volt. */
+type Kink = { anode: NodeIndex; cathode: NodeIndex; atVolts: number; siemens: number; farads: number };
+
+/** The diodes of a circuit first, then what the capacitance of their junctions gains on the way to no voltage. */
+const kinksOf = ({ diodes, junctions }: Circuit): Kink[] => [
+  ...diodes.map(({ anode, cathode, forwardVolts, onSiemens, transitSeconds }) => ({
+    anode,
+    cathode,
+    atVolts: forwardVolts,
+    siemens: onSiemens,
+    farads: transitSeconds * onSiemens,
+  })),
+  ...junctions.map(({ anode, cathode, reverseVolts, farads }) => ({
+    anode,
+    cathode,
+    atVolts: -reverseVolts,
+    siemens: 0,
+    farads,
+  })),
+];
 
 /** Current that a saturating core takes over what it took while it was straight, A: straight again, and steeper. */
 function beyondSaturation(flux: number, henries: number, saturation: Saturation): number {
@@ -49,8 +77,9 @@ export class Stepper {
   readonly capacitance: Float64Array;
   /** The same for every pattern of switches that was asked for, by its bits. */
   private readonly conductances = new Map<number, Float64Array>();
-  /** Which diodes conduct at the last solution. */
-  readonly conducting: Uint8Array;
+  readonly kinks: readonly Kink[];
+  /** Which of them the last solution is above: diodes that conduct, junctions that hold more. */
+  readonly above: Uint8Array;
   /** How each load behaves there: its slope, S. */
   readonly loadSlopes: Float64Array;
   /** How much steeper each saturating core stood there, A/Vs. */
@@ -84,17 +113,18 @@ export class Stepper {
     this.reach = reachOf(circuit);
     this.width = this.reach + 1;
     this.capacitance = this.stamped(circuit.capacitors.map(({ from, to, farads }) => ({ from, to, value: farads })));
-    this.conducting = new Uint8Array(circuit.diodes.length);
+    this.kinks = kinksOf(circuit);
+    this.above = new Uint8Array(this.kinks.length);
     this.loadSlopes = new Float64Array(circuit.loads.length);
     this.coreSlopes = new Float64Array(circuit.inductors.length);
     this.arcs = new Uint8Array(circuit.loads.length);
-    this.factoredKinks = new Uint8Array(circuit.diodes.length);
+    this.factoredKinks = new Uint8Array(this.kinks.length);
     this.factoredSlopes = new Float64Array(circuit.loads.length);
     this.matrix = new Float64Array(size * this.width);
     this.residual = new Float64Array(size);
     this.move = new Float64Array(size);
-    this.across = new Float64Array(circuit.diodes.length);
-    this.acrossMove = new Float64Array(circuit.diodes.length);
+    this.across = new Float64Array(this.kinks.length);
+    this.acrossMove = new Float64Array(this.kinks.length);
     this.factor = new BandedFactor(size, this.reach);
     this.smooth = circuit.loads.every(({ law }) => law.pieceOf !== null);
   }
@@ -140,20 +170,19 @@ export class Stepper {
     return sum;
   }
 
-  /** Charge of every free node at these voltages: what capacitances and conducting diodes hold. */
+  /** Charge of every free node at these voltages: what capacitances, junctions and conducting diodes hold. */
   chargeAt(volts: Float64Array, drive: number, into: Float64Array): void {
     this.multiply(this.capacitance, volts, into);
     for (const { from, to, farads } of this.circuit.capacitors) {
       if (from >= 0 && to < -1) into[from] -= farads * this.at(to, volts, drive);
       if (to >= 0 && from < -1) into[to] -= farads * this.at(from, volts, drive);
     }
-    for (const diode of this.circuit.diodes) {
-      if (diode.transitSeconds === 0) continue;
-      const over = this.at(diode.anode, volts, drive) - this.at(diode.cathode, volts, drive) - diode.forwardVolts;
+    for (const { anode, cathode, atVolts, farads } of this.kinks) {
+      if (farads === 0) continue;
+      const over = this.at(anode, volts, drive) - this.at(cathode, volts, drive) - atVolts;
       if (over <= 0) continue;
-      const held = diode.transitSeconds * diode.onSiemens * over;
-      if (diode.anode >= 0) into[diode.anode] += held;
-      if (diode.cathode >= 0) into[diode.cathode] -= held;
+      if (anode >= 0) into[anode] += farads * over;
+      if (cathode >= 0) into[cathode] -= farads * over;
     }
   }
 
@@ -287,15 +316,14 @@ export class Stepper {
    * @returns false when no solution was reached; `volts` must not be used then
    */
   solveStage(g: number, charge: Float64Array, flux: Float64Array, drive: number, volts: Float64Array): boolean {
-    const { circuit, across, acrossMove, residual, move, conducting } = this;
-    const { diodes } = circuit;
+    const { circuit, across, acrossMove, residual, move, above, kinks } = this;
     this.stages += 1;
     let scale = Math.abs(drive);
     for (let node = 0; node < volts.length; node += 1) scale = Math.max(scale, Math.abs(volts[node]));
     for (let index = 0; index < flux.length; index += 1)
       if (circuit.inductors[index].saturation)
         this.coreSlopes[index] = slopeBeyondSaturation(flux[index], circuit.inductors[index]);
-    this.readDiodes(volts, drive);
+    this.readKinks(volts, drive);
     for (let correction = 0; correction < MOST_CORRECTIONS; correction += 1) {
       this.residualAt(g, charge, flux, drive, volts);
       if (!this.prepare(g, volts, drive)) return false;
@@ -305,22 +333,22 @@ export class Stepper {
       for (let node = 0; node < move.length; node += 1) greatest = Math.max(greatest, Math.abs(move[node]));
       if (!(greatest < Infinity)) return false;
       let sameKinks = true;
-      for (let index = 0; index < diodes.length; index += 1) {
-        const { anode, cathode, forwardVolts } = diodes[index];
+      for (let index = 0; index < kinks.length; index += 1) {
+        const { anode, cathode, atVolts } = kinks[index];
         acrossMove[index] = (anode >= 0 ? move[anode] : 0) - (cathode >= 0 ? move[cathode] : 0);
-        if (across[index] + acrossMove[index] > forwardVolts !== (conducting[index] === 1)) sameKinks = false;
+        if (across[index] + acrossMove[index] > atVolts !== (above[index] === 1)) sameKinks = false;
       }
       const settled = greatest <= (correction < MANY_CORRECTIONS ? SETTLED : SETTLED_BADLY_CONDITIONED) * scale;
       const straight = sameKinks && this.loadsStraight(volts, drive);
       if (straight || settled) {
         this.advance(volts, 1);
-        this.readDiodes(volts, drive);
+        this.readKinks(volts, drive);
         if (straight && !settled) this.readLoads(volts, drive);
         return true;
       }
       const length = this.lineMinimum(g, volts, drive);
       this.advance(volts, length);
-      this.readDiodes(volts, drive);
+      this.readKinks(volts, drive);
     }
     return false;
   }
@@ -344,13 +372,12 @@ export class Stepper {
     for (let node = 0; node < volts.length; node += 1) volts[node] += length * this.move[node];
   }
 
-  private readDiodes(volts: Float64Array, drive: number): void {
-    const { diodes } = this.circuit;
-    for (let index = 0; index < diodes.length; index += 1) {
-      const { anode, cathode, forwardVolts } = diodes[index];
-      const between = this.at(anode, volts, drive) - this.at(cathode, volts, drive);
-      this.across[index] = between;
-      this.conducting[index] = between > forwardVolts ? 1 : 0;
+  private readKinks(volts: Float64Array, drive: number): void {
+    const { kinks, across, above } = this;
+    for (let index = 0; index < kinks.length; index += 1) {
+      const { anode, cathode, atVolts } = kinks[index];
+      across[index] = this.at(anode, volts, drive) - this.at(cathode, volts, drive);
+      above[index] = across[index] > atVolts ? 1 : 0;
     }
   }
 
@@ -401,16 +428,15 @@ export class Stepper {
       if (saturation) amps += beyondSaturation(flux[index], henries, saturation);
       for (const { node, weight } of terms) if (node >= 0) residual[node] += g * weight * amps;
     }
-    for (let index = 0; index < circuit.diodes.length; index += 1) {
-      const { anode, cathode, forwardVolts, onSiemens, leakSiemens, transitSeconds } = circuit.diodes[index];
-      let carried = 0;
-      if (anode < -1 || cathode < -1) {
-        // The free end's own part of the leakage is in the matrix; the known end's is not.
-        if (anode < -1 && cathode >= 0) residual[cathode] -= g * leakSiemens * this.at(anode, volts, drive);
-        if (cathode < -1 && anode >= 0) residual[anode] -= g * leakSiemens * this.at(cathode, volts, drive);
-      }
-      if (this.conducting[index]) carried = (g + transitSeconds) * onSiemens * (this.across[index] - forwardVolts);
-      if (carried === 0) continue;
+    for (const { anode, cathode, leakSiemens } of circuit.diodes) {
+      // The free end's own part of the leakage is in the matrix; the known end's is not.
+      if (anode < -1 && cathode >= 0) residual[cathode] -= g * leakSiemens * this.at(anode, volts, drive);
+      if (cathode < -1 && anode >= 0) residual[anode] -= g * leakSiemens * this.at(cathode, volts, drive);
+    }
+    for (let index = 0; index < this.kinks.length; index += 1) {
+      if (!this.above[index]) continue;
+      const { anode, cathode, atVolts, siemens, farads } = this.kinks[index];
+      const carried = (g * siemens + farads) * (this.across[index] - atVolts);
       if (anode >= 0) residual[anode] += carried;
       if (cathode >= 0) residual[cathode] -= carried;
     }
@@ -452,11 +478,11 @@ export class Stepper {
   private prepare(g: number, volts: Float64Array, drive: number): boolean {
     this.readLoads(volts, drive);
     if (this.factorAtHand(g)) return true;
-    const factor = this.factorFor(g, this.conducting, this.loadSlopes);
+    const factor = this.factorFor(g, this.above, this.loadSlopes);
     if (!factor) return false;
     this.factoredLength = g;
     this.factoredClosed = this.closed;
-    this.factoredKinks.set(this.conducting);
+    this.factoredKinks.set(this.above);
     this.factoredSlopes.set(this.loadSlopes);
     this.factor = factor;
     return true;
@@ -466,26 +492,26 @@ export class Stepper {
   factorAtHand(g: number): BandedFactor | null {
     return g === this.factoredLength &&
       this.closed === this.factoredClosed &&
-      same(this.conducting, this.factoredKinks) &&
+      same(this.above, this.factoredKinks) &&
       same(this.loadSlopes, this.factoredSlopes)
       ? this.factor
       : null;
   }
 
   /**
-   * The factor of capacitances plus `g` times conductances for a set of conducting diodes and load slopes, from the
+   * The factor of capacitances plus `g` times conductances for what is above its kink and load slopes, from the
    * cache where it is there; null when it is not positive definite to working precision.
    */
-  factorFor(g: number, conducting: Uint8Array, loadSlopes: Float64Array): BandedFactor | null {
-    const key = `${g};${this.closed};${conducting.join('')};${loadSlopes.join()}`;
+  factorFor(g: number, above: Uint8Array, loadSlopes: Float64Array): BandedFactor | null {
+    const key = `${g};${this.closed};${above.join('')};${loadSlopes.join()}`;
     const known = this.cache.get(key);
     if (known) return known;
     const { circuit, matrix } = this;
     matrix.set(this.base(g));
-    for (let index = 0; index < circuit.diodes.length; index += 1) {
-      if (!conducting[index]) continue;
-      const { anode, cathode, onSiemens, transitSeconds } = circuit.diodes[index];
-      this.stamp(matrix, anode, cathode, (g + transitSeconds) * onSiemens);
+    for (let index = 0; index < this.kinks.length; index += 1) {
+      if (!above[index]) continue;
+      const { anode, cathode, siemens, farads } = this.kinks[index];
+      this.stamp(matrix, anode, cathode, g * siemens + farads);
     }
     for (let index = 0; index < circuit.loads.length; index += 1)
       this.stamp(matrix, circuit.loads[index].from, circuit.loads[index].to, g * loadSlopes[index]);
@@ -499,19 +525,19 @@ export class Stepper {
 
   /** Fraction of the move at which the convex function is least along it, at most 1. */
   private lineMinimum(g: number, volts: Float64Array, drive: number): number {
-    const { circuit, residual, move, across, acrossMove } = this;
+    const { circuit, residual, move, across, acrossMove, kinks } = this;
     let start = 0;
     for (let node = 0; node < move.length; node += 1) start += residual[node] * move[node];
     const linear = this.quadratic(this.base(g), move);
     const derivative = (length: number) => {
       let value = start + length * linear;
-      for (let index = 0; index < circuit.diodes.length; index += 1) {
+      for (let index = 0; index < kinks.length; index += 1) {
         const turn = acrossMove[index];
         if (turn === 0) continue;
-        const { forwardVolts, onSiemens, transitSeconds } = circuit.diodes[index];
-        const before = Math.max(0, across[index] - forwardVolts);
-        const after = Math.max(0, across[index] + length * turn - forwardVolts);
-        value += (g + transitSeconds) * onSiemens * (after - before) * turn;
+        const { atVolts, siemens, farads } = kinks[index];
+        const before = Math.max(0, across[index] - atVolts);
+        const after = Math.max(0, across[index] + length * turn - atVolts);
+        value += (g * siemens + farads) * (after - before) * turn;
       }
       for (let index = 0; index < circuit.loads.length; index += 1) {
         const load = circuit.loads[index];

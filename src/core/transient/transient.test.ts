@@ -90,7 +90,7 @@ it('agrees with odex on a winding whose leakage inductance rings with its own ca
   const circuit = circuitOf(
     shunted,
     { ...drive, seriesOhms: winding.ohms, seriesHenries: winding.henries },
-    { forwardVolts: 0, strayFarads: 0, onOhms: 2e-4, leakSiemens: 0, transitSeconds: 0 },
+    { forwardVolts: 0, strayFarads: 0, onOhms: 2e-4, leakSiemens: 0, transitSeconds: 0, junctionSteps: [] },
     outputElements({ seriesOhms: 0, bleederOhms: null }, { kind: 'current', amps: loadAmps }),
   );
   const grid = timeGrid(drive, 800);
