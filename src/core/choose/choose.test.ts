@@ -139,6 +139,7 @@ describe('spending capacitors', () => {
     loadedLadder(gradedNetwork(halfWaveNetwork(stages, 1), 'equal', multiples), drive, {
       forwardVolts: 0,
       strayFarads: 0,
+      onOhms: 0,
     }).lightLoad.droop;
 
   it('places them as well as any other way of placing them, all evaluated', () => {

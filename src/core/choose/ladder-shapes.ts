@@ -60,7 +60,7 @@ export function shapesOf(topology: Topology, stages: number, graded: boolean): L
  */
 export function placedMultiples(network: LadderNetwork, totals: readonly number[]): number[][] {
   const drive = plainDrive({ waveform: 'sine', positivePeakVolts: 1, negativePeakVolts: 1, frequencyHertz: 1 });
-  const { droop } = elastancesOf(loadedLadder(network, drive, { forwardVolts: 0, strayFarads: 0 }));
+  const { droop } = elastancesOf(loadedLadder(network, drive, { forwardVolts: 0, strayFarads: 0, onOhms: 0 }));
   const multiples = network.capacitors.map(() => 1);
   const saving = (at: number) => droop[at] / (multiples[at] * (multiples[at] + 1));
   let spent = multiples.length;

@@ -96,6 +96,8 @@ function atScaleOf(
     steps: response.steps,
     strayFactor: idealVolts > 0 ? Math.min(1, noLoadVolts / idealVolts) : 0,
     hardLimitAmps: hardLimitAmps(drive, { droop: response.droop / farads }, feeding),
+    // Nothing in a drawer says what a diode's on-resistance is.
+    diodeOhms: 0,
     inputFarads: response.inputFarads.map((each) => each * farads),
     network: { topology: shape.topology, diodes: { length: shape.diodes } },
     lightLoad: {
@@ -106,7 +108,7 @@ function atScaleOf(
     unloaded: { outputVolts: noLoadVolts },
     feeding,
     // Every ladder that is chosen is driven from its foot.
-    turnOn: { width: 1 },
+    turnOn: { width: 1, inTurn: false },
     outputElastance: response.outputElastance / farads,
   };
   let ladderAmps = amps;
@@ -118,7 +120,7 @@ function atScaleOf(
   }
   if (!droop) return null;
   const terminalVolts = noLoadVolts - droop.totalVolts;
-  const { peakToPeakVolts, chargingAngle } = rippleAt(ladder, ladderAmps);
+  const { peakToPeakVolts, chargingAngle } = rippleAt(ladder, ladderAmps, droop.sourceAngle);
   const demand = sourceDemand(ladder, ladderAmps, droop, chargingAngle);
   return {
     ladderAmps,

@@ -91,10 +91,10 @@ export class ShapeTable {
 
   private exactAt(strayFarads: number): ShapeResponse | null {
     const { network, form } = this;
-    const ladder = loadedLadder(network, form, { forwardVolts: 0, strayFarads });
+    const ladder = loadedLadder(network, form, { forwardVolts: 0, strayFarads, onOhms: 0 });
     const { lightLoad, unloaded, feeding } = ladder;
     if (!Number.isFinite(lightLoad.droop)) return null;
-    const dropped = withPeaksOf({ ...ladder, forwardVolts: SMALL_DROP }, form);
+    const dropped = withPeaksOf({ ...ladder, diode: { ...ladder.diode, forwardVolts: SMALL_DROP } }, form);
     const amplitude = amplitudeVolts(form);
     const ideal = idealVolts(network, form, 0);
     return {

@@ -11,6 +11,8 @@ export type TurnOn = {
   starts: number[];
   /** Where the output has risen as far as it will before the peak at which each diode conducts; zero where it rises to the peak. */
   ends: number[];
+  /** Whether each start takes from those before it. */
+  inTurn: boolean;
   /** How wide the winding's pulse is for its mean square, over the angle from where it starts. */
   width: number;
 };
@@ -34,7 +36,12 @@ export function turnOnOf(
   strayFarads: number,
 ): TurnOn {
   const shared = sharedCoupling(network) !== null;
-  const found: TurnOn = { starts: network.diodes.map(() => 0), ends: network.diodes.map(() => 0), width: 1 };
+  const found: TurnOn = {
+    starts: network.diodes.map(() => 0),
+    ends: network.diodes.map(() => 0),
+    inTurn: shared,
+    width: 1,
+  };
   for (const [before, rising] of [
     [beforePositive, 1],
     [beforeNegative, -1],

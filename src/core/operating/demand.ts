@@ -10,11 +10,11 @@ export type Demand = { watts: number; amps: number | null; efficiency: number | 
 
 /** What a loaded ladder takes, the drive's own swing on an unsmoothed output included. */
 export function demandOf(design: Design, ladder: LoadedLadder, point: WorkingPoint): Demand {
-  const { chargingAngle } = rippleAt(ladder, point.ladderAmps);
+  const { chargingAngle } = rippleAt(ladder, point.ladderAmps, point.droop.sourceAngle);
   const demand = sourceDemand(ladder, point.ladderAmps, point.droop, chargingAngle);
   const chargeInAll = ladder.lightLoad.diodeCharges.reduce((sum, charge) => sum + charge, 0);
   const swing = swingWatts(design, ladder);
-  const diodes = { chargeInAll, forwardVolts: ladder.forwardVolts };
+  const diodes = { chargeInAll, forwardVolts: ladder.diode.forwardVolts };
   const watts = wattsInto(point.terminalVolts, point.ladderAmps, diodes, demand.sourceWatts) + swing.terminal;
   return {
     watts,

@@ -126,7 +126,11 @@ function withStrays(design: Design, { parts }: LadderInputs, network: LadderNetw
   return {
     network,
     drive: mirrored,
-    diode: { forwardVolts: dropOf(design, parts, idealVolts(network, mirrored, 0)), strayFarads },
+    diode: {
+      forwardVolts: dropOf(design, parts, idealVolts(network, mirrored, 0)),
+      strayFarads,
+      onOhms: parts.diode.onOhms,
+    },
     capacitive,
     response,
   };

@@ -4,7 +4,7 @@ import { droopAt, loadedLadder, rippleAt } from '../ladder/loaded';
 import { sourceDemand } from './source-demand';
 
 const ladderOf = (stages: number, seriesOhms: number) =>
-  loadedLadder(halfWaveNetwork(stages, 1), sineDrive(1, 1, seriesOhms), { forwardVolts: 0, strayFarads: 0 });
+  loadedLadder(halfWaveNetwork(stages, 1), sineDrive(1, 1, seriesOhms), { forwardVolts: 0, strayFarads: 0, onOhms: 0 });
 
 // Loss in the source's resistance by ideal-diode integration, V = 1, f = 1, C = 1: [stages, x, Rs over R_out, watts].
 it.each([
@@ -20,7 +20,7 @@ it.each([
   const { droop } = lightLoadOf(halfWaveNetwork(stages, 1));
   const ladder = ladderOf(stages, part * droop);
   const amps = (x * 2 * stages) / droop;
-  const demand = sourceDemand(ladder, amps, droopAt(ladder, amps)!, rippleAt(ladder, amps).chargingAngle);
+  const demand = sourceDemand(ladder, amps, droopAt(ladder, amps)!, rippleAt(ladder, amps, 0).chargingAngle);
   expect(demand.sourceWatts / watts).toBeGreaterThan(1);
   expect(demand.sourceWatts / watts).toBeLessThan(1.26);
   expect(demand.rmsAmps! ** 2 * part * droop).toBeCloseTo(demand.sourceWatts, 12);
@@ -28,7 +28,7 @@ it.each([
 
 it('a stiff source loses nothing, and its current is set by the capacitors', () => {
   const ladder = ladderOf(2, 0);
-  const demand = sourceDemand(ladder, 0.02, droopAt(ladder, 0.02)!, rippleAt(ladder, 0.02).chargingAngle);
+  const demand = sourceDemand(ladder, 0.02, droopAt(ladder, 0.02)!, rippleAt(ladder, 0.02, 0).chargingAngle);
   expect(demand.sourceWatts).toBe(0);
   // Two pulses a cycle of nu = N/2 charges cannot have an RMS below their mean.
   expect(demand.rmsAmps).toBeGreaterThan(2 * 2 * 0.02);
@@ -38,7 +38,7 @@ it('keeps its digits down to the smallest currents: RMS over mean rises smoothly
   for (const seriesOhms of [0, 5]) {
     const ladder = ladderOf(2, seriesOhms);
     const ratio = (amps: number) =>
-      sourceDemand(ladder, amps, droopAt(ladder, amps)!, rippleAt(ladder, amps).chargingAngle).rmsAmps! / amps;
+      sourceDemand(ladder, amps, droopAt(ladder, amps)!, rippleAt(ladder, amps, 0).chargingAngle).rmsAmps! / amps;
     // Charging angle goes as the square root of current, the source's as its cube root; the narrower pulse never counts.
     for (let power = -3; power >= -13; power -= 0.25) {
       const rise = ratio(10 ** (power - 0.25)) / ratio(10 ** power);
@@ -60,7 +60,7 @@ it('strays behind a pulse: a step loses C Vpp² an edge pair, a slope no more th
     const ladder = loadedLadder(
       halfWaveNetwork(2, 1e-9),
       { ...drive, edgeSeconds },
-      { forwardVolts: 0, strayFarads: farads },
+      { forwardVolts: 0, strayFarads: farads, onOhms: 0 },
     );
     const [foot] = ladder.inputFarads;
     return { foot, lost: sourceDemand(ladder, 0, droopAt(ladder, 0)!, 0).sourceWatts };

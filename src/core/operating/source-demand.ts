@@ -3,7 +3,8 @@ import type { Droop, DroopInputs } from '../ladder/loaded';
 import { pulseShape } from '../ladder/pulse-shape';
 
 /**
- * RMS current in a winding and the loss on the way into the ladder.
+ * RMS current in a winding and the loss on the way into the ladder, that in the
+ * diodes' on-resistance included.
  *
  * On a sine two pulses a cycle carry the charges of the bookkeeping. Their
  * width is set by the source resistance (tip of a cosine of half-angle t) or by
@@ -28,13 +29,14 @@ export function sourceDemand(
   chargingAngle: number,
 ): { rmsAmps: number | null; sourceWatts: number } {
   const { windingPulses } = ladder.lightLoad;
-  const { seriesOhms, frequencyHertz } = ladder.drive;
+  const { frequencyHertz } = ladder.drive;
+  const ohms = ladder.drive.seriesOhms + ladder.diodeOhms;
   const peakVolts = amplitudeVolts(ladder.drive);
   if (hasFastEdges(ladder.drive)) {
     const sourceWatts =
       droop.totalVolts * amps + ladder.inputFarads.reduce((sum, farads) => sum + edgeWatts(ladder.drive, farads), 0);
     if (sourceWatts === 0) return { rmsAmps: 0, sourceWatts };
-    return { rmsAmps: seriesOhms > 0 ? Math.sqrt(sourceWatts / windingPulses.length / seriesOhms) : null, sourceWatts };
+    return { rmsAmps: ohms > 0 ? Math.sqrt(sourceWatts / windingPulses.length / ohms) : null, sourceWatts };
   }
   // Nothing drawn, no pulses; the strays' own current flows all the same.
   const shape = pulseShape(droop, chargingAngle).square;
@@ -45,7 +47,7 @@ export function sourceDemand(
   );
   return {
     rmsAmps: Math.sqrt(Math.max(...squares)),
-    sourceWatts: squares.reduce((sum, square) => sum + square * seriesOhms, 0),
+    sourceWatts: squares.reduce((sum, square) => sum + square * ohms, 0),
   };
 }
 

@@ -8,6 +8,7 @@ import { workingPoint } from './terminal';
 const ladder = loadedLadder(halfWaveNetwork(4, 1e-9), sineDrive(3000, 30e3, 3000), {
   forwardVolts: 10,
   strayFarads: 1e-12,
+  onOhms: 0,
 });
 
 const ohms = (from: number, to: number) =>

@@ -102,7 +102,7 @@ const EXPLANATIONS = {
     withNumbers: `${say(output.noLoadVolts, 'V')} − ${say(output.terminalMeanVolts === null ? null : output.noLoadVolts - output.terminalMeanVolts, 'V')} − ${say(output.droopBySeriesResistorVolts, 'V')} = ${say(output.meanVolts, 'V')}`,
     source: 'Charge bookkeeping; see droop. The mean over a cycle is what a dc meter shows.',
     validRange: 'Up to two thirds of the no-load voltage lost; good to 30 %.',
-    uncertain: 'Ideal parts: 0.3 % of no-load. With source resistance: −5 % to +6.5 % of the droop.',
+    uncertain: 'Ideal parts: 0.3 % of no-load. With source resistance: −5 % to +7 % of the droop.',
     besides: [
       {
         name: 'Least and most over a cycle',
@@ -120,7 +120,7 @@ const EXPLANATIONS = {
     validRange: 'Up to two thirds of no-load.',
     uncertain: reactive
       ? '1.6 % of no-load; marked rough, up to 8 %.'
-      : '−5 % to +6.5 % of the droop where source and capacitors matter alike.',
+      : '−5 % to +7 % of the droop where source and capacitors matter alike.',
     besides: [
       {
         name: 'Regulation',

@@ -57,7 +57,10 @@ export function nodesUnderLoad(
 }
 
 /** A swinging node is held at either peak by a diode to a steady one: it ends where that one does, a drop apart. */
-function meetingAtThePeaks({ network, forwardVolts }: LoadedLadder, nodes: NodePrediction[]): NodePrediction[] {
+function meetingAtThePeaks(
+  { network, diode: { forwardVolts } }: LoadedLadder,
+  nodes: NodePrediction[],
+): NodePrediction[] {
   const steady = new Map(
     nodes.filter(({ column }) => column !== 'oscillating' && column !== 'antiphase').map((node) => [node.id, node]),
   );

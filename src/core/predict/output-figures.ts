@@ -50,9 +50,9 @@ export function outputFigures(
 ): OutputPrediction {
   const { atFullDrive, ladder, point } = operating;
   const noLoadVolts = atFullDrive.unloaded.outputVolts;
-  const { network, drive, forwardVolts } = atFullDrive;
+  const { network, drive, diode } = atFullDrive;
   const idealNoLoadVolts = idealVolts(network, drive, 0);
-  const withoutStrays = idealVolts(network, drive, forwardVolts);
+  const withoutStrays = idealVolts(network, drive, diode.forwardVolts);
   const fixed = {
     polarity: polarityOf(design),
     idealNoLoadVolts,

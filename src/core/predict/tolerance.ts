@@ -143,8 +143,8 @@ function sampled(
     frequencyHertz: ladder.drive.frequencyHertz * off('frequency', spread.frequency),
     seriesOhms: ladder.drive.seriesOhms * off('source', spread.source),
   };
-  const forwardVolts = ladder.forwardVolts * off('forward', spread.forward);
-  const amplitude = ladder.stepVolts + ladder.forwardVolts;
+  const forwardVolts = ladder.diode.forwardVolts * off('forward', spread.forward);
+  const amplitude = ladder.stepVolts + ladder.diode.forwardVolts;
   const stepVolts = Math.max(0, amplitude * peaksFactor - forwardVolts);
   const grown = ladder.stepVolts > 0 ? stepVolts / ladder.stepVolts : 0;
   // Drawn last, so that what was drawn before it stays as it was.
@@ -155,7 +155,7 @@ function sampled(
     ladder: {
       ...ladder,
       drive,
-      forwardVolts,
+      diode: { ...ladder.diode, forwardVolts },
       stepVolts,
       lightLoad: { ...ladder.lightLoad, droop, ripple },
       unloaded: { ...ladder.unloaded, outputVolts: ladder.unloaded.outputVolts * grown },
@@ -270,14 +270,17 @@ function* outputsOf(design: Design, draws: Draws, samples: number) {
   const { ladder, point } = draws;
   // A resistive load divides the ripple as it divides the mean, as in the prediction.
   const dividing = design.load.kind === 'current' ? 1 : point.loadVolts / point.terminalVolts || 1;
-  const ownRipple = rippleAt(ladder, point.ladderAmps).peakToPeakVolts;
+  const ownRipple = rippleAt(ladder, point.ladderAmps, point.droop.sourceAngle).peakToPeakVolts;
   const swing = ladder.unloaded.feedthroughPeakToPeakVolts;
   for (let sample = 0; sample < samples; sample += 1) {
     const draw = draws.next();
     if (draw) {
-      const { loadVolts, ladderAmps, loadAmps } = draw.settled;
+      const { loadVolts, ladderAmps, loadAmps, droop } = draw.settled;
       // What the drive itself swings the output by goes with its peaks.
-      const more = rippleAt(draw.ladder, ladderAmps).peakToPeakVolts - ownRipple + swing * (draw.peaksFactor - 1);
+      const more =
+        rippleAt(draw.ladder, ladderAmps, droop.sourceAngle).peakToPeakVolts -
+        ownRipple +
+        swing * (draw.peaksFactor - 1);
       const ripple = output.ripplePeakToPeakVolts! + dividing * more;
       found.outputs.push(loadVolts);
       found.ripples.push(ripple);

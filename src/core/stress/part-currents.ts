@@ -55,7 +55,7 @@ export function partCurrents(
   const { instants, windingPulses } = lightLoad;
   const omega = 2 * Math.PI * frequencyHertz;
   const swept = hasFastEdges(drive);
-  const { square, endSlope } = pulseShape(droop, rippleAt(ladder, amps).chargingAngle);
+  const { square, endSlope } = pulseShape(droop, rippleAt(ladder, amps, droop.sourceAngle).chargingAngle);
   const coulombs = amps / frequencyHertz;
   const peaks = network.diodes.map((diode): Peak =>
     conductsAtPositivePeak(diode, unloaded.response.swings) ? 'positive' : 'negative',

@@ -23,7 +23,8 @@ it.each<[string, Parameters<typeof benchDesign>[0], RegExp]>([
     { ladder: { stages: 3 }, diode: { recoverySeconds: 0.03 }, driver: { seriesOhms: 0.05 }, load },
     /recover/,
   ],
-  ['on-resistance', { ladder: { stages: 4 }, diode: { onOhms: 0.6 }, load }, /resistance and leakage/],
+  ['leakage', { ladder: { stages: 2 }, diode: { leakageAmps: 0.02, peakInverseVolts: 2 }, load }, /leakage/],
+  ['on-resistance, which both have', { ladder: { stages: 4 }, diode: { onOhms: 0.6 }, load }, /^They agree/],
   ['inductance', { ladder: { stages: 3 }, driver: { seriesHenries: 0.3 }, load }, /reactance/],
   [
     'a ripple that a resistance softens',

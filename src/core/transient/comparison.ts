@@ -130,12 +130,11 @@ function whyTheyDiffer(
     return 'Mostly the source’s reactance and its resonance with the capacitors, which the closed form takes as one circuit of each for all of them.';
   if (drive.seriesHenries > 0)
     return 'Mostly leakage inductance, which spreads and delays the charging and which the closed form leaves out behind a square.';
-  if (lower && (diode.onOhms > 0 || diode.leakageAmps > 0))
-    return 'Mostly loss in the diodes: their resistance and leakage are left out of the closed form.';
+  if (lower && diode.leakageAmps > 0) return 'Mostly loss in the diodes: their leakage is left out of the closed form.';
   const bySource = output.droopBySourceVolts ?? 0;
   const byCapacitors = output.droopByCapacitorsVolts ?? 0;
   if (bySource > 0.15 * byCapacitors)
-    return 'Mostly the drive’s resistance: how it joins with the capacitors is only estimated in the closed form.';
+    return 'Mostly the resistance of drive and diodes: how it joins with the capacitors is only estimated in the closed form.';
   if (design.ladder.strayFarads + diode.junctionFarads > 0)
     return 'Mostly strays under load: the closed form takes them as without load.';
   return 'Mostly the light-load limit: the closed form is exact only as the load goes to zero.';
