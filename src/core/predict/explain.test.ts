@@ -62,6 +62,23 @@ it('speaks of every topology, waveform and grading without gaps, and quotes the 
       }
 });
 
+it('the diodes’ on-resistance stands with the source’s: of a half-wave ladder R / n, which shares a pulse', () => {
+  const one: Design = {
+    ...design,
+    driver: { ...design.driver, seriesOhms: 1000 } as Design['driver'],
+    ladder: {
+      ...design.ladder,
+      stages: 2,
+      strayFarads: 0,
+      diode: { ...design.ladder.diode, junctionFarads: 0, onOhms: 300 },
+    },
+    load: { kind: 'current', amps: 1e-6 },
+  };
+  const { withNumbers } = explain('droopBySourceVolts', one, predict(one));
+  expect(withNumbers).toContain(formatQuantity(1150, 'Ω', 4));
+  expect(withNumbers).toContain(formatQuantity(150, 'Ω', 4));
+});
+
 it('the short formula is what bookkeeping gives', () => {
   // The printed sums evaluated at n = 2, in units of I / f C.
   const at = (ladder: Partial<Design['ladder']>) => {

@@ -36,6 +36,8 @@ function termsOf(design: Design, prediction: Prediction) {
     coefficients,
     steps: coefficients.steps,
     pulses: coefficients.pulses,
+    // Behind a reactance they are left out.
+    diodeOhms: isReactive(drive) ? 0 : coefficients.diodeOhms,
     diodeCount: prediction.diodes.length,
     farads: capacitor.farads,
     forward: diode.forwardVolts,
@@ -158,13 +160,13 @@ const EXPLANATIONS = {
             },
           ],
   }),
-  droopBySourceVolts: ({ output, drive, peak, current, edged, reactive, pulses }) => ({
+  droopBySourceVolts: ({ output, drive, peak, current, edged, reactive, pulses, diodeOhms }) => ({
     equation: reactive
       ? 'e″ + (R/X) e′ + e/(XωC) = sin t/(XωC);  each pulse loses ν Vpk (1 − e at its end)'
       : edged
         ? 'droop_R = I Rs (ν₊² / d + ν₋² / (1 − d)), summed over windings'
         : 'sin θ − θ cos θ = π ν I Rs / Vpk;  each pulse loses ν Vpk (1 − cos θ)',
-    withNumbers: `ν₊ = ${pulses.positive.toPrecision(3)}, ν₋ = ${pulses.negative.toPrecision(3)}, ${current}, ${say(drive.seriesOhms, 'Ω')}${reactive ? ` and ${say(drive.seriesHenries, 'H')}` : ''}, ${peak} give ${say(output.droopBySourceVolts, 'V')}`,
+    withNumbers: `ν₊ = ${pulses.positive.toPrecision(3)}, ν₋ = ${pulses.negative.toPrecision(3)}, ${current}, ${say(drive.seriesOhms + diodeOhms, 'Ω')}${diodeOhms > 0 ? `, ${say(diodeOhms, 'Ω')} of it the diodes’ on-resistance` : ''}${reactive ? ` and ${say(drive.seriesHenries, 'H')}` : ''}, ${peak} give ${say(output.droopBySourceVolts, 'V')}`,
     source: reactive
       ? 'Derived: each pulse is that of a resonant circuit of source and foot, C = Σν² / (2 droop coefficient). Below zero where it carries the charge over the peak.'
       : edged

@@ -105,7 +105,13 @@ function energyOf({ output }: Design, { atFullDrive, inputs }: OperatingPoint): 
 
 function coefficientsOf({ ladder }: OperatingPoint): Prediction['coefficients'] {
   const { droop, ripple, windingPulses } = ladder.lightLoad;
-  return { steps: ladder.steps, droop: Number.isFinite(droop) ? droop : null, ripple, pulses: windingPulses[0] };
+  return {
+    steps: ladder.steps,
+    droop: Number.isFinite(droop) ? droop : null,
+    ripple,
+    pulses: windingPulses[0],
+    diodeOhms: ladder.diodeOhms,
+  };
 }
 
 /** sqrt(V f C / I), the published rule for half-wave ladders. */

@@ -140,6 +140,8 @@ type LadderCoefficients = {
   ripple: number;
   /** Charge that the first winding gives at either peak, for each charge of the load. */
   pulses: { positive: number; negative: number };
+  /** What the diodes' on-resistance comes to in series with a winding, Ω. */
+  diodeOhms: number;
 };
 
 export type Prediction = {
