@@ -24,6 +24,9 @@ export type DiodeCurrent = {
 type Peak = 'positive' | 'negative';
 type Instant = keyof LoadedLadder['lightLoad']['instants'];
 
+/** Where strays leave less of the output than this part, no closed form counts for anything. */
+const LEAST_NARROWING = 0.1;
+
 /**
  * What alternates in every capacitor and diode of a loaded ladder.
  *
@@ -80,6 +83,8 @@ export function partCurrents(
     if (!swept) return Math.PI * square * product * frequencyHertz ** 2 * gives[peak].recovery.squareFactor;
     return windingAmps === null ? NaN : ((windingAmps / gives[peak].all) ** 2 * product) / 2;
   };
+  // Strays leave the upper diodes less of the swing, by which the winding's pulse is taken for wider than the lower ones' are (fitted).
+  const narrowing = swept ? 1 : Math.max(LEAST_NARROWING, ladder.strayFactor);
   const across = (index: number, at: ReadonlyMap<string, number>) => {
     const { upper, lower } = network.capacitors[index];
     return at.get(upper)! - at.get(lower)!;
@@ -111,7 +116,7 @@ export function partCurrents(
       const standing = (peak === 'positive' ? duty : 1 - duty) / frequencyHertz;
       const back = swept ? (transitSeconds * charge) / standing : recovery.coulombs;
       return {
-        rmsAmps: root(pulsed(charge, peak, load)),
+        rmsAmps: root(pulsed(charge, peak, load) / narrowing),
         forwardCoulombs: charge + back,
         recoveredCoulombs: back,
         recoveredVolts: amplitudeVolts(drive) * (swept ? 2 : 1 - Math.cos(omega * recovery.seconds)),
