@@ -8,6 +8,8 @@ type ReactiveInputs = {
   drive: Drive;
   stepVolts: number;
   strayFactor: number;
+  /** What the diodes' on-resistance comes to in series with each winding, Ω. */
+  diodeOhms: number;
   lightLoad: Pick<LightLoad, 'droop'> & { windingPulses: Readonly<LightLoad['windingPulses']> };
   unloaded: { outputVolts: number };
 };
@@ -31,14 +33,18 @@ const reactanceOhms = ({ frequencyHertz, seriesHenries }: Drive) => 2 * Math.PI 
 /** Whether the source's reactance shapes the pulses; behind a square it is left to the time domain. */
 export const isReactive = (drive: Drive) => !hasFastEdges(drive) && drive.seriesOhms < DAMPED * reactanceOhms(drive);
 
-/** The path of a ladder's pulses through its source; null where no reactance shapes them. */
-export function reactivePath({ drive, lightLoad }: Pick<ReactiveInputs, 'drive' | 'lightLoad'>): PulsePath | null {
+/** The path of a ladder's pulses through its source and diodes; null where no reactance shapes them. */
+export function reactivePath({
+  drive,
+  lightLoad,
+  diodeOhms,
+}: Pick<ReactiveInputs, 'drive' | 'lightLoad' | 'diodeOhms'>): PulsePath | null {
   if (!isReactive(drive)) return null;
   const ohms = reactanceOhms(drive);
   let squares = 0;
   for (const { positive, negative } of lightLoad.windingPulses) squares += positive ** 2 + negative ** 2;
   const stiffness = (2 * lightLoad.droop) / squares / (2 * Math.PI * drive.frequencyHertz * ohms);
-  return stiffness <= FASTEST ? { damping: drive.seriesOhms / ohms, stiffness } : null;
+  return stiffness <= FASTEST ? { damping: (drive.seriesOhms + diodeOhms) / ohms, stiffness } : null;
 }
 
 /** Paths at which pulses are worked out, by the logarithm of stiffness and, from its least, of damping: steps of each. */

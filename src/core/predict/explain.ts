@@ -36,8 +36,7 @@ function termsOf(design: Design, prediction: Prediction) {
     coefficients,
     steps: coefficients.steps,
     pulses: coefficients.pulses,
-    // Behind a reactance they are left out.
-    diodeOhms: isReactive(drive) ? 0 : coefficients.diodeOhms,
+    diodeOhms: coefficients.diodeOhms,
     diodeCount: prediction.diodes.length,
     farads: capacitor.farads,
     forward: diode.forwardVolts,

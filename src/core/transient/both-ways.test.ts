@@ -64,9 +64,10 @@ describe('closed form and time domain, x = 10 %', () => {
 
 describe('ripple and mean behind resistance on a sine', () => {
   /** Of a ladder's own output resistance, in the source or in each diode. */
-  const compared = (ladder: object, x: number, source: number, diode: number) => {
+  const compared = (ladder: object, x: number, source: number, diode: number, reactance = 0) => {
     const { rOut } = loaded(ladder, {}, x);
-    const parts = loaded(ladder, { seriesOhms: source * rOut }, x).design;
+    const driver = { seriesOhms: source * rOut, seriesHenries: (reactance * rOut) / (2 * Math.PI) };
+    const parts = loaded(ladder, driver, x).design;
     const design = {
       ...parts,
       ladder: { ...parts.ladder, diode: { ...parts.ladder.diode, onOhms: diode * rOut } },
@@ -100,6 +101,11 @@ describe('ripple and mean behind resistance on a sine', () => {
     // That of a two-ended ladder has no account of resistance: above, not below.
     if (name === 'two-ended') expect(ripple).toBeGreaterThan(0);
     else expect(Math.abs(ripple)).toBeLessThan(0.045);
+  });
+  it.each(even)('%s: that behind a reactance', (_name, ladder) => {
+    // What it takes itself is known within 1.6 % of no load.
+    const { mean } = compared(ladder, 0.03, 0.001, 0.02, 0.01);
+    expect(Math.abs(mean)).toBeLessThan(0.01);
   });
 });
 
