@@ -18,10 +18,22 @@ export type LoadLinePoint = { amps: number; meanVolts: number };
 export function loadLine(design: Design, points = 41, upToAmps = Infinity): LoadLinePoint[] {
   const ladder = ladderOfDesign(design);
   const mostAmps = Math.min(closedFormAmps(ladder), upToAmps);
+  const open = operatingPoint({ ...design, load: { kind: 'open' } }).point;
+  const start = open ? [{ amps: 0, meanVolts: open.loadVolts }] : [];
+  const drawn: LoadLinePoint[] = [];
+  for (let index = 0; index < points; index += 1) {
+    // Where power runs out the line bends down along what the drive can give, and where it gives nothing it ends.
+    const { point, driveScale } = drawing(design, ladder, (mostAmps * index) / (points - 1));
+    if (point) drawn.push({ amps: point.loadAmps, meanVolts: point.loadVolts });
+    else if (driveScale < 1) break;
+  }
+  return [...start, ...drawn];
+}
+
+/** Where this much current leaves a design's ladder, through its own bleeder and series resistor, whatever its drive's peaks. */
+function drawing(design: Design, ladder: LoadedLadder, ladderAmps: number) {
   const { bleederOhms, seriesOhms } = design.output;
-  const steady: Design = { ...design, load: { kind: 'current', amps: 0 } };
-  /** Where this much current leaves the ladder, whatever its drive's peaks. */
-  const at = (on: LoadedLadder, ladderAmps: number): WorkingPoint | null => {
+  const at = (on: LoadedLadder): WorkingPoint | null => {
     const droop = droopAt(on, ladderAmps);
     if (!droop) return null;
     const terminalVolts = on.unloaded.outputVolts - droop.totalVolts;
@@ -32,17 +44,30 @@ export function loadLine(design: Design, points = 41, upToAmps = Infinity): Load
       ? { ladderAmps, loadAmps, bleederAmps, terminalVolts, loadVolts, droop }
       : null;
   };
+  return settledFrom({ ...design, load: { kind: 'current', amps: 0 } }, ladder, at);
+}
+
+/** Halvings of the range in which the reach lies: three digits. */
+const REACH_HALVINGS = 12;
+
+/**
+ * Greatest current out of a design's ladder at which the closed form has an
+ * output, A: of its ladder, and of what the drive gives with it.
+ */
+export function closedFormReach(design: Design): number {
+  const ladder = ladderOfDesign(design);
+  const holds = (amps: number) => drawing(design, ladder, amps).point !== null;
+  const most = closedFormAmps(ladder);
   const open = operatingPoint({ ...design, load: { kind: 'open' } }).point;
-  const start = open ? [{ amps: 0, meanVolts: open.loadVolts }] : [];
-  const drawn: LoadLinePoint[] = [];
-  for (let index = 0; index < points; index += 1) {
-    const ladderAmps = (mostAmps * index) / (points - 1);
-    // Where power runs out the line bends down along what the drive can give, and where it gives nothing it ends.
-    const { point, driveScale } = settledFrom(steady, ladder, (on) => at(on, ladderAmps));
-    if (point) drawn.push({ amps: point.loadAmps, meanVolts: point.loadVolts });
-    else if (driveScale < 1) break;
+  if (!open || !(most > open.ladderAmps)) return 0;
+  if (holds(most)) return most;
+  let [low, high] = [open.ladderAmps, most];
+  for (let halving = 0; halving < REACH_HALVINGS; halving += 1) {
+    const middle = (low + high) / 2;
+    if (holds(middle)) low = middle;
+    else high = middle;
   }
-  return [...start, ...drawn];
+  return low;
 }
 
 export type StagesPoint = { stages: number; noLoadVolts: number; meanVolts: number | null; droopVolts: number | null };

@@ -7,6 +7,7 @@ import { steadyAmpsOf } from '../load/load-kinds';
 import { isStarved } from '../operating/ladder-inputs';
 import type { Polarity } from '../quantity/polarity';
 import { TOPOLOGY_KINDS } from '../topology/topologies';
+import { closedFormReach } from './curves';
 import type { Prediction } from './prediction';
 import { ratingFindings } from '../stress/rating-findings';
 import { unitSlip } from './unit-slip';
@@ -108,9 +109,9 @@ const outOfReach: Check = (design, { output, source, drive, coefficients }) => {
         message: `The ladder can never give ${formatQuantity(design.load.amps, 'A')}: its first coupling capacitor passes at most ${formatQuantity(limit, 'A')} to the output, even into a short.`,
         advice: 'Draw less, use larger capacitors, a higher frequency or fewer stages.',
       },
-      closedFormFails(output.closedFormAmps),
+      closedFormFails(design),
     ];
-  return [isReactive(drive) ? reactanceRules(output.closedFormAmps) : closedFormFails(output.closedFormAmps)];
+  return [isReactive(drive) ? reactanceRules(closedFormReach(design)) : closedFormFails(design)];
 };
 
 /** Why there is no RMS of an output that alternates. */
@@ -175,12 +176,13 @@ function reactanceRules(amps: number): Finding {
   };
 }
 
-function closedFormFails(amps: number): Finding {
+function closedFormFails(design: Design): Finding {
+  const reach = closedFormReach(design);
   return {
     code: 'closed-form-fails',
     severity: 'stop',
     where: '$.load',
-    message: `The load takes the ladder past two thirds droop, where the closed form does not hold. It holds up to ${formatQuantity(amps, 'A')}.`,
+    message: `The load takes the ladder past two thirds droop, where the closed form does not hold. With what the drive gives it holds up to ${formatQuantity(reach, 'A')}.`,
     advice: 'Draw less, use larger capacitors, a higher frequency, a stiffer drive or fewer stages.',
   };
 }
@@ -215,7 +217,7 @@ const pastOptimum: Check = (design, { optimumStages }) => {
 /** Fraction of a pulse's height under which its fall is more than a note. */
 const MUCH_FALLEN = 0.5;
 
-const driveLimits: Check = (_design, { source, drive, output, input }) => {
+const driveLimits: Check = (design, { source, drive, output, input }) => {
   if (source.driveScale > ENOUGH_SCALE) return [];
   const where = drive.supply ? '$.supply' : '$.driver';
   if (output.meanVolts === null)
@@ -224,7 +226,7 @@ const driveLimits: Check = (_design, { source, drive, output, input }) => {
         code: 'drive-cannot-carry',
         severity: 'stop',
         where,
-        message: 'The load asks more than the drive can give at any voltage that the closed form knows.',
+        message: `The load asks more than the drive can give at any voltage that the closed form knows: it has an output up to ${formatQuantity(closedFormReach(design), 'A')}.`,
         advice: 'Draw less or use a stronger drive.',
       },
     ];

@@ -2,7 +2,8 @@ import { benchDesign } from '../../../tests/reference/bench-design';
 import fc from 'fast-check';
 import type { Design, MeasuredDesign } from '../design/design-schema';
 import { newDesign } from '../design/new-design';
-import { loadLine, stagesCurve } from './curves';
+import { closedFormReach, loadLine, stagesCurve } from './curves';
+import { formatQuantity } from '../quantity/format-quantity';
 import { predict, WITHOUT_OPTIMUM } from './predict';
 import { whatHelpsMost } from './what-helps';
 
@@ -268,6 +269,26 @@ describe('curves', () => {
     for (let at = 1; at < line.length; at += 1) expect(line[at].meanVolts).toBeLessThan(line[at - 1].meanVolts);
     const { amps } = line[7];
     expect(mean({ ...design, load: current(amps) })).toBeCloseTo(line[7].meanVolts, 6);
+  });
+  it('reaches as far as there is an output, by the ladder alone or with what its drive gives', () => {
+    const limited = { ...design, driver: { ...design.driver, maxAmps: 0.02 } };
+    for (const [one, least] of [
+      [design, 0.999],
+      [limited, 0],
+    ] as const) {
+      const reach = closedFormReach(one);
+      expect(reach).toBeGreaterThan(least * predict(one).output.closedFormAmps);
+      expect(predict({ ...one, load: current(0.99 * reach) }).output.meanVolts).not.toBeNull();
+      const past = predict({ ...one, load: current(1.01 * reach) });
+      expect(past.output.meanVolts).toBeNull();
+      const told = past.findings.find(({ code }) => code === 'closed-form-fails' || code === 'drive-cannot-carry');
+      expect(told?.message).toContain(formatQuantity(reach, 'A'));
+    }
+    expect(closedFormReach(limited)).toBeLessThan(0.9 * closedFormReach(design));
+    // A bleeder draws from the ladder before any load does.
+    const bled = { ...design, output: { ...design.output, bleederOhms: 1e8 } };
+    expect(closedFormReach(bled)).toBeCloseTo(closedFormReach(design), 6);
+    expect(closedFormReach({ ...design, output: { ...design.output, bleederOhms: 1e3 } })).toBe(0);
   });
   it('the stages curve holds the present design and peaks at the optimum', () => {
     const { optimumStages } = predict(design);

@@ -53,7 +53,7 @@ export type OutputPrediction = {
   terminalMeanVolts: number | null;
   /** Where nothing rectifies: the output has no direct part worth the name, and these stand for it; else null. */
   alternating: AlternatingOutput | null;
-  /** Output current past which the closed form is no longer trusted, A. */
+  /** Output current past which the closed form of the ladder is no longer trusted, its drive at full peaks, A; with what the drive gives: `closedFormReach`. */
   closedFormAmps: number;
   /** Output current the first coupling capacitor can never pass, A; null without one. */
   chargeLimitAmps: number | null;

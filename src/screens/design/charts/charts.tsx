@@ -126,7 +126,8 @@ function LoadLineChart({ design, prediction, run, colours }: ChartProps & { run:
   const band = run.kind === 'ready' ? (run.result.tolerance?.loadLine ?? []) : [];
   const line = useMemo(() => loadLine(design, 41, interest > 0 ? interest : Infinity), [design, interest]);
   const volts = engineeringScale(Math.max(output.noLoadVolts, target?.volts ?? 0), 'V');
-  const amps = engineeringScale(line[line.length - 1]?.amps ?? 0, 'A');
+  const end = line.at(-1);
+  const amps = engineeringScale(end?.amps ?? 0, 'A');
   const working =
     output.meanVolts === null || output.amps === null
       ? null
@@ -158,7 +159,7 @@ function LoadLineChart({ design, prediction, run, colours }: ChartProps & { run:
   });
   return (
     <Line
-      aria-label={`Load line: ${formatQuantity(output.noLoadVolts, 'V')} without load, falling to where the closed form ends at ${formatQuantity(output.closedFormAmps, 'A')}${words ? `; works at ${words}` : ''}`}
+      aria-label={`Load line: ${formatQuantity(output.noLoadVolts, 'V')} without load${end ? `, falling to ${formatQuantity(end.meanVolts, 'V')} at ${formatQuantity(end.amps, 'A')}` : ''}${words ? `; works at ${words}` : ''}`}
       role="img"
       options={options}
       data={{
