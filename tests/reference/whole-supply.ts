@@ -71,6 +71,8 @@ type BlockingOscillator = Windings & {
   feedback: number;
   baseOhms: number;
   baseVolts: number;
+  /** Across the base resistor, if any. */
+  baseFarads?: number;
   currentGain: number;
   switchOhms: number;
   switchFarads: number;
@@ -378,7 +380,7 @@ function integrateInverter(driver: Inverter, ladder: Ladder, cycles: number, mea
 }
 
 function integrateOscillator(driver: BlockingOscillator, ladder: Ladder, cycles: number, measured: number): SupplyRun {
-  const { volts, feedback, baseOhms, baseVolts, currentGain } = driver;
+  const { volts, feedback, baseOhms, baseVolts, baseFarads, currentGain } = driver;
   const baseAmps = (drain: number) => (volts * (1 + feedback) - feedback * drain - baseVolts) / baseOhms;
   const { count, ratio, atDrain, atOutput, atCharge, size, drainClosed, derivative } = switchLaws(driver, ladder, {
     clampAmps: () => 0,
@@ -391,16 +393,20 @@ function integrateOscillator(driver: BlockingOscillator, ladder: Ladder, cycles:
   let time = 0;
   let began = 0;
   let switchPeakVolts = 0;
+  /** What the base's capacitor was left with, V, and when; the resistor empties it from then on. */
+  let left = { volts: 0, time: 0 };
+  const heldAt = (when: number) =>
+    baseFarads === undefined ? 0 : left.volts * Math.exp(-(when - left.time) / (baseOhms * baseFarads));
   for (let cycle = 0; cycle < cycles; cycle += 1) {
     if (cycle === cycles - measured) {
       [state[atOutput], state[atCharge]] = [0, 0];
       began = time;
     }
     for (const closed of [true, false]) {
-      const over = (at: readonly number[]) =>
+      const over = (at: readonly number[], when: number) =>
         closed
           ? at[count + PRIMARY] + ratio * at[count + SECONDARY] - currentGain * baseAmps(drainClosed(at))
-          : volts - (feedback * at[count + FOOT]) / ratio - baseVolts;
+          : volts - (feedback * at[count + FOOT]) / ratio - baseVolts - heldAt(when);
       const run = (seconds: number) => {
         solver.maxStepSize = seconds;
         return solver.solve(derivative(closed), time, state, time + seconds).y;
@@ -408,24 +414,28 @@ function integrateOscillator(driver: BlockingOscillator, ladder: Ladder, cycles:
       let wasUnder = closed;
       for (;;) {
         const next = run(slice);
-        if (!(wasUnder && over(next) > 0)) {
+        if (!(wasUnder && over(next, time + slice) > 0)) {
           state = next;
           time += slice;
-          wasUnder = over(state) < 0;
+          wasUnder = over(state, time) < 0;
           if (!closed && cycle >= cycles - measured) switchPeakVolts = Math.max(switchPeakVolts, state[atDrain]);
           continue;
         }
         let [low, high] = [0, slice];
         for (let halving = 0; halving < 30; halving += 1) {
           const middle = (low + high) / 2;
-          if (over(run(middle)) > 0) high = middle;
+          if (over(run(middle), time + middle) > 0) high = middle;
           else low = middle;
         }
         state = run(high);
         time += high;
         break;
       }
-      if (closed) state[atDrain] = drainClosed(state);
+      const across = baseOhms * baseAmps(drainClosed(state));
+      if (closed) {
+        state[atDrain] = drainClosed(state);
+        left = { volts: across, time };
+      } else if (baseFarads !== undefined) state[atCharge] += (1 + feedback) * baseFarads * (across - heldAt(time));
     }
   }
   const seconds = time - began;

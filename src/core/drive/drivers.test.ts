@@ -388,6 +388,27 @@ it('a blocking oscillator lets go at gain times its base current, and its power 
   expect(figure(design, 'ceilingWatts')).toBeCloseTo(0.28, 2);
 });
 
+it('a capacitor across the base resistor holds a blocking oscillator off until the resistor has emptied it, or a ring ends it', () => {
+  const hertz = (baseFarads: number | null, secondaryFarads: number) => {
+    const design = designOf('blocking-oscillator', {
+      supply: { volts: 3 },
+      driver: { feedbackTurns: 10, baseOhms: 1000, baseFarads, currentGain: 100, frequencyHertz: null, ratedVolts: 60 },
+      transformer: { primaryTurns: 10, secondaryTurns: 10, primaryHenries: 100e-6, secondaryFarads, coupling: 1 },
+    });
+    return figure(
+      { ...design, ladder: { ...design.ladder, strayFarads: 0, diode: { ...design.ladder.diode, junctionFarads: 0 } } },
+      'estimatedHertz',
+    );
+  };
+  // 100 µH at 3 V to 0.53 A; 6 µF ring by 2.2 V only, so that 5.3 V fall to 2.3 V over 1000 ohms and 1 µF (handbook: an RC's discharge).
+  const on = (100e-6 * 0.53) / 3;
+  expect(1 / hertz(1e-6, 6e-6) - on).toBeCloseTo(1e-3 * Math.log(5.3 / 2.3), 8);
+  expect(1 / hertz(null, 1e-9) - on).toBeCloseTo(Math.PI * Math.sqrt(100e-6 * 1e-9), 8);
+  // Rung with 1 nF the winding has some 168 V to give: a hundredth of its swing is enough, whatever the capacitor.
+  expect(hertz(1e-3, 1e-9)).toBeLessThan(hertz(null, 1e-9));
+  expect(hertz(1e-3, 1e-9) / hertz(null, 1e-9)).toBeGreaterThan(0.98);
+});
+
 describe('capacitor discharge', () => {
   const COIL = { primaryHenries: 2e-3, storageFarads: 1e-6, storageVolts: 325 };
   /** Two coupled circuits without loss, integrated by odex: greatest voltage of the secondary over many beats. */

@@ -118,11 +118,18 @@ describe('an inverter integrated by odex as one circuit', () => {
 });
 
 describe('a blocking oscillator integrated by odex as one circuit', () => {
-  it.each([1, 2, 3].map((stages) => [stages, 20e6 * stages] as const))('%d stages, %d ohms', (stages, ohms) => {
+  it.each<[stages: number, ohms: number, baseFarads: number | null]>([
+    [1, 20e6, null],
+    [2, 40e6, null],
+    [3, 60e6, null],
+    // Emptied within a swing, and hardly.
+    [1, 20e6, 3e-9],
+    [1, 20e6, 100e-9],
+  ])('%d stages, %d ohms, %d F across the base resistor', (stages, ohms, baseFarads) => {
     const design = suppliedDesign(
       {
         supply: { kind: 'dc', volts: 6 },
-        driver: { kind: 'blocking-oscillator', feedbackTurns: 6, baseOhms: 470, currentGain: 60 },
+        driver: { kind: 'blocking-oscillator', feedbackTurns: 6, baseOhms: 470, baseFarads, currentGain: 60 },
         transformer: {
           ...TRANSFORMER,
           primaryTurns: 20,
@@ -143,6 +150,7 @@ describe('a blocking oscillator integrated by odex as one circuit', () => {
         volts: 6,
         feedback: 6 / 20,
         baseOhms: 470,
+        ...(baseFarads === null ? {} : { baseFarads }),
         baseVolts: 0.7,
         currentGain: 60,
         switchOhms: supply.switches[0].ohms,

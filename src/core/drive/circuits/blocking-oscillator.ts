@@ -18,6 +18,11 @@ const FINER = 2;
  * charge in it is too slow for what leakage rings with, which loads the
  * collector for moments only.
  *
+ * A capacitor across the base resistor is charged to what stands there while the
+ * transistor is on, and takes so much from the base until the resistor has
+ * emptied it. Seen from the supply, which stands for the winding as well, it is
+ * as much larger as its charge and voltage are in power.
+ *
  * @param expected currents and times of the closed form, to start from
  * @param farads what the secondary shows of the ladder, F
  */
@@ -26,6 +31,7 @@ export function blockingOscillatorCircuit(
   driver: {
     feedbackTurns: number;
     baseOhms: number;
+    baseFarads: number | null;
     currentGain: number;
     baseVolts: number;
     ratedVolts: number | null;
@@ -35,12 +41,15 @@ export function blockingOscillatorCircuit(
   fed: readonly FedNode[],
   farads: number,
 ): SupplyCircuit {
-  const { baseOhms, currentGain, baseVolts } = driver;
+  const { baseOhms, baseFarads, currentGain, baseVolts } = driver;
   const { peakAmps, onSeconds, hertz } = expected;
   const feedback = driver.feedbackTurns / transformer.primaryTurns;
   const switchOhms = SATURATED_VOLTS / peakAmps;
   const offSeconds = Math.max(1 / hertz - onSeconds, onSeconds / 4);
   const gain = currentGain / baseOhms;
+  const drawnOhms = feed.volts / ((1 + feedback) * (peakAmps / currentGain));
+  // What stands across the base resistor while the winding pulls.
+  const acrossBase = feed.volts * (1 + feedback) - baseVolts;
   const ratio = transformer.coupling * ratioOf(transformer);
   return singleSwitchCircuit(
     feed,
@@ -52,7 +61,10 @@ export function blockingOscillatorCircuit(
       switchFarads: SWITCH_FARADS,
       switchOhms,
       // Its own current, and what the feedback winding takes of the primary for it.
-      baseOhms: feed.volts / ((1 + feedback) * (peakAmps / currentGain)),
+      base: {
+        ohms: drawnOhms,
+        heldFarads: baseFarads === null ? null : (baseOhms * baseFarads) / drawnOhms,
+      },
       ringQuality: RING_QUALITY,
       phases: ({ supply, firstHeld, firstFree, heldSteps, freeSteps }) => [
         {
@@ -81,6 +93,7 @@ export function blockingOscillatorCircuit(
             terms: [
               [fed[0].node, (fed[0].sign * feedback) / ratio],
               [supply, -1],
+              ...(baseFarads === null ? [] : [['held', acrossBase / feed.volts] as const]),
             ],
             fluxes: [],
             constant: baseVolts,

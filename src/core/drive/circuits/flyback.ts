@@ -28,7 +28,7 @@ export function flybackCircuit(
       clampFigure: 'clampWatts',
       peakAmps: (feed.volts * on) / transformer.primaryHenries!,
       switchOhms: driver.transistorOhms,
-      baseOhms: null,
+      base: null,
       phases: ({ firstHeld, firstFree, freeSteps }) => [
         { seconds: on, closed: ['switch'], until: null, steps: LEAST_STEPS, first: firstHeld },
         { seconds: off, closed: [], until: null, steps: freeSteps(off), first: firstFree },

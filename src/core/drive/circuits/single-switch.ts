@@ -22,6 +22,9 @@ const HELD_STEPS_A_RADIAN = 3;
 export const LEAST_STEPS = 120;
 const MOST_STEPS = 1200;
 
+/** Resistance in which what stands beside a base is charged, as a part of that which empties it: next to none. */
+const CHARGING_SHARE = 0.01;
+
 /** What a primary between supply and switch rings with, and what of that the steps of a phase have to follow. */
 type Ringing = {
   /** Node that the primary is fed from. */
@@ -45,8 +48,11 @@ export type SingleSwitch = {
   switchOhms: number;
   /** Of primary and secondary as they ring after the pulse, core and all. */
   ringQuality: number;
-  /** What its base draws from the supply, in phases that close `base`, as a resistance; nothing: null. */
-  baseOhms: number | null;
+  /**
+   * What its base draws from the supply, in phases that close `base`, as a resistance; beside it, and left on it when it
+   * opens, a capacitance of so much, on the node `held`. Nothing: null.
+   */
+  base: { ohms: number; heldFarads: number | null } | null;
   phases: (ringing: Ringing) => readonly DriverPhase[];
 };
 
@@ -59,7 +65,7 @@ export type SingleSwitch = {
  */
 export function singleSwitchCircuit(
   feed: { volts: number; seriesOhms: number },
-  { hertz, peakAmps, clampVolts, clampFigure, switchFarads, switchOhms, ringQuality, baseOhms, phases }: SingleSwitch,
+  { hertz, peakAmps, clampVolts, clampFigure, switchFarads, switchOhms, ringQuality, base, phases }: SingleSwitch,
   transformer: Transformer,
   fed: readonly FedNode[],
   farads: number,
@@ -67,6 +73,7 @@ export function singleSwitchCircuit(
   const ohms = Math.max(switchOhms, LEAST_OHMS);
   const supply = feedPoint(feed, hertz);
   const henries = transformer.primaryHenries!;
+  const held = base && base.heldFarads !== null ? { ohms: base.ohms, farads: base.heldFarads } : null;
   const released = [
     ['drain', 1],
     [supply.node, -1],
@@ -86,8 +93,9 @@ export function singleSwitchCircuit(
       { id: 'switch', from: 'drain', to: 'ground', farads: switchFarads, startVolts: feed.volts },
       ...supply.capacitors,
       ...secondary.capacitors,
+      ...(held ? [{ id: 'held', from: 'held', to: 'ground', farads: held.farads, startVolts: feed.volts }] : []),
     ],
-    resistors: supply.resistors,
+    resistors: [...supply.resistors, ...(held ? [{ from: 'held', to: 'ground', ohms: held.ohms }] : [])],
     diodes: [
       { id: 'body', anode: 'ground', cathode: 'drain', forwardVolts: BODY_DIODE_VOLTS, onOhms: ohms },
       ...(clampVolts === null
@@ -104,7 +112,11 @@ export function singleSwitchCircuit(
     ],
     switches: [
       { id: 'switch', from: 'drain', to: 'ground', ohms },
-      ...(baseOhms === null ? [] : [{ id: 'base', from: supply.node, to: 'ground', ohms: baseOhms }]),
+      ...(held
+        ? [{ id: 'base', from: supply.node, to: 'held', ohms: held.ohms * CHARGING_SHARE }]
+        : base
+          ? [{ id: 'base', from: supply.node, to: 'ground', ohms: base.ohms }]
+          : []),
     ],
     inductors: [
       ...secondary.inductors,

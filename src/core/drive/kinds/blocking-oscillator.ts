@@ -33,6 +33,8 @@ const schema = z.strictObject({
   kind: z.literal('blocking-oscillator'),
   feedbackTurns: quantity('', '6', 'above zero').default(6),
   baseOhms: quantity('Ω', '1000', 'above zero').default(1000),
+  /** Across it. */
+  baseFarads: quantity('F', '10e-9', 'above zero').nullable().default(null),
   currentGain: quantity('', '60', 'above zero').default(60),
   ...TRANSISTOR_SCHEMA,
   /** As measured; estimated from the on-time and the swing back when not known. */
@@ -59,6 +61,11 @@ export const blockingOscillator = driverKind(schema, {
   fields: [
     quantityField('feedbackTurns', 'Feedback turns', ''),
     quantityField('baseOhms', 'Base resistor', 'Ω'),
+    quantityField('baseFarads', 'Base capacitor', 'F', {
+      optional: true,
+      more: true,
+      hint: 'Across the base resistor.',
+    }),
     quantityField('currentGain', 'Current gain', ''),
     ...TRANSISTOR_FIELDS,
     quantityField('frequencyHertz', 'Frequency, measured', 'Hz', {
@@ -116,7 +123,8 @@ const UNHELD_TIMES = 10;
  *
  * Base current (Vs + Vs Nf/Np - 0.7 V) / Rb; switch-off at gain times that; on
  * for L Ip / Vs; then a half swing of L with the capacitance it sees, pi sqrt(L
- * C). Derived, common practice for the circuit; gain and capacitance are seldom
+ * C), longer where a capacitor across the base resistor holds the base down.
+ * Derived, common practice for the circuit; gain and capacitance are seldom
  * known better than by a factor of two, so a measured frequency is better.
  */
 function oscillatorDrive(
@@ -132,11 +140,12 @@ function oscillatorDrive(
   const henries = transformer.primaryHenries!;
   const secondaryFarads = footFarads(transformer, context);
   const farads = ratio ** 2 * secondaryFarads;
+  const feedback = driver.feedbackTurns / transformer.primaryTurns;
   const strokesAt = (at: number) => {
-    const base = (at * (1 + driver.feedbackTurns / transformer.primaryTurns) - BASE_VOLTS) / driver.baseOhms;
+    const base = (at * (1 + feedback) - BASE_VOLTS) / driver.baseOhms;
     const peak = driver.currentGain * Math.max(0, base);
     const on = at > 0 ? (henries * peak) / at : Infinity;
-    const free = 1 / (on + Math.PI * Math.sqrt(henries * farads));
+    const free = 1 / (on + offSeconds(driver, { at, feedback, peakAmps: peak, henries, farads }));
     const hertz = driver.frequencyHertz ?? Math.max(1, Number.isFinite(free) ? free : 1);
     return {
       peakAmps: peak,
@@ -205,4 +214,29 @@ function oscillatorDrive(
   if (asked !== null) result.figure('forwardWatts', forwardWatts);
   reportFeed(result, supply, watts + forwardWatts, volts < feed.volts ? volts : undefined);
   return result.with(drive);
+}
+
+/**
+ * From switch-off to where the base conducts again, s: half a swing back and, with
+ * a capacitor across the base resistor, until what is left on it is less than
+ * supply and winding together: the winding as it rings on, or the resistor, which
+ * empties it, whichever comes first. Derived; that the ladder leaves all of the
+ * ringing is taken from above.
+ *
+ * @param feedback turns of the feedback winding for each of the primary
+ */
+function offSeconds(
+  { baseOhms, baseFarads }: Pick<z.output<typeof schema>, 'baseOhms' | 'baseFarads'>,
+  { at, feedback, peakAmps, henries, farads }: Record<'at' | 'feedback' | 'peakAmps' | 'henries' | 'farads', number>,
+): number {
+  const ring = Math.sqrt(henries * farads);
+  const half = Math.PI * ring;
+  const held = at * (1 + feedback) - BASE_VOLTS;
+  const pulled = at - BASE_VOLTS;
+  const left = baseFarads === null ? 0 : held * Math.exp(-half / (baseOhms * baseFarads)) - pulled;
+  if (baseFarads === null || !(left > 0)) return half;
+  const rung = farads > 0 ? feedback * peakAmps * Math.sqrt(henries / farads) : 0;
+  const byRinging = left <= rung ? ring * Math.asin(left / rung) : Infinity;
+  const byResistor = pulled > 0 ? baseOhms * baseFarads * Math.log(held / pulled) - half : Infinity;
+  return half + Math.min(byRinging, byResistor);
 }
