@@ -38,9 +38,11 @@ describe('against odex on the same network, its smooth diodes matched', () => {
     [{ topology: 'half-wave', stages: 1.5 }, 0.2, 16],
   ])('%j at x = %d', (ladder, x, cycles) => {
     const amps = ampsAt(x, ladder);
-    const design = benchDesign({ ladder, diode: { onOhms: 2e-4 }, load: { kind: 'current', amps } });
+    const load = { kind: 'current', amps };
+    const design = benchDesign({ ladder, diode: { onOhms: 2e-4 }, load });
     const { network, unloaded, lightLoad } = ladderOfDesign(design);
-    const droops = predict(design).output.droopVolts! / lightLoad.droop;
+    // Near where it settles is enough to start from.
+    const droops = predict(benchDesign({ ladder, load })).output.droopVolts! / lightLoad.droop;
     const run = integratedLadder(network, {
       peakVolts: 1,
       frequencyHertz: 1,
