@@ -134,7 +134,7 @@ function whyTheyDiffer(
   const bySource = output.droopBySourceVolts ?? 0;
   const byCapacitors = output.droopByCapacitorsVolts ?? 0;
   if (bySource > 0.15 * byCapacitors)
-    return 'Mostly the resistance of drive and diodes: how it joins with the capacitors is only estimated in the closed form.';
+    return `Mostly the ${diode.onOhms > 0 ? 'resistance of drive and diodes' : 'drive’s resistance'}: how it joins with the capacitors is only estimated in the closed form.`;
   if (design.ladder.strayFarads + diode.junctionFarads > 0)
     return 'Mostly strays under load: the closed form takes them as without load.';
   return 'Mostly the light-load limit: the closed form is exact only as the load goes to zero.';
