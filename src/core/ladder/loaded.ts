@@ -362,8 +362,8 @@ function sourceDroop(ladder: DroopInputs, outputAmps: number): { volts: number; 
  * diodes that feed the output: V (1 - cos t) = q (jump - steady t / 2 pi).
  * Derived; within 1.7 % of integration up to 60 % droop for one diode, 0.6 %
  * for more. Behind a resistance the output is fed from further before the peak to
- * some time after it: one diode or a half-wave ladder within 4 %, one fed at both
- * peaks within 6 % to 30 % of droop and 19 % past it. On a square or pulse the
+ * some time after it: one diode or a half-wave ladder within 2.1 %, one fed at both
+ * peaks within 7 % to 30 % of droop and 19 % past it. On a square or pulse the
  * light-load ripple itself.
  *
  * @param outputAmps mean current between output and return, A, below the hard limit

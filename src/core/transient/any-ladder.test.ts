@@ -13,7 +13,7 @@ it('power adds up within 0.1 % for loaded hobby ladders of every kind, recovery 
   for (const design of designs) {
     const { transient } = finish(transientOf(design));
     if (!transient.converged || transient.error.powerResidue === null) continue;
-    // Ringing that nothing damps may ask for shorter steps than there are: then the difference is told.
+    // Ringing that is followed may ask for shorter steps than there are: then the difference is told.
     if (transient.ringing === 'followed' && Math.abs(transient.error.powerResidue) >= 0.001) {
       open += 1;
       expect(compareWithTimeDomain(design, predict(design), transient).doubt).not.toBeNull();

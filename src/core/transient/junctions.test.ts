@@ -28,7 +28,7 @@ describe('junctions that answer to their voltage, integrated by odex', () => {
     { stages: 1, farads: 150e-12, junction: 10e-12, ohms: 1e9, closed: 0.003 },
     { stages: 2, farads: 470e-12, junction: 5e-12, ohms: 1e9, closed: 0.003 },
     { stages: 3, farads: 150e-12, junction: 10e-12, ohms: 3e8, closed: 0.003 },
-    // Half of the output lost to strays: what the closed form takes as one capacitance for all of a swing then counts for more.
+    // Over a third of the output lost to strays: that the closed form has one capacitance for all of them then counts for more.
     { stages: 2, farads: 100e-12, junction: 30e-12, ohms: 1e9, closed: 0.012 },
   ])('$stages stages of $farads F, $junction F at 4 V', ({ stages, farads, junction, ohms, closed }) => {
     const design = thin(stages, farads, junction, ohms);
