@@ -111,7 +111,7 @@ const outOfReach: Check = (design, { output, source, drive, coefficients }) => {
       },
       closedFormFails(design),
     ];
-  return [isReactive(drive) ? reactanceRules(closedFormReach(design)) : closedFormFails(design)];
+  return [isReactive(drive) ? reactanceRules(design) : closedFormFails(design)];
 };
 
 /** Why there is no RMS of an output that alternates. */
@@ -166,23 +166,29 @@ function seriesCapacitor({ pulses }: Prediction['coefficients'], where: string):
   };
 }
 
-function reactanceRules(amps: number): Finding {
+function reactanceRules(design: Design): Finding {
   return {
     code: 'reactance-rules',
     severity: 'warn',
     where: '$.load',
-    message: `At this load the source’s reactance and the ladder’s capacitors decide together what arrives, more than the closed form can say: it gives no loaded output past ${formatQuantity(amps, 'A')}. The time domain does.`,
+    message: `At this load the source’s reactance and the ladder’s capacitors decide together what arrives, more than the closed form can say; the time domain has figures.${reachOf(design)}`,
     advice: 'Look at the time-domain figures.',
   };
 }
 
-function closedFormFails(design: Design): Finding {
+/** How far the closed form has an output, a sentence; nothing where it has none and no bleeder explains that. */
+function reachOf(design: Design): string {
   const reach = closedFormReach(design);
+  if (reach > 0) return ` With what the drive gives the closed form has an output up to ${formatQuantity(reach, 'A')}.`;
+  return design.output.bleederOhms === null ? '' : ' The bleeder alone takes it there, without any load.';
+}
+
+function closedFormFails(design: Design): Finding {
   return {
     code: 'closed-form-fails',
     severity: 'stop',
     where: '$.load',
-    message: `The load takes the ladder past two thirds droop, where the closed form does not hold. With what the drive gives it holds up to ${formatQuantity(reach, 'A')}.`,
+    message: `The load takes the ladder past two thirds droop, where the closed form does not hold.${reachOf(design)}`,
     advice: 'Draw less, use larger capacitors, a higher frequency, a stiffer drive or fewer stages.',
   };
 }
@@ -214,22 +220,23 @@ const pastOptimum: Check = (design, { optimumStages }) => {
   ];
 };
 
+function cannotCarry(design: Design, where: string): Finding {
+  return {
+    code: 'drive-cannot-carry',
+    severity: 'stop',
+    where,
+    message: `The load asks more than the drive can give at any voltage that the closed form knows.${reachOf(design)}`,
+    advice: 'Draw less or use a stronger drive.',
+  };
+}
+
 /** Fraction of a pulse's height under which its fall is more than a note. */
 const MUCH_FALLEN = 0.5;
 
 const driveLimits: Check = (design, { source, drive, output, input }) => {
   if (source.driveScale > ENOUGH_SCALE) return [];
   const where = drive.supply ? '$.supply' : '$.driver';
-  if (output.meanVolts === null)
-    return [
-      {
-        code: 'drive-cannot-carry',
-        severity: 'stop',
-        where,
-        message: `The load asks more than the drive can give at any voltage that the closed form knows: it has an output up to ${formatQuantity(closedFormReach(design), 'A')}.`,
-        advice: 'Draw less or use a stronger drive.',
-      },
-    ];
+  if (output.meanVolts === null) return [cannotCarry(design, where)];
   const left = wattsAtScale(drive, source.driveScale);
   const byPower = left !== null && input.watts !== null && input.watts > 0.999 * left;
   if (drive.chargingLossWatts > 0 || (drive.lift !== null && byPower)) {

@@ -288,7 +288,11 @@ describe('curves', () => {
     // A bleeder draws from the ladder before any load does.
     const bled = { ...design, output: { ...design.output, bleederOhms: 1e8 } };
     expect(closedFormReach(bled)).toBeCloseTo(closedFormReach(design), 6);
-    expect(closedFormReach({ ...design, output: { ...design.output, bleederOhms: 1e3 } })).toBe(0);
+    const drained = { ...design, output: { ...design.output, bleederOhms: 1e3 } };
+    expect(closedFormReach(drained)).toBe(0);
+    expect(predict(drained).findings.find(({ code }) => code === 'closed-form-fails')?.message).toMatch(
+      /bleeder alone/,
+    );
   });
   it('the stages curve holds the present design and peaks at the optimum', () => {
     const { optimumStages } = predict(design);
