@@ -126,6 +126,24 @@ test('a driver that cannot run as a circuit says why', async ({ page, request })
   await expect(page.locator('[data-time-domain=why]')).toContainText('the primary’s inductance is not entered');
 });
 
+test('a drive let run in bursts is answered by the time domain, field by field', async ({ page, request }) => {
+  const base = newDesign('Interrupted');
+  await page.goto(`/designs/${await shelve(request, { ...base, load: { kind: 'resistance', ohms: 1e9 } })}`);
+  await openLink(page, 'Driver');
+  await page.getByRole('button', { name: 'More' }).click();
+  await page.getByLabel('Bursts a second').fill('200');
+  await page.getByLabel('Of that time it runs').fill('40%');
+  const design = await exported(page);
+  expect(design.driver).toMatchObject({ burstHertz: 200, burstFraction: 0.4 });
+  const { transient } = finish(transientOf(design));
+  await expect(page.locator('[data-time-domain=rippleVolts]')).toContainText(
+    say(transient.ripplePeakToPeakVolts, 'V', 4).split(' ')[0],
+  );
+  await expect(page.locator('[data-finding=in-bursts]')).toContainText('40 cycles');
+  await page.getByLabel('Of that time it runs').fill('140%');
+  await expect(page.getByText('A fraction between 0 and 1, such as 0.3.')).toBeVisible();
+});
+
 test('every topology is chosen, drawn, predicted and settled', async ({ page, request }) => {
   const base = newDesign('All kinds');
   await page.goto(`/designs/${await shelve(request, { ...base, load: { kind: 'resistance', ohms: 1e9 } })}`);

@@ -23,6 +23,7 @@ export function sineDrive(peakVolts: number, frequencyHertz = 1, seriesOhms = 0)
     forwardLift: null,
     supply: null,
     rough: false,
+    burst: null,
     collapsingPeak: 'both',
   };
 }

@@ -40,6 +40,8 @@ export function integrateLadder(
     start: readonly number[];
     cycles: number;
     winding?: { ohms: number; henries: number };
+    /** Cycles of each burst, and of the rest at no voltage after it: both together count as one of `cycles`. */
+    burst?: { on: number; rest: number };
   },
 ): ReferenceRun {
   const { peakVolts, frequencyHertz, loadAmps, diodeOhms, softVolts } = options;
@@ -62,8 +64,12 @@ export function integrateLadder(
   const squares = totals + 1 + (winding ? 2 * sources.length : 0);
   const size = squares + totals;
 
+  const { on, rest } = options.burst ?? { on: 1, rest: 0 };
+  const period = (on + rest) / frequencyHertz;
   const driveAt = (time: number) =>
-    (options.offsetVolts ?? 0) + peakVolts * Math.sin(2 * Math.PI * frequencyHertz * time);
+    (time % period) * frequencyHertz < on
+      ? (options.offsetVolts ?? 0) + peakVolts * Math.sin(2 * Math.PI * frequencyHertz * time)
+      : 0;
   const nodeVolts = (time: number, state: readonly number[]) => {
     const volts = new Array<number>(network.nodes.length).fill(0);
     if (!winding) for (const { at, sign } of sources) volts[at] = sign * driveAt(time);
@@ -107,7 +113,6 @@ export function integrateLadder(
   // Between pulses nothing moves; without a bound the integrator would stride over the next one.
   solver.maxStepSize = 1 / frequencyHertz / 100;
   solver.maxSteps = 1e8;
-  const period = 1 / frequencyHertz;
   let state: number[] = [...options.start, ...new Array<number>(size - count).fill(0)];
   let time = 0;
   const isWinding = (at: number) => winding !== undefined && at > totals && at <= totals + sources.length;

@@ -88,6 +88,7 @@ export function plainDrive(
     forwardLift: null,
     supply: null,
     rough: false,
+    burst: null,
     collapsingPeak: 'both',
     ...peaks,
   };

@@ -31,9 +31,14 @@ export type Drive = {
   supply: Feed | null;
   /** Whether how it comes about is left out in part, so that it is right within some 20 % only. */
   rough: boolean;
+  /** Whether it runs in bursts only, standing at no voltage between them; null where it runs all the time. */
+  burst: Burst | null;
   /** Which peaks fall when power runs out: a flyback's pulse does, its forward stroke does not. */
   collapsingPeak: 'both' | 'positive' | 'negative';
 };
+
+/** How often a drive is let run, Hz, and for what part of the time, above 0 and below 1. */
+export type Burst = { hertz: number; onFraction: number };
 
 /** From what part of the full peak leakage alone gives anything, 0..1, and the scale of what it gives, W: see {@link wattsAtScale}. */
 type Lift = {

@@ -2,6 +2,7 @@ import { transformerSchema } from '../magnetics/transformer';
 import type { Rating } from '../quantity/ratings';
 import { kindOf } from '../schema/fields';
 import * as z from '../zod';
+import { inBursts } from './bursts';
 import { mostWatts, type Drive } from './drive';
 import { unloadedContext, type DriveContext, type DriveResult } from './drive-result';
 import type { AnyDriverKind, Source } from './driver-kind';
@@ -64,7 +65,7 @@ export type DriveSource = Source<Driver>;
  * @throws RangeError when supply or transformer is missing all the same
  */
 export function makeDrive(source: DriveSource, context: DriveContext): DriveResult {
-  const result = DRIVER_KINDS[source.driver.kind].drive(source, context);
+  const result = inBursts(source.driver, DRIVER_KINDS[source.driver.kind].drive(source, context));
   if (context.driveOnly) return result;
   const { maxAmps } = result.drive;
   const watts = mostWatts(result.drive);
@@ -85,6 +86,7 @@ export function supplyCircuitOf(
   fed: readonly FedNode[],
   ladderFarads: number,
 ): SupplyCircuit | NoCircuit | null {
+  if (result.drive.burst) return { reason: 'it runs in bursts' };
   return DRIVER_KINDS[source.driver.kind].circuit?.(source, result, fed, ladderFarads) ?? null;
 }
 

@@ -284,14 +284,15 @@ function chargeLimitAmps(network: LadderNetwork, drive: Drive, { instants }: Lig
  * 2008, from memory). Capacitors and source join as the root of the sum of
  * squares: -5 % to +7 % of the droop against integration, up to two thirds.
  * Behind a reactance that shapes the pulses: see `reactiveLoss`. Behind a
- * capacitor in series: none.
+ * capacitor in series, or of a drive in bursts: none.
  *
  * @param outputAmps mean current between output and return, A, zero or more
  */
 export function droopAt(ladder: DroopInputs, outputAmps: number): Droop | null {
   if (outputAmps === 0) return NO_DROOP;
   const { drive, stepVolts, network, strayFactor, lightLoad, steps } = ladder;
-  if (!(stepVolts > 0) || !(outputAmps < ladder.hardLimitAmps) || drive.seriesFarads !== null) return null;
+  if (!(stepVolts > 0) || !(outputAmps < ladder.hardLimitAmps) || drive.seriesFarads !== null || drive.burst)
+    return null;
   const charge = outputAmps / drive.frequencyHertz;
   const lightLoadVolts = charge * lightLoad.droop;
   const path = reactivePath(ladder);

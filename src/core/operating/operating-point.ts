@@ -73,9 +73,9 @@ export function settledFrom(
   });
 }
 
-/** A winding straight onto its load; null where rings and pulses give the waveform a form that peaks do not tell. */
+/** A winding straight onto its load; null where rings and pulses, or bursts, give the waveform a form that peaks do not tell. */
 function alternatingAt(drive: Drive, elements: readonly OutputElement[]): Worked {
-  const alternating = drive.rough ? null : alternatingPoint(drive, elements);
+  const alternating = drive.rough || drive.burst ? null : alternatingPoint(drive, elements);
   const demand = alternating && {
     watts: alternating.sourceWatts,
     amps: alternating.sourceRmsAmps,

@@ -83,8 +83,8 @@ const capacitorSlip: Check = (design, prediction) => {
 };
 
 const outOfReach: Check = (design, { output, source, drive, coefficients }) => {
-  // A drive that cannot carry the load is said by itself.
-  if (output.validity !== 'beyond' || source.driveScale < 1) return [];
+  // A drive that cannot carry the load, or runs in bursts, is said by itself.
+  if (output.validity !== 'beyond' || source.driveScale < 1 || drive.burst) return [];
   if (output.alternating) return [alternatingUnknown(design, drive)];
   if (output.noLoadVolts === 0) return [];
   if (drive.seriesFarads !== null) return [seriesCapacitor(coefficients, '$.driver.seriesFarads')];

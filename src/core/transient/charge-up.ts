@@ -79,7 +79,7 @@ export function* chargeUpOf(
   const { drive, network } = ladder;
   if (isAlternating(network)) throw new RangeError('chargeUpOf: no ladder to charge');
   const grid = circuit.supply ? phasedGrid(circuit.supply.phases, SUPPLY_STEPS) : timeGrid(drive, STEPS);
-  const period = 1 / circuit.hertz;
+  const period = grid.times[grid.steps];
   const stepper = new Stepper(circuit);
   const runner = new PeriodRunner(stepper, grid);
   const watch = new Watch(stepper);

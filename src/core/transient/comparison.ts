@@ -1,4 +1,6 @@
 import type { Design } from '../design/design-schema';
+import { runningPart } from '../drive/bursts';
+import { mostWatts, type Drive } from '../drive/drive';
 import { leftOutBy } from '../drive/driver-kinds';
 import { formatQuantity } from '../quantity/format-quantity';
 import type { Transient } from './transient';
@@ -78,15 +80,14 @@ export function compareWithTimeDomain(design: Design, prediction: Prediction, tr
   };
 }
 
-function doubtOf(
-  design: Design,
-  { source, output }: Prediction,
-  { driver, error, ringing, watts }: Transient,
-): string | null {
+function doubtOf(design: Design, { source, output, drive }: Prediction, transient: Transient): string | null {
+  const { driver, error, ringing, watts } = transient;
   if (driver.kind === 'circuit' && driver.limitedVolts !== null && design.supply && 'maxAmps' in design.supply)
     return `The supply is at its limit of ${formatQuantity(design.supply.maxAmps!, 'A')}, which leaves ${formatQuantity(driver.limitedVolts, 'V')} of it.`;
   if (driver.kind === 'circuit' && driver.wandering)
     return `What rings in the driver meets each cycle at another phase, and none repeats: figures are means of ${driver.wandering.cycles} cycles, peaks the highest in them; the output strays by ${formatQuantity(driver.wandering.strayVolts, 'V', 2)} RMS.`;
+  const over = overInBursts(drive, transient);
+  if (over !== null) return over;
   if (driver.kind === 'drive' && driver.reason !== null)
     return `The driver is taken as a source here and not run as a circuit, because ${driver.reason}.`;
   if (driver.kind === 'drive' && source.driveScale < 1 && output.meanVolts === null && !output.alternating)
@@ -99,6 +100,19 @@ function doubtOf(
   return null;
 }
 
+/** Whether a drive in bursts is asked for more than it gives while it runs, which nothing here counts; a sentence. */
+function overInBursts(drive: Drive, { watts, source }: Transient): string | null {
+  if (!drive.burst) return null;
+  const running = runningPart(drive);
+  const over = (asked: number, most: number | null, unit: 'W' | 'A') =>
+    most !== null && asked > most
+      ? `While it runs ${formatQuantity(asked, unit)} are asked of the drive, which gives ${formatQuantity(most, unit)} at most: the output will be lower than these figures.`
+      : null;
+  return (
+    over(watts.in / running, mostWatts(drive), 'W') ?? over(source.rmsAmps / Math.sqrt(running), drive.maxAmps, 'A')
+  );
+}
+
 function whyTheyDiffer(
   design: Design,
   { output, drive }: Prediction,
@@ -109,6 +123,10 @@ function whyTheyDiffer(
     return `${transient.reason ?? 'It did not settle.'} Its figures may still be off by ${formatQuantity(transient.error.settlingVolts, 'V', 2)}.`;
   if (design.load.kind === 'gap' && transient.gapStrikes)
     return 'Both are the state before the gap strikes; see Charge-up for what follows.';
+  if (difference === null && drive.burst)
+    return 'Of a drive in bursts the closed form has no loaded output; the time domain runs each of their cycles.';
+  if (difference === null && drive.seriesFarads !== null)
+    return 'Through a capacitor in series the closed form has no loaded output; the time domain has.';
   if (difference === null) return 'The load is past what the closed form can say; the time domain has no such limit.';
   if (Math.abs(difference) <= AGREEMENT) {
     const ripple = output.ripplePeakToPeakVolts;

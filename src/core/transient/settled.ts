@@ -216,6 +216,8 @@ function addsUp(settled: Settled): boolean {
 
 /** Steps that resolve the fastest ringing of the windings with what is always across them; null when too many. */
 function stepsFollowing(circuit: Circuit, { drive }: LoadedLadder, steps: number): number | null {
+  // Between bursts steps are long against any ringing.
+  if (drive.burst) return null;
   const most = Math.max(steps, mostStepsOf(circuit.names.length));
   const fastest = Math.sqrt(Math.max(...new Stepper(circuit).ringing(1 / drive.frequencyHertz / most)));
   for (let enough = steps; enough <= most; enough *= 2)

@@ -1,5 +1,6 @@
 import type { CircuitEvent, CircuitPhase } from './circuit';
-import { driveAt, edgeFraction, hasFastEdges, type Drive } from '../drive/drive';
+import { burstCycles } from '../drive/bursts';
+import { amplitudeVolts, driveAt, edgeFraction, hasFastEdges, type Burst, type Drive } from '../drive/drive';
 
 /** Steps of one period where nothing asks for more. */
 export const USUAL_STEPS = 400;
@@ -36,12 +37,43 @@ const EDGE_SHARE = 0.15;
  * its steps shared between its two levels, short after each edge and growing;
  * an edge that takes time has steps of its own.
  * A sampled waveform has even steps, its jumps taken as slopes between samples.
+ * Of a drive in bursts the period is that of the bursts: their cycles one after
+ * another, and what stands between them.
  *
  * @param steps in a period, at least 8; rounded up to a multiple of four
  * @throws RangeError for fewer steps, or a sampled waveform of fewer than two samples
  */
 export function timeGrid(drive: Drive, steps: number): TimeGrid {
   if (!(steps >= 8)) throw new RangeError(`timeGrid: ${steps} steps; must be at least 8`);
+  return drive.burst ? burstGrid(drive, drive.burst, steps) : cycleGrid(drive, steps);
+}
+
+/** Steps of each cycle of a burst, against one that stands alone; of many cycles fewer, down to the least. */
+const BURST_SHARE = 1 / 2;
+const BURST_STEPS = 100;
+const LEAST_CYCLE_STEPS = 16;
+/** The time between two bursts, in steps that double. */
+const REST_STEPS = 40;
+/** Part of the amplitude that a sine's end may be from nothing by rounding. */
+const NO_JUMP = 1e-6;
+
+function burstGrid(drive: Drive, burst: Burst, steps: number): TimeGrid {
+  const cycles = burstCycles(drive, burst);
+  const share = Math.min(BURST_SHARE, BURST_STEPS / cycles);
+  const cycle = cycleGrid({ ...drive, burst: null }, Math.max(LEAST_CYCLE_STEPS, 4 * Math.round((share * steps) / 4)));
+  const rest = doubling(REST_STEPS, 5, 1 / burst.hertz - cycles / drive.frequencyHertz);
+  const grid = gridOf([...Array.from({ length: cycles }, () => [...cycle.seconds]).flat(), ...rest], () => 0);
+  for (let at = 0; at < cycles * cycle.steps; at += 1) {
+    grid.drive[at] = cycle.drive[at % cycle.steps];
+    grid.afterEdge[at] = cycle.afterEdge[at % cycle.steps];
+  }
+  // What stops short of nothing jumps there.
+  const left = Math.abs(cycle.drive[cycle.steps - 1]);
+  if (left > NO_JUMP * amplitudeVolts(drive)) grid.afterEdge[cycles * cycle.steps] = 1;
+  return grid;
+}
+
+function cycleGrid(drive: Drive, steps: number): TimeGrid {
   const period = 1 / drive.frequencyHertz;
   if (drive.samples) {
     if (drive.samples.length < 2) throw new RangeError('timeGrid: a sampled waveform needs two samples or more');

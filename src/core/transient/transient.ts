@@ -1,5 +1,6 @@
 import type { Design } from '../design/design-schema';
-import type { Drive } from '../drive/drive';
+import { runningPart } from '../drive/bursts';
+import { meanDriveVolts, type Drive } from '../drive/drive';
 import { directFeed } from '../drive/feed';
 import type { DriveFigures } from '../drive/figures';
 import { turnedDown } from '../drive/supply';
@@ -263,7 +264,7 @@ function knownNode(drive: Drive, sources: LoadedLadder['network']['sources'], id
   const source = sources.find((one) => one.node === id);
   if (!source) return { meanVolts: 0, minVolts: 0, maxVolts: 0 };
   const [high, low] = [drive.positivePeakVolts, -drive.negativePeakVolts];
-  const mean = drive.duty * high + (1 - drive.duty) * low;
+  const mean = runningPart(drive) * meanDriveVolts(drive);
   return source.sign === 1
     ? { meanVolts: mean, minVolts: low, maxVolts: high }
     : { meanVolts: -mean, minVolts: -high, maxVolts: -low };

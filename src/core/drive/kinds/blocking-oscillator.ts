@@ -14,6 +14,7 @@ import {
   type DriveContext,
   type DriveResult,
 } from '../drive-result';
+import { BURST_FIELDS, BURST_SCHEMA } from '../bursts';
 import { DIRECT, driverKind, needed } from '../driver-kind';
 import { directFeed, reportFeed } from '../feed';
 import { atCurrent, limitedVolts } from '../sag';
@@ -39,6 +40,7 @@ const schema = z.strictObject({
   ...TRANSISTOR_SCHEMA,
   /** As measured; estimated from the on-time and the swing back when not known. */
   frequencyHertz: quantity('Hz', '25000', 'above zero').nullable().default(null),
+  ...BURST_SCHEMA,
   efficiency: efficiency.default(0.5),
 });
 
@@ -72,6 +74,7 @@ export const blockingOscillator = driverKind(schema, {
       optional: true,
       hint: 'Estimated while it is not known.',
     }),
+    ...BURST_FIELDS,
     EFFICIENCY_FIELD,
   ],
   start: ({ peakVolts, feedVolts, ladderFarads }) => {

@@ -16,6 +16,7 @@ import {
 } from '../drive-result';
 import { scaledDrive, type Drive } from '../drive';
 import { flybackCircuit } from '../circuits/flyback';
+import { BURST_FIELDS, BURST_SCHEMA } from '../bursts';
 import { DIRECT, driverKind, needed } from '../driver-kind';
 import { directFeed, reportFeed } from '../feed';
 import { atCurrent, limitedVolts, sagged } from '../sag';
@@ -42,6 +43,7 @@ const schema = z.strictObject({
   transistorOhms: quantity('Ω', '0.1', 'zero or more').default(0.1),
   /** Of primary and secondary as they ring after the pulse, core and all. */
   ringQuality: quantity('', '30', 'above zero').default(30),
+  ...BURST_SCHEMA,
   efficiency: efficiency.default(0.9),
 });
 
@@ -64,6 +66,7 @@ export const flyback = driverKind(schema, {
       more: true,
       hint: 'Three times the swings until it is down to a third. Usually 10 to 50.',
     }),
+    ...BURST_FIELDS,
     EFFICIENCY_FIELD,
   ],
   start: ({ peakVolts, hertz, feedVolts }) => {

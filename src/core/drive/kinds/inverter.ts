@@ -12,6 +12,7 @@ import * as z from '../../zod';
 import { DriveCollector, footFarads, plainDrive, type DriveContext, type DriveResult } from '../drive-result';
 import { inverterCircuit } from '../circuits/inverter';
 import { isSilent } from '../drive';
+import { BURST_FIELDS, BURST_SCHEMA } from '../bursts';
 import { DIRECT, driverKind, needed } from '../driver-kind';
 import { directFeed, reportFeed } from '../feed';
 import { atCurrent, sagged } from '../sag';
@@ -37,6 +38,7 @@ const schema = z.strictObject({
   ...TRANSISTOR_SCHEMA,
   /** In series with the primary, to keep direct current out of it. */
   blockingFarads: quantity('F', '1e-6', 'above zero').nullable().default(null),
+  ...BURST_SCHEMA,
   efficiency: efficiency.default(0.85),
 });
 
@@ -60,6 +62,7 @@ export const inverter = driverKind(schema, {
     quantityField('deadSeconds', 'Dead time', 's', { more: true }),
     quantityField('blockingFarads', 'Blocking capacitor', 'F', { optional: true, more: true }),
     quantityField('transistorOhms', 'On-resistance', 'Ω', { more: true }),
+    ...BURST_FIELDS,
     EFFICIENCY_FIELD,
   ],
   start: ({ peakVolts, hertz, feedVolts }) => ({

@@ -1,6 +1,7 @@
 import { VOLTAGE_FORMS } from '../../quantity/voltage-forms';
 import { choice, fraction, quantity, saying } from '../../schema/fields';
 import * as z from '../../zod';
+import { BURST_FIELDS, BURST_SCHEMA } from '../bursts';
 import { amplitudeVolts, type Drive } from '../drive';
 import { DriveCollector, plainDrive, type DriveContext, type DriveResult } from '../drive-result';
 import { driverKind } from '../driver-kind';
@@ -27,6 +28,7 @@ const schema = z.strictObject({
   seriesHenries: quantity('H', '0.05', 'zero or more').default(0),
   maxAmps: quantity('A', '0.005', 'above zero').nullable().default(null),
   maxWatts: quantity('W', '20', 'above zero').nullable().default(null),
+  ...BURST_SCHEMA,
   enteredAs: choice(VOLTAGE_FORMS).default('peak'),
 });
 export type MeasuredDriver = z.output<typeof schema>;
@@ -36,7 +38,7 @@ export const measured = driverKind(schema, {
   kind: 'measured',
   name: 'Measured waveform',
   needs: { supply: [], transformer: false, inductance: false },
-  fields: [],
+  fields: BURST_FIELDS,
   start: ({ drive }) => ({
     driver: {
       waveform: drive.waveform,

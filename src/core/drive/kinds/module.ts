@@ -2,6 +2,7 @@ import { quantityField } from '../../quantity/field-description';
 import { formatQuantity } from '../../quantity/format-quantity';
 import { choice, partId, quantity, share, text, yes } from '../../schema/fields';
 import * as z from '../../zod';
+import { BURST_FIELDS, BURST_SCHEMA } from '../bursts';
 import { SILENT_VOLTS } from '../drive';
 import { DriveCollector, plainDrive, type DriveResult } from '../drive-result';
 import { driverKind } from '../driver-kind';
@@ -21,6 +22,7 @@ const schema = z.strictObject({
   duty: share('0.6').nullable().default(null),
   leastDuty: share('0.3').nullable().default(null),
   mostDuty: share('0.9').nullable().default(null),
+  ...BURST_SCHEMA,
   /** How it is switched on and set, and what it needs before it starts. */
   startNote: text(500),
   heatSinkLive: yes.default(false),
@@ -53,6 +55,7 @@ export const boughtModule = driverKind(schema, {
     quantityField('duty', 'Current set by duty to', '%', { optional: true, more: true }),
     quantityField('leastDuty', 'Starts from a duty of', '%', { optional: true, more: true }),
     quantityField('mostDuty', 'Starts up to a duty of', '%', { optional: true, more: true }),
+    ...BURST_FIELDS,
     { as: 'text', name: 'startNote', label: 'How it starts', more: true },
     { as: 'yes', name: 'heatSinkLive', label: 'Heat sink live', more: true },
   ],

@@ -12,6 +12,7 @@ import * as z from '../../zod';
 import { isSilent, SILENT_VOLTS } from '../drive';
 import { DriveCollector, footFarads, plainDrive, type DriveContext, type DriveResult } from '../drive-result';
 import { pushPullCircuit } from '../circuits/push-pull';
+import { BURST_FIELDS, BURST_SCHEMA } from '../bursts';
 import { DIRECT, driverKind, needed } from '../driver-kind';
 import { directFeed, reportFeed } from '../feed';
 import { atCurrent, sagged } from '../sag';
@@ -52,6 +53,7 @@ const schema = z.strictObject({
   gateThresholdVolts: quantity('V', '4', 'above zero').default(4),
   /** Of tank, winding and core together, nothing connected. */
   unloadedQuality: quantity('', '40', 'above zero').default(40),
+  ...BURST_SCHEMA,
   efficiency: efficiency.default(0.8),
 });
 type PushPull = z.output<typeof schema>;
@@ -119,6 +121,7 @@ export const resonantPushPull = driverKind(schema, {
       more: true,
       hint: 'Sets the idle current; from it, as measured: tank volt-amperes over idle watts. Usually 20 to 60.',
     }),
+    ...BURST_FIELDS,
     EFFICIENCY_FIELD,
   ],
   start: ({ peakVolts, feedVolts }) => ({

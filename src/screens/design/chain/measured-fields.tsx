@@ -4,10 +4,12 @@ import { useId, useState } from 'react';
 import { toast } from 'sonner';
 import { readScopeFile } from '@/client/scope-file';
 import type { MeasuredDesign } from '@/core/design/design-schema';
+import { DRIVER_KINDS } from '@/core/drive/driver-kinds';
 import { withHeight, withoutRecord, withRecord } from '@/core/drive/recorded-driver';
 import { amplitudeVolts } from '@/core/drive/drive';
 import { sinePeakVolts, sineVoltsAs, VOLTAGE_FORMS, type VoltageForm } from '@/core/quantity/voltage-forms';
 import { Choice } from '@/ui/choice';
+import { DescribedField } from '@/ui/described-field';
 import { More } from '@/ui/more';
 import { Quantity } from '@/ui/quantity';
 import { QuantityField } from '@/ui/quantity-field';
@@ -142,6 +144,14 @@ export function MeasuredFields({ store, design, prediction, driver }: Editing & 
           value={driver.maxAmps}
           onValue={(value) => edit('$.driver.maxAmps', value)}
         />
+        {DRIVER_KINDS.measured.fields.map((field) => (
+          <DescribedField
+            key={field.name}
+            field={field}
+            value={(driver as Record<string, unknown>)[field.name]}
+            onEdit={(changed) => edit(`$.driver.${field.name}`, changed)}
+          />
+        ))}
       </More>
     </>
   );

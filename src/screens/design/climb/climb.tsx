@@ -189,7 +189,7 @@ const Drawing = memo(function Drawing({
           textAnchor="middle"
           className="fill-over text-[13px] font-semibold"
         >
-          Past the closed form: drawn without load
+          No closed-form figure: drawn without load
         </text>
       ) : null}
     </svg>

@@ -77,7 +77,7 @@ export function Sentence({ design, prediction, timeDomain }: SentenceProps) {
   if (output.meanVolts === null)
     return (
       <h2 className={style}>
-        <span className="text-over">No figure:</span> the load takes the ladder past what the closed form can say.
+        <span className="text-over">No figure:</span> the closed form has none for this drive and load.
       </h2>
     );
   const reaches = signed(output.meanVolts);

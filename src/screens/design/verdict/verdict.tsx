@@ -82,7 +82,7 @@ export function VerdictStrip({ design, prediction }: { design: Design; predictio
             {output.alternating.rmsVolts === null ? 'peak, no load' : 'RMS'}
           </>
         ) : output.meanVolts === null ? (
-          'Past the closed form'
+          'No closed-form figure'
         ) : (
           <Quantity value={signedVolts(output.meanVolts, output.polarity)} unit="V" />
         )}
