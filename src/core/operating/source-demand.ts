@@ -67,9 +67,10 @@ export function wattsInto(
   return terminalVolts * amps + amps * chargeInAll * forwardVolts + sourceWatts;
 }
 
-/** Lost in charging and discharging a capacitance at both edges of a square or pulse, W. */
+/** Lost in charging and discharging a capacitance at both edges of a square or pulse, W; where leakage rings with it the driver loses that. */
 function edgeWatts(drive: Drive, farads: number): number {
   const { frequencyHertz, seriesOhms } = drive;
+  if (drive.lift) return 0;
   const coulombs = farads * 2 * amplitudeVolts(drive);
   const stepped = frequencyHertz * coulombs * 2 * amplitudeVolts(drive);
   const seconds = edgeFraction(drive) / frequencyHertz;

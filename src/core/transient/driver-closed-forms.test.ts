@@ -7,6 +7,8 @@ import { finish, transientOf } from './transient';
 
 // What docs/physics.md and the finding of a rough drive say of closed forms that leave ringing out, held against whole circuits.
 const DRAWS = 24;
+/** From a heavy load to hardly any. */
+const LOAD_OHMS = [2e6, 1e11] as const;
 
 type Draw = { pick: <T>(of: readonly T[]) => T; between: (least: number, most: number) => number };
 
@@ -38,7 +40,7 @@ function flyback({ pick, between }: Draw): Design {
   const design = suppliedDesign(
     { supply: { kind: 'dc', volts }, driver, transformer },
     pick([1, 2, 3]),
-    between(2e6, 5e8),
+    between(...LOAD_OHMS),
   );
   return changeDesign(design, { path: '$.ladder.topology', value: pick(['rectifier', 'half-wave', 'half-wave']) });
 }
@@ -59,7 +61,7 @@ function inverter({ pick, between }: Draw): Design {
     secondaryFarads: between(8e-12, 60e-12),
   };
   const supply = { kind: 'dc', volts: between(12, 60) };
-  const design = suppliedDesign({ supply, driver, transformer }, pick([1, 2, 3]), between(2e6, 5e8));
+  const design = suppliedDesign({ supply, driver, transformer }, pick([1, 2, 3]), between(...LOAD_OHMS));
   const value = pick(['rectifier', 'half-wave', 'half-wave', 'full-wave', 'bipolar']);
   return changeDesign(design, { path: '$.ladder.topology', value });
 }
@@ -81,7 +83,7 @@ const mean = (values: readonly number[]) => values.reduce((sum, one) => sum + on
 
 it.each([
   ['flyback', flyback, { rms: 0.1, mean: 0.05, worst: 0.3 }],
-  ['inverter behind leakage', inverter, { rms: 0.15, mean: 0.08, worst: 0.6 }],
+  ['inverter behind leakage', inverter, { rms: 0.1, mean: 0.05, worst: 0.5 }],
 ] as const)('a %s as its circuit has it, within what is said of it', (_name, of, most) => {
   const found = apart(of);
   expect(found.length).toBeGreaterThan(0.8 * DRAWS);

@@ -23,6 +23,8 @@ const schema = z.strictObject({
 });
 
 const USUAL_STORAGE_VOLTS = 325;
+/** Of the primary of an ignition coil for capacitor discharge (common practice, no source). */
+const COIL_HENRIES = 0.5e-3;
 
 export const capacitorDischarge = driverKind(schema, {
   kind: 'capacitor-discharge',
@@ -46,7 +48,7 @@ export const capacitorDischarge = driverKind(schema, {
       chargerWatts: 20,
     },
     transformer: usualTransformer(peakVolts, Math.SQRT2 * USUAL_STORAGE_VOLTS, {
-      primaryHenries: null,
+      primaryHenries: COIL_HENRIES,
       coreSquareMetres: null,
       secondaryFarads: 50e-12,
     }),

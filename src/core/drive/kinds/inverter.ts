@@ -120,7 +120,9 @@ function inverterDrive(
   const onFraction = Math.max(0, 1 - 2 * deadSeconds * frequencyHertz);
   const farads = footFarads(transformer, context);
   // Every winding rings with what is its own.
-  const rung = peakVolts * squareRing((leakageHenries(transformer) * farads) / context.windings, frequencyHertz);
+  const ring = squareRing((leakageHenries(transformer) * farads) / context.windings, frequencyHertz);
+  const rung = peakVolts * ring.rung;
+  const ringingWatts = farads * peakVolts ** 2 * frequencyHertz * ring.lost;
   const topVolts = peakVolts + rung;
   const blocks = bridge === 'push-pull' ? 2 * volts : volts;
 
@@ -130,6 +132,7 @@ function inverterDrive(
   result.figure('turnsRatio', ratio);
   result.figure('secondaryPeakVolts', topVolts);
   const perTurn = (primaryVolts * onFraction) / (4 * frequencyHertz * turns);
+  if (ringingWatts > 0) result.figure('ringingWatts', ringingWatts);
   const coreWatts = reportCore(result, transformer, { perTurn, swing: perTurn, hertz: frequencyHertz });
   result.stress('transistorVoltage', 'noLoad', blocks);
   // A triangle, out of step with what the ladder draws: squares add (handbook).
@@ -148,14 +151,17 @@ function inverterDrive(
       `A dead time of ${formatQuantity(deadSeconds, 's')} leaves nothing of a half period at ${formatQuantity(frequencyHertz, 'Hz')}.`,
       'Shorten the dead time or lower the frequency.',
     );
-  if (asked !== null && asked > 0 && volts > 0) {
+  const switchOhms = transistorOhms * (bridge === 'full' ? 2 : 1);
+  // What it takes with nothing drawn: in the core, in the ring and where the magnetising current flows.
+  const idleWatts = coreWatts + ringingWatts + magnetisingRms ** 2 * switchOhms;
+  if (asked !== null && volts > 0) {
     const primaryAmps = asked / (sagged(feed, asked) * (primaryVolts / volts));
     result.figure('primaryAmps', primaryAmps);
     // Each carries it in one half of the period.
     const carried = Math.hypot(primaryAmps, magnetisingRms);
     result.figure('transistorRmsAmps', carried / Math.SQRT2);
     result.stress('transistorCurrent', 'loaded', carried / Math.SQRT2);
-    result.figure('conductionWatts', carried ** 2 * transistorOhms * (bridge === 'full' ? 2 : 1));
+    result.figure('conductionWatts', carried ** 2 * switchOhms);
     if (blockingFarads !== null) {
       const rippleVolts = primaryAmps / (2 * frequencyHertz * blockingFarads);
       result.figure('blockingRippleVolts', rippleVolts);
@@ -169,7 +175,7 @@ function inverterDrive(
         );
     }
   }
-  reportFeed(result, supply, asked === null ? null : asked + coreWatts);
+  reportFeed(result, supply, asked === null ? null : asked + idleWatts);
   if (rung > 0)
     result.finding(
       'warn',
@@ -178,14 +184,13 @@ function inverterDrive(
       `Nothing damps the leakage inductance behind a square: with little load every change-over rings on to some ${formatQuantity(topVolts, 'V', 2)} instead of ${formatQuantity(peakVolts, 'V', 2)}, and every voltage of the ladder rises with it. That is counted, as a ring of Q ${LEAKAGE_QUALITY}; yours may be anything from 3 to 30.`,
       'Measure the secondary’s peaks through a probe, or damp them: a snubber across the secondary, or a resistor in series with the ladder.',
     );
-  const switches = transistorOhms * (bridge === 'full' ? 2 : 1);
   return result.with(
     plainDrive({
       waveform: 'square',
       positivePeakVolts: topVolts,
       negativePeakVolts: topVolts,
       frequencyHertz,
-      seriesOhms: transformer.secondaryOhms + switches * ratio ** 2,
+      seriesOhms: transformer.secondaryOhms + switchOhms * ratio ** 2,
       seriesHenries: leakageHenries(transformer),
       // Either way the same charge.
       lift:
@@ -197,7 +202,7 @@ function inverterDrive(
             }
           : null,
       rough: rung > 0,
-      supply: { ...feed, efficiency, idleWatts: coreWatts },
+      supply: { ...feed, efficiency, idleWatts },
     }),
   );
 }
@@ -218,17 +223,20 @@ function magnetisingPeak(
  * capacitance, in units of its peak: 2 / |1 + E| after each edge, E being what half
  * a period leaves of the ring and where in its turn, less what is lost to its top
  * (derived: a ring that repeats from edge to edge; handbook for one edge, 2). Its
- * quality is {@link LEAKAGE_QUALITY}.
+ * quality is {@link LEAKAGE_QUALITY}. And what both edges of a period lose in it,
+ * in units of the capacitance times that peak squared: (2 / |1 + E|)^2 (1 -
+ * |E|^2); 4 where it dies out in between, as behind any resistance (handbook).
  *
  * @param henryFarads inductance times capacitance, s^2; zero: nothing rings
  */
-export function squareRing(henryFarads: number, hertz: number): number {
-  if (!(henryFarads > 0)) return 0;
+export function squareRing(henryFarads: number, hertz: number): { rung: number; lost: number } {
+  if (!(henryFarads > 0)) return { rung: 0, lost: 0 };
   const omega = 1 / Math.sqrt(henryFarads);
   const turned = omega / (2 * hertz);
   const left = Math.exp(-turned / (2 * LEAKAGE_QUALITY));
   const [real, imaginary] = [1 + left * Math.cos(turned), left * Math.sin(turned)];
   // It starts against the edge, at pi less the angle of 1 + E, and its top is where that has come round to zero.
   const toTop = Math.PI + Math.atan2(imaginary, real);
-  return (2 / Math.hypot(real, imaginary)) * Math.exp(-toTop / (2 * LEAKAGE_QUALITY));
+  const fresh = 2 / Math.hypot(real, imaginary);
+  return { rung: fresh * Math.exp(-toTop / (2 * LEAKAGE_QUALITY)), lost: fresh ** 2 * (1 - left ** 2) };
 }
