@@ -99,17 +99,31 @@ export function* settledSupply(
     gridOf: (count) => phasedGrid(circuit.supply!.phases, count),
     startOn: (grid) => startedUp(circuit, grid, supplyState(design, ladder, circuit, supply)),
   };
-  const once = yield* settleOnTwoGrids(settling, steps);
+  let once = yield* settleOnTwoGrids(settling, steps);
+  // What a ring does that the steps hardly follow may repeat in no cycle, though it does on shorter ones.
+  if (!once?.convergence.converged) once = (yield* settleOnTwoGrids(settling, 2 * steps)) ?? once;
   if (!once) return { reason: 'its switches, taken as ideal, do not change over' };
   if (once.convergence.converged) return yield* untilAddingUp(settling, once);
-  // Where the search for a period led astray, from where it began.
-  const astray = settling.startOn(once.grid);
+  // Where the search for a period led astray, from where it began, or from under it.
+  const began = settling.startOn(once.grid);
   return (
     (yield* wandering(settling, once, once.state)) ??
-    (astray && (yield* wandering(settling, once, astray))) ?? {
+    (began && (yield* wandering(settling, once, began))) ??
+    (began && (yield* wandering(settling, once, lowered(began)))) ?? {
       reason: 'as a circuit it has not settled after hundreds of cycles',
     }
   );
+}
+
+/** Part of a state that a lower one starts from. */
+const LOWERED = 0.8;
+
+/** A state from which a ladder climbs, where it might have stood too high to come down. */
+function lowered(from: State): State {
+  const state = copyOf(from);
+  for (const values of [state.charge, state.flux, state.past, state.volts])
+    values.forEach((value, at) => (values[at] = LOWERED * value));
+  return state;
 }
 
 /** A supply that settles to no period, by the mean of many; null where that does not stand still either. */

@@ -11,6 +11,8 @@ const COUNTED_CYCLES = 80;
 const MOST_DRIFT = 0.01;
 /** Most of the current drawn that a capacitor may take up or give meanwhile: past it the ladder still fills or empties. */
 const MOST_GAINED = 0.1;
+/** Most of the power in that may be stored or come out of store meanwhile. */
+const MOST_STORED = 0.01;
 
 /** Means over many cycles of a circuit that comes to no period, and how far its output strays from their mean, V. */
 export type Wandering = {
@@ -27,7 +29,8 @@ export type Wandering = {
  *
  * @param state where to start; left at the end
  * @yields the cycles run
- * @returns null where a cycle cannot be run, or the mean itself still moves
+ * @returns null where a cycle cannot be run, the mean itself still moves, or some diode never conducts: then the ladder stands
+ *   higher than its drive lifts it, and with nothing drawn would stay there
  */
 export function* wander(circuit: Circuit, grid: TimeGrid, state: State): Generator<number, Wandering | null> {
   const counted: Measured[] = [];
@@ -50,7 +53,8 @@ export function* wander(circuit: Circuit, grid: TimeGrid, state: State): Generat
   const half = outputs.length / 2;
   const mean = meanOf(outputs);
   const driftVolts = Math.abs(meanOf(outputs.slice(0, half)) - meanOf(outputs.slice(half)));
-  if (!(driftVolts <= MOST_DRIFT * Math.abs(mean)) || stillCharging(circuit, counted)) return null;
+  if (!(driftVolts <= MOST_DRIFT * Math.abs(mean)) || stillCharging(circuit, counted) || standsTooHigh(circuit, counted))
+    return null;
   return {
     measured: overCycles(counted, circuit),
     waveforms: waveforms!,
@@ -61,13 +65,15 @@ export function* wander(circuit: Circuit, grid: TimeGrid, state: State): Generat
 }
 
 /**
- * Whether a capacitor of the ladder takes up or gives a part of what is drawn: slow as that moves the output, it would end
- * elsewhere. Where nothing is drawn the drift of the output alone tells.
+ * Whether a capacitor of the ladder takes up or gives a part of what is drawn, or all that stores together a part of the power
+ * in: slow as that moves the output, it would end elsewhere.
  */
 function stillCharging({ capacitors, ladderCapacitors }: Circuit, counted: readonly Measured[]): boolean {
   const half = counted.length / 2;
   const meanOf = (cycles: readonly Measured[], read: (from: Measured) => number) =>
     cycles.reduce((sum, one) => sum + read(one), 0) / cycles.length;
+  const stored = Math.abs(meanOf(counted, ({ power }) => power.stored));
+  if (stored > MOST_STORED * meanOf(counted, ({ power }) => power.in)) return true;
   const drawnAmps = meanOf(counted, ({ loadAmps, bleederAmps }) => Math.abs(loadAmps + bleederAmps));
   const seconds = half * meanOf(counted, (one) => one.seconds);
   return capacitors.slice(0, ladderCapacitors).some(({ farads }, index) => {
@@ -76,6 +82,11 @@ function stillCharging({ capacitors, ladderCapacitors }: Circuit, counted: reado
     return drawnAmps > 0 && (farads * gained) / seconds > MOST_GAINED * drawnAmps;
   });
 }
+
+const standsTooHigh = ({ ladderDiodes }: Circuit, counted: readonly Measured[]): boolean =>
+  Array.from({ length: ladderDiodes }, (_, index) => index).some((index) =>
+    counted.every(({ diodes }) => !(diodes[index].peakAmps > 0)),
+  );
 
 /** Extremes stand as the worst of all cycles, everything else as its mean. */
 const EXTREMES: Record<string, (...values: number[]) => number> = {

@@ -47,6 +47,9 @@ const schema = z.strictObject({
   efficiency: efficiency.default(0.9),
 });
 
+/** What it starts from: primary inductance times frequency, the highest it is usual at, and energy for its own capacitance with some to spare. */
+const START = { henryHertz: 2.5, mostHertz: 25e3, duty: 0.4, secondaryFarads: 15e-12, spare: 1.5 };
+
 export const flyback = driverKind(schema, {
   kind: 'flyback',
   name: 'Flyback, one switch',
@@ -69,12 +72,19 @@ export const flyback = driverKind(schema, {
     ...BURST_FIELDS,
     EFFICIENCY_FIELD,
   ],
-  start: ({ peakVolts, hertz, feedVolts }) => {
-    // An inductance that fills with the same energy at any frequency.
-    const primaryHenries = Number(((1e-4 * 25e3) / hertz).toPrecision(2));
+  start: ({ peakVolts, hertz, feedVolts, ladderFarads }) => {
+    const frequencyHertz = Math.min(START.mostHertz, hertz);
+    // Full power at any frequency, and enough of it to lift what stands at the secondary's end to the peak.
+    const usual = START.henryHertz / frequencyHertz;
+    const joules = START.spare * ((START.secondaryFarads + ladderFarads) * peakVolts ** 2);
+    const filling = (feedVolts * START.duty) / frequencyHertz;
+    const primaryHenries = Number(Math.min(usual, filling ** 2 / joules).toPrecision(2));
     return {
-      driver: { frequencyHertz: hertz, clampVolts: 7 * feedVolts, ratedVolts: 10 * feedVolts },
-      transformer: usualTransformer(peakVolts, 6 * feedVolts, { primaryHenries, secondaryFarads: 15e-12 }),
+      driver: { frequencyHertz, duty: START.duty, clampVolts: 7 * feedVolts, ratedVolts: 10 * feedVolts },
+      transformer: usualTransformer(peakVolts, 6 * feedVolts, {
+        primaryHenries,
+        secondaryFarads: START.secondaryFarads,
+      }),
     };
   },
   places: [transistorPlace(() => 1, { known: ['transistorOhms'] })],
@@ -210,7 +220,7 @@ function flybackDrive(
   result.stress('primaryCurrent', 'loaded', rmsAmps);
   reportStrokes(result, transformer, { forwardVolts: volts, backVolts: topVolts, peakAmps, hertz: frequencyHertz });
   const clampHolds = reportSwitch(result, driver, strokes);
-  reportPulse(result, driver, strokes);
+  reportPulse(result, driver, strokes, drive.edgeSeconds);
   reportPower(result, supply, driver, strokes, drive, context, clampHolds);
   return result.with(drive);
 }
@@ -285,6 +295,7 @@ function reportPulse(
   result: DriveCollector,
   { frequencyHertz, duty, clampVolts }: z.output<typeof schema>,
   { primaryVolts, topVolts, coupled, peakAmps, released }: Strokes,
+  swingSeconds: number,
 ): void {
   if (topVolts > MUCH_LIFTED * primaryVolts)
     result.finding(
@@ -303,6 +314,14 @@ function reportPulse(
       '$.driver.clampVolts',
       `The clamp holds the switch at ${formatQuantity(clampVolts!, 'V')}, no higher than the supply: nothing flies back.`,
       'Use a clamp well above the supply.',
+    );
+  else if (swingSeconds > off)
+    result.finding(
+      'stop',
+      'closed-before-pulse',
+      '$.driver.frequencyHertz',
+      `The pulse takes ${formatQuantity(swingSeconds, 's')} to its top, for all the capacitance at the secondary, and the switch closes again after ${formatQuantity(off, 's')}: the core is never emptied, its current climbs from cycle to cycle until it saturates, and the closed form does not hold.`,
+      'Lower the frequency, use fewer secondary turns, or a smaller primary inductance.',
     );
   else if (emptied > off)
     result.finding(
