@@ -123,6 +123,8 @@ test('a driver that cannot run as a circuit says why', async ({ page, request })
   await page.goto(`/designs/${await shelve(request)}`);
   await openLink(page, 'Driver');
   await page.getByLabel('Driver', { exact: true }).selectOption('capacitor-discharge');
+  await openLink(page, 'Transformer');
+  await page.getByLabel('Primary inductance, end to end').fill('');
   await expect(page.locator('[data-time-domain=why]')).toContainText('the primary’s inductance is not entered');
 });
 

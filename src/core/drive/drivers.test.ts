@@ -340,6 +340,19 @@ it('what a drive can give at most is among its figures, by its own limit or by i
   expect(figure(idling, 'mostWatts')).toBeCloseTo(0.8 * 24 * (2 - figure(idling, 'idleAmps')), 9);
 });
 
+it('a feedback winding that pulls the base below what it bears is told, with how far', () => {
+  // 24 V, and a pulse of 96 V that the transistor holds: half the turns give 48 V, 24 V of them against the supply.
+  const driver = { feedbackTurns: 10, ratedVolts: 120, baseOhms: 100 };
+  const transformer = { primaryTurns: 20 };
+  const told = (feedbackTurns: number) =>
+    predict(
+      designOf('blocking-oscillator', { supply: { volts: 24 }, driver: { ...driver, feedbackTurns }, transformer }),
+    ).findings.find(({ code }) => code === 'base-reversed');
+  expect(told(10)?.message).toMatch(/some 24\sV below/);
+  // 6 of 20: 28.8 V, 4.8 V past the supply.
+  expect(told(6)).toBeUndefined();
+});
+
 describe('mains transformer', () => {
   const limited = { style: 'current-limited', secondaryVolts: 10e3, shortAmps: 0.023 };
   it('has the reactance that its open volts and short current give (Thevenin, handbook)', () => {

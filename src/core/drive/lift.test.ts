@@ -96,7 +96,7 @@ it.each([10e3, 30e3, 75e3, 90e3, 120e3])(
     const { highest, joules } = ringingOnSquare(hertz);
     expect(Math.abs((1 + rung) / highest - 1)).toBeLessThan(0.02);
     // What a ring holds at an instant is within 1 / 2Q of what its envelope says.
-  expect(Math.abs((lost * FARADS) / joules - 1)).toBeLessThan(1 / (2 * LEAKAGE_QUALITY));
+    expect(Math.abs((lost * FARADS) / joules - 1)).toBeLessThan(1 / (2 * LEAKAGE_QUALITY));
   },
 );
 it('nothing rings without leakage or capacitance', () => expect(squareRing(0, 30e3)).toEqual({ rung: 0, lost: 0 }));

@@ -67,12 +67,12 @@ export function wattsInto(
   return terminalVolts * amps + amps * chargeInAll * forwardVolts + sourceWatts;
 }
 
-/** Lost in charging and discharging a capacitance at both edges of a square or pulse, W; where leakage rings with it the driver loses that. */
+/** Lost in charging and discharging a capacitance at both edges of a square or pulse, W; where leakage rings with it at a step the driver loses that. */
 function edgeWatts(drive: Drive, farads: number): number {
   const { frequencyHertz, seriesOhms } = drive;
-  if (drive.lift) return 0;
   const coulombs = farads * 2 * amplitudeVolts(drive);
   const stepped = frequencyHertz * coulombs * 2 * amplitudeVolts(drive);
   const seconds = edgeFraction(drive) / frequencyHertz;
+  if (seconds === 0 && drive.lift) return 0;
   return seconds > 0 ? Math.min(stepped, (2 * frequencyHertz * seriesOhms * coulombs ** 2) / seconds) : stepped;
 }

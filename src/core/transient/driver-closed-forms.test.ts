@@ -1,6 +1,8 @@
 import { FLYBACK, suppliedDesign, TRANSFORMER } from '../../../tests/reference/supplied-design';
 import { changeDesign } from '../design/change-design';
 import type { Design } from '../design/design-schema';
+import { newDesign } from '../design/new-design';
+import { driverOfKind } from '../drive/driver-kinds';
 import { seeded } from '../numeric/chance';
 import { predict } from '../predict/predict';
 import { finish, transientOf } from './transient';
@@ -90,4 +92,32 @@ it.each([
   expect(rms(found)).toBeLessThan(most.rms);
   expect(Math.abs(mean(found))).toBeLessThan(most.mean);
   expect(Math.max(...found.map(Math.abs))).toBeLessThan(most.worst);
+});
+
+/** What starts out of the form choose, with nothing drawn and with a little; how far the closed form may lie from their circuits. */
+it.each([
+  ['resonant-push-pull', 0.02],
+  ['flyback', 0.15],
+  ['inverter', 0.15],
+  ['blocking-oscillator', 0.15],
+  ['capacitor-discharge', 0.3],
+] as const)('a %s chosen anew runs as one circuit, its closed form not far from it', (kind, most) => {
+  for (const [positivePeakVolts, frequencyHertz] of [
+    [1000, 20e3],
+    [4000, 38e3],
+  ])
+    for (const load of [{ kind: 'open' as const }, { kind: 'resistance' as const, ohms: 1e9 }]) {
+      const plain = newDesign('Chosen');
+      const before: Design = {
+        ...plain,
+        driver: { ...plain.driver, positivePeakVolts, frequencyHertz } as Design['driver'],
+        ladder: { ...plain.ladder, stages: 4 },
+        load,
+      };
+      const { drive, source } = predict(before);
+      const design = { ...before, ...driverOfKind(kind, before, drive, source.ladderFarads) };
+      const { transient } = finish(transientOf(design));
+      expect(transient.driver.kind).toBe('circuit');
+      expect(Math.abs(Math.log(predict(design).output.meanVolts! / transient.meanVolts))).toBeLessThan(most);
+    }
 });

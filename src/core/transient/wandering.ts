@@ -53,7 +53,11 @@ export function* wander(circuit: Circuit, grid: TimeGrid, state: State): Generat
   const half = outputs.length / 2;
   const mean = meanOf(outputs);
   const driftVolts = Math.abs(meanOf(outputs.slice(0, half)) - meanOf(outputs.slice(half)));
-  if (!(driftVolts <= MOST_DRIFT * Math.abs(mean)) || stillCharging(circuit, counted) || standsTooHigh(circuit, counted))
+  if (
+    !(driftVolts <= MOST_DRIFT * Math.abs(mean)) ||
+    stillCharging(circuit, counted) ||
+    standsTooHigh(circuit, counted)
+  )
     return null;
   return {
     measured: overCycles(counted, circuit),

@@ -2,6 +2,7 @@ import { blockingOscillatorCircuit } from '../circuits/blocking-oscillator';
 import { isSilent, scaledDrive, SILENT_VOLTS } from '../drive';
 import { HALF_SWING, ratioOf, usualTransformer, type Transformer } from '../../magnetics/transformer';
 import { quantityField } from '../../quantity/field-description';
+import { formatQuantity } from '../../quantity/format-quantity';
 import { quantity } from '../../schema/fields';
 import * as z from '../../zod';
 import {
@@ -45,10 +46,12 @@ const schema = z.strictObject({
 });
 
 const BASE_VOLTS = 0.7;
+/** Below the emitter (common practice, no source: 5 to 8 V). */
+const BASE_GIVES_WAY_VOLTS = 5;
 /** What it starts from. */
 const START = {
   turns: 20,
-  feedback: 0.3,
+  feedback: 1,
   henries: 200e-6,
   coreSquareMetres: 1.2e-4,
   tesla: 0.15,
@@ -193,6 +196,15 @@ function oscillatorDrive(
       '$.transformer.secondaryFarads',
       `Neither capacitance nor a transistor rating is known that would limit the swing back: ${UNHELD_TIMES} times the supply stands in for it.`,
       'Enter the secondary’s capacitance or the transistor’s rating, or measure the peaks.',
+    );
+  const reversedVolts = feedback * backVolts - volts;
+  if (reversedVolts > BASE_GIVES_WAY_VOLTS)
+    result.finding(
+      'warn',
+      'base-reversed',
+      '$.driver.feedbackTurns',
+      `As its pulse flies back the feedback winding pulls the base some ${formatQuantity(reversedVolts, 'V', 2)} below the emitter, where a bipolar transistor’s gives way at ${BASE_GIVES_WAY_VOLTS} to 8 V and wears with every pulse.`,
+      'Fit a fast diode from emitter to base; the base resistor limits what flows through it.',
     );
   const charging = secondaryFarads * frequencyHertz * driver.efficiency;
   const lifts = backVolts === freeVolts && transformer.coupling < 1 ? HALF_SWING * volts * coupled : 0;
