@@ -5,6 +5,7 @@ import { toleranceOf } from '../src/core/predict/tolerance';
 import { readQuantity } from '../src/core/quantity/read-quantity';
 import { chargeUpOf } from '../src/core/transient/charge-up';
 import { dischargeOf } from '../src/core/transient/discharge';
+import { idleOf, isIdle } from '../src/core/transient/idle';
 import { finish, transientOf, type Transient } from '../src/core/transient/transient';
 
 /** What a command line comes to: what to print where, and how to exit. */
@@ -25,8 +26,8 @@ type Asked = { parts: ReadonlySet<Part>; dischargeOhms: number | null; file: str
 
 /**
  * What `npm run -s predict` answers: the prediction of a design as JSON, with
- * the parts asked for by their names beside it: the settled time domain, the
- * charge-up from dead, a discharge from there, and the spread. Bad input: status
+ * the parts asked for by their names beside it: the settled time domain and
+ * what the driver draws idle, the charge-up from dead, a discharge from there, and the spread. Bad input: status
  * 2, nothing to print, one complaint a fault.
  *
  * @param read the text of a file, or of standard input for `-`; may throw
@@ -77,7 +78,7 @@ function partsOf(design: Design, { parts, dischargeOhms }: Asked): object {
   const stores = prediction.output.alternating === null;
   return {
     ...prediction,
-    ...(parts.has('transient') ? { transient: settled } : {}),
+    ...(parts.has('transient') ? { transient: settled, idle: isIdle(design) ? null : finish(idleOf(design)) } : {}),
     ...(parts.has('charge-up')
       ? { chargeUp: stores ? finish(chargeUpOf(design, prediction.output.noLoadVolts, false)) : null }
       : {}),

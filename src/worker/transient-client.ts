@@ -4,6 +4,7 @@ import type { RankedChange } from '@/core/predict/rank-changes';
 import type { Tolerance } from '@/core/predict/tolerance';
 import type { ChargeUp } from '@/core/transient/charge-up';
 import type { Discharge, DischargeOptions } from '@/core/transient/discharge';
+import type { IdleInput } from '@/core/transient/idle';
 import type { TransientRun } from '@/core/transient/transient';
 import { lazyWorker } from './lazy-worker';
 import type { TransientWork } from './transient.worker';
@@ -15,6 +16,8 @@ type Kind = (typeof KINDS)[number];
 /** The long computations of a design, in workers. A later request of a kind ends the one before, which then gives null. */
 export type TransientClient = {
   settle: (design: Design, report: (periods: number) => void) => Promise<TransientRun | null>;
+  /** What it draws with nothing connected to its output; in the worker that settles. */
+  idle: (design: Design) => Promise<IdleInput | null>;
   chargeUp: (
     design: Design,
     settledVolts: number,
@@ -26,7 +29,7 @@ export type TransientClient = {
   rank: (design: Design) => Promise<RankedChange[] | null>;
   /** What tolerances make of the output, and its band over the load's current up to a limit. */
   tolerance: (design: Design, mostAmps: number) => Promise<Tolerance | null>;
-  cancel: (kind: Exclude<Kind, 'discharge'>) => void;
+  cancel: (kind: Exclude<Kind, 'discharge'> | 'idle') => void;
   end: () => void;
 };
 
@@ -40,12 +43,13 @@ export function transientClient(): TransientClient {
   const of = (kind: Kind) => workers[kind].work();
   return {
     settle: (design, report) => of('settle').settle(design, proxy(report)),
+    idle: (design) => of('settle').idle(design),
     chargeUp: (design, settledVolts, exact, report) =>
       of('chargeUp').chargeUp(design, settledVolts, exact, proxy(report)),
     discharge: (design, volts, options) => of('discharge').discharge(design, volts, options),
     rank: (design) => of('rank').rank(design),
     tolerance: (design, mostAmps) => of('tolerance').tolerance(design, mostAmps),
-    cancel: (kind) => void workers[kind].ifStarted()?.cancel(kind),
+    cancel: (kind) => void workers[kind === 'idle' ? 'settle' : kind].ifStarted()?.cancel(kind),
     end: () => KINDS.forEach((kind) => workers[kind].end()),
   };
 }

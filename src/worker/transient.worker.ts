@@ -4,18 +4,22 @@ import { rankChanges, type RankedChange } from '@/core/predict/rank-changes';
 import { toleranceOf, USUAL_SAMPLES, type Tolerance } from '@/core/predict/tolerance';
 import { chargeUpOf, type ChargeUp } from '@/core/transient/charge-up';
 import { dischargeOf, type Discharge, type DischargeOptions } from '@/core/transient/discharge';
+import { idleOf, type IdleInput } from '@/core/transient/idle';
 import { transientOf, type TransientRun } from '@/core/transient/transient';
 import { slicer } from './in-slices';
 
 /** The same draws for every design, so that a change shows and not chance. */
 const SEED = 1;
 
-const KINDS = ['settle', 'chargeUp', 'rank', 'tolerance'] as const;
+const KINDS = ['settle', 'idle', 'chargeUp', 'rank', 'tolerance'] as const;
 const slices = slicer(KINDS);
 
 const work = {
   settle(design: Design, report: (periods: number) => void): Promise<TransientRun | null> {
     return slices.run('settle', transientOf(design), ({ periods }) => report(periods));
+  },
+  idle(design: Design): Promise<IdleInput | null> {
+    return slices.run('idle', idleOf(design), () => undefined);
   },
   chargeUp(
     design: Design,

@@ -6,6 +6,7 @@ import { DRIVE_FIGURES } from '../../src/core/drive/figures';
 import { newDesign } from '../../src/core/design/new-design';
 import { predict } from '../../src/core/predict/predict';
 import { overInTimeDomain } from '../../src/core/transient/comparison';
+import { idleOf } from '../../src/core/transient/idle';
 import { finish, transientOf } from '../../src/core/transient/transient';
 import { FLYBACK, suppliedDesign } from '../reference/supplied-design';
 import { demoDesign, expect, exported, openLink, say, shelve, test } from './fixtures';
@@ -96,6 +97,8 @@ test('every driver of known parts runs as one circuit with its ladder, and shows
           new RegExp(say(driver.figures[id]!, DRIVE_FIGURES[id].unit, 4).replace(/\s+/g, '\\s*')),
         );
     });
+  const idle = finish(idleOf(await exported(page)))!;
+  await expect(page.locator('[data-time-domain=idleAmps]')).toContainText(say(idle.supplyAmps, 'A', 4).split(' ')[0]);
   await page.getByRole('tab', { name: 'Waveforms' }).click();
   await page.getByRole('button', { name: 'primary current' }).click();
   await expect(page.getByRole('img', { name: /^Waveforms over one period: .*, primary current$/ })).toBeVisible();

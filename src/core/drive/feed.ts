@@ -78,6 +78,13 @@ export function lineWave(
   };
 }
 
+/** What a driver draws from a direct supply with nothing connected to its output. */
+export function reportIdle(result: DriveCollector, feed: DirectFeed, watts: number): void {
+  if (!(feed.volts > 0)) return;
+  result.figure('idleAmps', watts / sagged(feed, watts));
+  result.figure('idleWatts', watts);
+}
+
 /**
  * Figures of a direct supply that gives this much power, W; of one without load where that is not known.
  *

@@ -17,6 +17,7 @@ export const DRIVE_FIGURES = {
   supplyWatts: { link: 'supply', label: 'Power at this load', unit: 'W' },
   supplyVolts: { link: 'supply', label: 'Sags to', unit: 'V' },
   idleAmps: { link: 'supply', label: 'Idle, nothing drawn', unit: 'A' },
+  idleWatts: { link: 'supply', label: 'Power idle', unit: 'W' },
   startAmps: { link: 'supply', label: 'While it starts, some', unit: 'A' },
   runSeconds: { link: 'supply', label: 'Run time', unit: 's' },
   supplyRippleVolts: { link: 'supply', label: 'Ripple, peak-to-peak', unit: 'V' },

@@ -2,6 +2,7 @@
 
 import { useMemo } from 'react';
 import type { Design } from '@/core/design/design-schema';
+import { isIdle, type IdleInput } from '@/core/transient/idle';
 import type { TransientRun } from '@/core/transient/transient';
 import { useClient } from '@/ui/use-client';
 import { useLatest } from '@/ui/use-latest';
@@ -9,7 +10,10 @@ import { transientClient, type TransientClient } from '@/worker/transient-client
 
 /** Where the time domain of the design on screen stands. */
 export type TimeDomain =
-  { kind: 'working'; periods: number } | { kind: 'ready'; run: TransientRun } | { kind: 'failed'; reason: string };
+  | { kind: 'working'; periods: number }
+  /** With what the driver draws idle, once that is known where it is another thing. */
+  | { kind: 'ready'; run: TransientRun; idle: IdleInput | null }
+  | { kind: 'failed'; reason: string };
 
 /** Lets a burst of keystrokes pass before the engine is asked, ms. */
 const PAUSE_MILLISECONDS = 80;
@@ -30,10 +34,21 @@ export function useTransient(design: Design): { timeDomain: TimeDomain; client: 
     [design, client],
   );
   const [latest] = useLatest(job, PAUSE_MILLISECONDS);
+  const asksIdle = latest.kind === 'ready' && latest.result.transient.driver.kind === 'circuit' && !isIdle(design);
+  const idleJob = useMemo(
+    () => (asksIdle ? { run: () => client.idle(design), cancel: () => client.cancel('idle') } : null),
+    [asksIdle, design, client],
+  );
+  const [latestIdle] = useLatest(idleJob);
   const timeDomain = useMemo((): TimeDomain => {
-    if (latest.kind === 'ready') return { kind: 'ready', run: latest.result };
+    if (latest.kind === 'ready')
+      return {
+        kind: 'ready',
+        run: latest.result,
+        idle: asksIdle && latestIdle.kind === 'ready' ? latestIdle.result : null,
+      };
     if (latest.kind === 'failed') return { kind: 'failed', reason: latest.reason };
     return latest.progress === null ? WAITING : { kind: 'working', periods: latest.progress };
-  }, [latest]);
+  }, [latest, latestIdle, asksIdle]);
   return { timeDomain, client };
 }

@@ -14,7 +14,7 @@ import { inverterCircuit } from '../circuits/inverter';
 import { isSilent } from '../drive';
 import { BURST_FIELDS, BURST_SCHEMA } from '../bursts';
 import { DIRECT, driverKind, needed } from '../driver-kind';
-import { directFeed, reportFeed } from '../feed';
+import { directFeed, reportFeed, reportIdle } from '../feed';
 import { atCurrent, sagged } from '../sag';
 import type { Supply } from '../supply';
 import { NO_INDUCTANCE } from '../supply-circuit';
@@ -175,6 +175,7 @@ function inverterDrive(
         );
     }
   }
+  reportIdle(result, feed, idleWatts);
   reportFeed(result, supply, asked === null ? null : asked + idleWatts);
   if (rung > 0)
     result.finding(

@@ -14,7 +14,7 @@ import { DriveCollector, footFarads, plainDrive, type DriveContext, type DriveRe
 import { pushPullCircuit } from '../circuits/push-pull';
 import { BURST_FIELDS, BURST_SCHEMA } from '../bursts';
 import { DIRECT, driverKind, needed } from '../driver-kind';
-import { directFeed, reportFeed } from '../feed';
+import { directFeed, reportFeed, reportIdle } from '../feed';
 import { atCurrent, sagged } from '../sag';
 import type { Supply } from '../supply';
 import { reportCore } from '../transformer-checks';
@@ -216,7 +216,7 @@ function pushPullDrive(supply: Supply, driver: PushPull, transformer: Transforme
   const tankWatts = (tankVolts / Math.SQRT2) * (tank.rmsAmps / driver.unloadedQuality);
   const idleWatts = tankWatts + gateWatts;
   if (runs) {
-    result.figure('idleAmps', idleWatts / sagged(feed, idleWatts));
+    reportIdle(result, feed, idleWatts);
     result.figure('startAmps', START_AMPS);
   }
   result.figure('turnsRatio', ratio);

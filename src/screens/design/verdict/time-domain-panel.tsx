@@ -2,6 +2,7 @@ import type { Design } from '@/core/design/design-schema';
 import { DRIVE_FIGURES, figuresInOrder, type DriveFigures } from '@/core/drive/figures';
 import { FIGURES } from '@/core/predict/figures';
 import { compareWithTimeDomain, toldByBoth } from '@/core/transient/comparison';
+import type { IdleInput } from '@/core/transient/idle';
 import type { Prediction } from '@/core/predict/prediction';
 import type { Unit } from '@/core/quantity/units';
 import { Quantity } from '@/ui/quantity';
@@ -29,7 +30,7 @@ export function TimeDomainPanel({
         <span>Closed form and time domain</span>
       </h3>
       {timeDomain.kind === 'ready' ? (
-        <Ready design={design} prediction={prediction} run={timeDomain.run} />
+        <Ready design={design} prediction={prediction} run={timeDomain.run} idle={timeDomain.idle} />
       ) : (
         <TimeDomainWaits timeDomain={timeDomain} />
       )}
@@ -61,6 +62,9 @@ function DriverRows({ closedForm, timeDomain }: { closedForm: DriveFigures; time
     ];
   });
 }
+
+const withIdle = (figures: DriveFigures, idle: IdleInput | null): DriveFigures =>
+  idle ? { ...figures, idleAmps: idle.supplyAmps, idleWatts: idle.supplyWatts } : figures;
 
 const LINKS = [
   { link: 'supply', name: 'Supply' },
@@ -100,11 +104,11 @@ function Ready({
   design,
   prediction,
   run: { transient },
+  idle,
 }: {
   design: Design;
   prediction: Prediction;
-  run: Extract<TimeDomain, { kind: 'ready' }>['run'];
-}) {
+} & Omit<Extract<TimeDomain, { kind: 'ready' }>, 'kind'>) {
   const comparison = compareWithTimeDomain(design, prediction, transient);
   return (
     <>
@@ -134,7 +138,7 @@ function Ready({
             />
           ))}
           {transient.driver.kind === 'circuit' ? (
-            <DriverRows closedForm={prediction.source.figures} timeDomain={transient.driver.figures} />
+            <DriverRows closedForm={prediction.source.figures} timeDomain={withIdle(transient.driver.figures, idle)} />
           ) : null}
         </tbody>
       </table>
