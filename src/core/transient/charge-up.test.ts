@@ -1,4 +1,6 @@
 import { benchDesign } from '../../../tests/reference/bench-design';
+import { PUSH_PULL, suppliedDesign } from '../../../tests/reference/supplied-design';
+import { supplySchema } from '../drive/supply';
 import { chargeUpOf } from './charge-up';
 import { dischargeOf } from './discharge';
 import { finish, transientOf } from './transient';
@@ -108,4 +110,16 @@ it('says how long the stored energy takes at the drive’s power, at least', () 
   expect(leastSeconds! / 10).toBeGreaterThan(0.95 ** 2);
   expect(leastSeconds! / 10).toBeLessThan(1);
   expect(charged({}).leastSeconds).toBeNull();
+});
+
+it('says the same of a driver in the circuit, at what its supply is limited to', () => {
+  const free = suppliedDesign(PUSH_PULL, 1, 1e9);
+  const charged = (maxAmps: number | null) =>
+    finish(chargeUpOf({ ...free, supply: supplySchema.parse({ ...free.supply, maxAmps }) }, 3500, false));
+  // The smoothing capacitor holds the output and the coupling one half of it once settled, while it climbs less: 220 pF each.
+  const { leastSeconds, samples } = charged(0.5);
+  const joules = ((220e-12 / 2) * samples[samples.length - 1].maxVolts ** 2 * 5) / 4;
+  expect(leastSeconds! / (joules / (24 * 0.5))).toBeGreaterThan(0.8);
+  expect(leastSeconds! / (joules / (24 * 0.5))).toBeLessThan(1);
+  expect(charged(null).leastSeconds).toBeNull();
 });

@@ -1,6 +1,7 @@
 import { isSwitchedAtAnyPhase } from '../stress/surge';
 import type { Design } from '../design/design-schema';
 import { mostWatts, type Drive } from '../drive/drive';
+import { directFeed } from '../drive/feed';
 import type { DriveFigures } from '../drive/figures';
 import type { LoadedLadder } from '../ladder/loaded';
 import { formatQuantity } from '../quantity/format-quantity';
@@ -24,7 +25,7 @@ export type ChargeUp = {
   reached: { fraction: number; seconds: number | null }[];
   /** Why it ended before 95 %, when it did. */
   reason: string | null;
-  /** What the energy stored at the end takes at least at the drive's power, which nothing else here counts, s; null without a limit. */
+  /** What the energy stored in the ladder at the end takes at least at what drive or supply gives, which nothing else here counts, s; null without a limit. */
   leastSeconds: number | null;
   /** The most that a driver sees on the way, where it is part of the circuit. */
   driver: DriveFigures;
@@ -123,18 +124,17 @@ export function* chargeUpOf(
   if (!watch.hasGap && !circuit.supply && isSwitchedAtAnyPhase(drive)) watchOtherPhases(runner, watch, circuit);
   const { diode, diodeAmps, sourceAmps } = watch.surge();
   const across = (node: number) => stepper.at(node, state.volts, grid.drive[grid.steps - 1]);
-  const joules = circuit.capacitors.reduce(
-    (sum, { from, to, farads }) => sum + (farads * (across(to) - across(from)) ** 2) / 2,
-    0,
-  );
-  const watts = mostWatts(drive);
+  const joules = circuit.capacitors
+    .slice(0, circuit.ladderCapacitors)
+    .reduce((sum, { from, to, farads }) => sum + (farads * (across(to) - across(from)) ** 2) / 2, 0);
+  // A driver that is part of the circuit runs out of power there by itself, its supply's limit of current apart.
+  const watts = circuit.supply ? limitWatts(design) : mostWatts(drive);
   return {
     exact: !striding,
     samples,
     reached: FRACTIONS.map((fraction) => ({ fraction, seconds: timeTo(samples, fraction * settledVolts) })),
     reason,
-    // A driver that is part of the circuit runs out of power there by itself.
-    leastSeconds: watts === null || circuit.supply ? null : joules / watts,
+    leastSeconds: watts === null ? null : joules / watts,
     driver: watch.driverPeaks(),
     /** Greatest currents on the way, of a mains switch at the worst of several phases; `limited` says whether anything in the design limits them, so that they mean something. */
     surge: { sourceAmps, diodeAmps, diode: network.diodes[diode].id, limited: isLimited(drive, design) },
@@ -267,6 +267,13 @@ function watchOtherPhases(runner: PeriodRunner, watch: Watch, circuit: Circuit):
     const first = Math.round((phase * steps) / PHASES);
     runner.stretch(emptyState(circuit), first, SURGE_PERIODS * steps, watch.listen);
   }
+}
+
+/** What a direct supply gives at its limit of current, W; null without one. */
+function limitWatts({ supply }: Design): number | null {
+  if (supply === null || supply.kind === 'mains') return null;
+  const { volts, maxAmps } = directFeed(supply);
+  return maxAmps === null || volts === 0 ? null : volts * maxAmps;
 }
 
 /** Something must limit the surge for its figure to mean anything. */

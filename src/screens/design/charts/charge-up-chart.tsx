@@ -152,8 +152,8 @@ function Done({
         ) : null}
         {result.leastSeconds === null ? null : (
           <p className="mt-1 text-soft">
-            At the drive’s power the energy takes <Quantity value={result.leastSeconds} unit="s" /> at least; this run
-            does not hold it to that, nor the surge.
+            At what drive or supply is limited to the energy takes <Quantity value={result.leastSeconds} unit="s" /> at
+            least; this run does not hold it to that, nor the surge.
           </p>
         )}
         {result.driver.transistorPeakVolts === undefined ? null : (
