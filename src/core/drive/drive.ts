@@ -136,6 +136,10 @@ export function heldAtPeak(drive: Drive): Drive {
   return { ...drive, negativePeakVolts: SILENT_VOLTS - drive.positivePeakVolts, samples: null };
 }
 
+/** Whether a closed form knows what becomes of a drive under load: not through a capacitor in series, and not in bursts. */
+export const hasLoadedForm = ({ seriesFarads, burst }: Pick<Drive, 'seriesFarads' | 'burst'>): boolean =>
+  seriesFarads === null && burst === null;
+
 /** Whether a drive gives nothing at all, as of a driver that does not run. */
 export const isSilent = ({ positivePeakVolts, negativePeakVolts }: Drive) =>
   Math.max(positivePeakVolts, negativePeakVolts) <= SILENT_VOLTS;

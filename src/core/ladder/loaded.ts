@@ -1,4 +1,4 @@
-import { amplitudeVolts, hasFastEdges, type Drive } from '../drive/drive';
+import { amplitudeVolts, hasFastEdges, hasLoadedForm, type Drive } from '../drive/drive';
 import {
   capacitiveNetwork,
   capacitiveResponse,

@@ -5,7 +5,7 @@ import { CHOOSABLE, type Requirements, type PART_SOURCES } from '@/core/choose/r
 import type { Design } from '@/core/design/design-schema';
 import { TOPOLOGY_KINDS } from '@/core/topology/topologies';
 import { driveOf } from '@/core/operating/ladder-of-design';
-import { amplitudeVolts } from '@/core/drive/drive';
+import { amplitudeVolts, hasLoadedForm } from '@/core/drive/drive';
 import { quantityField } from '@/core/quantity/field-description';
 import { CheckField } from '@/ui/check-field';
 import { Choice } from '@/ui/choice';
@@ -225,6 +225,12 @@ function DriveInShort({ design }: { design: Design }) {
         </>
       )}
       . Output resistors, spread and notes come from that design too.
+      {hasLoadedForm(drive) ? null : (
+        <span className="block text-close">
+          {drive.burst ? 'In bursts' : 'Through a capacitor in series'}: candidates are evaluated in closed form, which
+          has no loaded output of that. Choose for the drive without it, and look at the time domain with it.
+        </span>
+      )}
     </p>
   );
 }
