@@ -36,6 +36,8 @@ type Flyback = Windings & {
   bodyVolts: number;
   clampVolts: number | null;
   clampOhms: number;
+  /** In series across the switch, if any. */
+  snubber?: { farads: number; ohms: number };
 };
 
 type PushPull = Windings & {
@@ -95,7 +97,13 @@ type CapacitorDischarge = Windings & {
 type Driver = Flyback | PushPull | Inverter | BlockingOscillator | CapacitorDischarge;
 
 /** What a run shows; 0 for what is not read of a driver. */
-type SupplyRun = { meanVolts: number; supplyAmps: number; switchPeakVolts: number; hertz: number };
+type SupplyRun = {
+  meanVolts: number;
+  supplyAmps: number;
+  switchPeakVolts: number;
+  hertz: number;
+  snubberWatts?: number;
+};
 
 /** Where the parts of a state stand after the ladder's capacitors. */
 const FOOT = 0;
@@ -193,24 +201,30 @@ function solverOf(size: number, scale: number): Solver {
 
 /**
  * A primary between supply and switch, its secondary at the foot: what its state changes by with the switch closed or
- * open. The ladder's capacitors stand first in the state, then foot, primary, secondary, drain, output and charge.
+ * open. The ladder's capacitors stand first in the state, then foot, primary, secondary, drain, output and charge, and of a
+ * snubber its capacitor's voltage and what its resistor has lost.
  */
 function switchLaws(
-  driver: Windings & { volts: number; switchFarads: number; switchOhms: number; bodyVolts: number },
+  driver: Windings & Pick<Flyback, 'volts' | 'switchFarads' | 'switchOhms' | 'bodyVolts' | 'snubber'>,
   ladder: Ladder,
   beside: { clampAmps: (drain: number) => number; baseAmps: (drain: number) => number },
 ) {
   const count = ladder.network.capacitors.length;
   const laws = ladderLaws(ladder);
   const { ratio, slopes } = windingsLaw(driver);
-  const { volts, switchFarads, switchOhms, bodyVolts } = driver;
-  const [atDrain, atOutput, atCharge] = [0, 1, 2].map((at) => count + DRIVER + at);
-  const size = count + DRIVER + 3;
+  const { volts, switchFarads, switchOhms, bodyVolts, snubber } = driver;
+  const [atDrain, atOutput, atCharge, atSnubber, atLoss] = [0, 1, 2, 3, 4].map((at) => count + DRIVER + at);
+  const size = count + DRIVER + (snubber ? 5 : 3);
+  const snubbing = snubber ? 1 / snubber.ohms : 0;
+  const snubbed = (state: readonly number[]) => (snubber ? state[atSnubber] : 0);
   const leak = ratio / driver.leakageDampingOhms;
   /** The switch's end while it is closed: by the currents that meet there, its own capacitance being a short time. */
   const drainClosed = (state: readonly number[]) =>
-    (state[count + PRIMARY] + volts / driver.primaryDampingOhms + leak * (ratio * volts + state[count + FOOT])) /
-    (1 / switchOhms + 1 / driver.primaryDampingOhms + leak * ratio);
+    (state[count + PRIMARY] +
+      volts / driver.primaryDampingOhms +
+      leak * (ratio * volts + state[count + FOOT]) +
+      snubbing * snubbed(state)) /
+    (1 / switchOhms + 1 / driver.primaryDampingOhms + leak * ratio + snubbing);
   const derivative = (closed: boolean) => (_time: number, state: readonly number[]) => {
     const change = new Array<number>(size).fill(0);
     const [foot, primary, secondary] = [FOOT, PRIMARY, SECONDARY].map((at) => state[count + at]);
@@ -225,22 +239,27 @@ function switchLaws(
     );
     change[count + FOOT] = (secondary + damped - taken) / driver.secondaryFarads;
     const body = Math.max(0, -bodyVolts - drain) / switchOhms;
-    change[atDrain] = closed ? 0 : (amps + body - beside.clampAmps(drain)) / switchFarads;
+    const intoSnubber = snubbing * (drain - snubbed(state));
+    change[atDrain] = closed ? 0 : (amps + body - beside.clampAmps(drain) - intoSnubber) / switchFarads;
+    if (snubber) {
+      change[atSnubber] = intoSnubber / snubber.farads;
+      change[atLoss] = intoSnubber ** 2 * snubber.ohms;
+    }
     change[atOutput] = outputVolts;
     change[atCharge] = amps + (closed ? beside.baseAmps(drain) : 0);
     return change;
   };
-  return { count, ratio, atDrain, atOutput, atCharge, size, drainClosed, derivative };
+  return { count, ratio, atDrain, atOutput, atCharge, atLoss, size, drainClosed, derivative };
 }
 
 function integrateFlyback(driver: Flyback, ladder: Ladder, cycles: number, measured: number): SupplyRun {
-  const { volts, hertz, duty, clampVolts, clampOhms } = driver;
-  const { atDrain, atOutput, atCharge, size, drainClosed, derivative } = switchLaws(driver, ladder, {
+  const { volts, hertz, duty, clampVolts, clampOhms, snubber } = driver;
+  const { atDrain, atOutput, atCharge, atLoss, size, drainClosed, derivative } = switchLaws(driver, ladder, {
     clampAmps: (drain) => (clampVolts === null ? 0 : Math.max(0, drain - clampVolts) / clampOhms),
     baseAmps: () => 0,
   });
   const solver = solverOf(size, volts);
-  let state: number[] = [...ladder.start, 0, 0, 0, volts, 0, 0];
+  let state: number[] = [...ladder.start, 0, 0, 0, volts, 0, 0, ...(snubber ? [volts, 0] : [])];
   let time = 0;
   let switchPeakVolts = 0;
   const period = 1 / hertz;
@@ -250,7 +269,10 @@ function integrateFlyback(driver: Flyback, ladder: Ladder, cycles: number, measu
     time += seconds;
   };
   for (let cycle = 0; cycle < cycles; cycle += 1) {
-    if (cycle === cycles - measured) [state[atOutput], state[atCharge]] = [0, 0];
+    if (cycle === cycles - measured) {
+      [state[atOutput], state[atCharge]] = [0, 0];
+      if (snubber) state[atLoss] = 0;
+    }
     // Closed on the voltage of its capacitance, which it takes for itself.
     advance(true, duty * period);
     state[atDrain] = drainClosed(state);
@@ -263,7 +285,13 @@ function integrateFlyback(driver: Flyback, ladder: Ladder, cycles: number, measu
     }
   }
   const seconds = measured * period;
-  return { meanVolts: state[atOutput] / seconds, supplyAmps: state[atCharge] / seconds, switchPeakVolts, hertz };
+  return {
+    meanVolts: state[atOutput] / seconds,
+    supplyAmps: state[atCharge] / seconds,
+    switchPeakVolts,
+    hertz,
+    ...(snubber ? { snubberWatts: state[atLoss] / seconds } : {}),
+  };
 }
 
 function integratePushPull(driver: PushPull, ladder: Ladder, cycles: number, measured: number): SupplyRun {

@@ -63,6 +63,8 @@ export type DriverKind<S extends z.ZodType<{ kind: string }>> = {
     fed: readonly FedNode[],
     ladderFarads: number,
   ) => SupplyCircuit | NoCircuit;
+  /** What its transistors lose as they turn off, estimated from its own figures, of closed form or circuit, W. */
+  switching?: (driver: z.output<S>, figures: DriveFigures) => number;
   /** The chief thing that `drive` leaves out or only estimates and `circuit` has, a sentence. */
   leavesOut?: string;
   /** What is to be checked before power because of it (common practice, no source). */

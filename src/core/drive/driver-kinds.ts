@@ -7,6 +7,7 @@ import { mostWatts, type Drive } from './drive';
 import { unloadedContext, type DriveContext, type DriveResult } from './drive-result';
 import type { AnyDriverKind, Source } from './driver-kind';
 import { directFeed } from './feed';
+import type { DriveFigures } from './figures';
 import { blockingOscillator } from './kinds/blocking-oscillator';
 import { capacitorDischarge } from './kinds/capacitor-discharge';
 import { directMains } from './kinds/direct-mains';
@@ -72,7 +73,7 @@ export function makeDrive(source: DriveSource, context: DriveContext): DriveResu
   return {
     ...result,
     figures: {
-      ...result.figures,
+      ...withSwitching(source.driver, result.figures),
       ...(watts === null ? {} : { mostWatts: watts }),
       ...(maxAmps === null ? {} : { mostAmps: maxAmps }),
     },
@@ -88,6 +89,12 @@ export function supplyCircuitOf(
 ): SupplyCircuit | NoCircuit | null {
   if (result.drive.burst) return { reason: 'it runs in bursts' };
   return DRIVER_KINDS[source.driver.kind].circuit?.(source, result, fed, ladderFarads) ?? null;
+}
+
+/** A driver's figures with what its transistors lose at their edges, where it has any that do. */
+export function withSwitching(driver: Driver, figures: DriveFigures): DriveFigures {
+  const watts = DRIVER_KINDS[driver.kind].switching?.(driver, figures) ?? NaN;
+  return Number.isFinite(watts) ? { ...figures, switchingWatts: watts } : figures;
 }
 
 /** What the drive of a kind leaves out that its circuit has, a sentence; null where they are one. */

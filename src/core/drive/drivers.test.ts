@@ -11,6 +11,7 @@ import { driveOf } from '../operating/ladder-of-design';
 import { isSilent } from './drive';
 import { predict } from '../predict/predict';
 import { scaledDrive } from './drive';
+import { turnOffWatts } from './transistors';
 import { transferredVolts } from './kinds/capacitor-discharge';
 import type { DriveFigureId } from './figures';
 
@@ -338,6 +339,27 @@ it('what a drive can give at most is among its figures, by its own limit or by i
   // Of a limit what the driver takes idle is gone already.
   const idling = designOf('resonant-push-pull', { supply: { volts: 24, maxAmps: 2 }, driver: { efficiency: 0.8 } });
   expect(figure(idling, 'mostWatts')).toBeCloseTo(0.8 * 24 * (2 - figure(idling, 'idleAmps')), 9);
+});
+
+describe('what transistors lose at their edges', () => {
+  it('is V I t f / 2, and less where a capacitance holds the voltage back (handbook: turn-off snubber)', () => {
+    const each = { volts: 100, amps: 2 };
+    expect(turnOffWatts(each, 50e-9, 25e3)).toBeCloseTo(0.125, 12);
+    // (I t)^2 f / 24 C.
+    expect(turnOffWatts({ ...each, farads: 1e-9 }, 50e-9, 25e3)).toBeCloseTo((1e-7 ** 2 * 25e3) / 24e-9, 12);
+    expect(turnOffWatts({ ...each, farads: 1e-12 }, 50e-9, 25e3)).toBeCloseTo(0.125, 12);
+  });
+  it.each(['flyback', 'inverter', 'blocking-oscillator'] as const)('a %s has it, in proportion to its time', (kind) => {
+    const [one, twice] = [1, 2].map((times) =>
+      figure(designOf(kind, { driver: { switchSeconds: times * 50e-9 } }), 'switchingWatts'),
+    );
+    expect(one).toBeGreaterThan(0);
+    // Held back by a capacitance it goes with the square.
+    expect([2, 4].some((times) => Math.abs(twice / one - times) < 1e-9)).toBe(true);
+  });
+  it('a resonant push-pull changes over at zero volts, and has none', () => {
+    expect(figure(designOf('resonant-push-pull'), 'switchingWatts')).toBeNaN();
+  });
 });
 
 it('a feedback winding that pulls the base below what it bears is told, with how far', () => {

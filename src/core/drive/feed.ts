@@ -78,9 +78,9 @@ export function lineWave(
   };
 }
 
-/** What a driver draws from a direct supply with nothing connected to its output. */
+/** What a driver draws from a direct supply with nothing connected to its output; left out where nothing of that is known. */
 export function reportIdle(result: DriveCollector, feed: DirectFeed, watts: number): void {
-  if (!(feed.volts > 0)) return;
+  if (!(feed.volts > 0 && watts > 0)) return;
   result.figure('idleAmps', watts / sagged(feed, watts));
   result.figure('idleWatts', watts);
 }

@@ -39,6 +39,8 @@ export const DRIVE_FIGURES = {
   transistorRmsAmps: { link: 'driver', label: 'Each transistor, RMS', unit: 'A' },
   transistorWatts: { link: 'driver', label: 'Heat of the transistor, edges apart', unit: 'W' },
   conductionWatts: { link: 'driver', label: 'Conduction loss of the transistors', unit: 'W' },
+  switchingWatts: { link: 'driver', label: 'Lost at their edges, estimated', unit: 'W' },
+  snubberWatts: { link: 'driver', label: 'Snubber dissipation (C V² f at most)', unit: 'W' },
   forwardWatts: { link: 'driver', label: 'Forward stroke gives', unit: 'W' },
   ringingWatts: { link: 'driver', label: 'Lost to ringing', unit: 'W' },
   breakdownWatts: { link: 'driver', label: 'Burnt as the transistor breaks down', unit: 'W' },

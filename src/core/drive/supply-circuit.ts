@@ -27,6 +27,7 @@ type DriverSignal =
   | { kind: 'inductors'; weights: Terms }
   | { kind: 'capacitor'; id: string }
   | { kind: 'diode'; id: string; as: 'A' | 'W' }
+  | { kind: 'resistor'; id: string; as: 'W' }
   | { kind: 'switches'; ids: readonly string[]; as: 'A' | 'W' }
   /** Drawn from the supply: A, or W. */
   | { kind: 'supply'; as: 'A' | 'W' }
@@ -61,7 +62,7 @@ export type SupplyCircuit = {
   railVolts: number;
   hertz: number;
   capacitors: readonly { id: string; from: string; to: string; farads: number; startVolts: number }[];
-  resistors: readonly { from: string; to: string; ohms: number }[];
+  resistors: readonly { id?: string; from: string; to: string; ohms: number }[];
   diodes: readonly { id: string; anode: string; cathode: string; forwardVolts: number; onOhms: number }[];
   switches: readonly { id: string; from: string; to: string; ohms: number }[];
   /** Windings that feed the ladder first, one for each of them. */

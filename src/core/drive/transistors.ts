@@ -19,6 +19,28 @@ export const TRANSISTOR_FIELDS = [
   quantityField('ratedAmps', 'Transistor rated, continuous', 'A', { optional: true, more: true }),
 ];
 
+/** How long a transistor takes to stop conducting, by its usual of field effect or bipolar ones (common practice, no source). */
+export const switchSeconds = (usual: number) => quantity('s', '50e-9', 'zero or more').default(usual);
+export const SWITCH_SECONDS_FIELD = quantityField('switchSeconds', 'Takes to turn off', 's', {
+  more: true,
+  hint: 'For its loss at the edges alone: usually 20n to 100n, of a bipolar one 0.2u to 1u.',
+});
+
+/**
+ * Lost as a current falls evenly while the voltage across its switch rises, W:
+ * V I t f / 2, and no more than I^2 t^2 f / 24 C where a capacitance across the
+ * switch holds the voltage back meanwhile (handbook: turn-off with a capacitive
+ * snubber).
+ */
+export function turnOffWatts(
+  { volts, amps, farads = 0 }: { volts: number; amps: number; farads?: number },
+  seconds: number,
+  hertz: number,
+): number {
+  const overlapped = (volts * amps * seconds * hertz) / 2;
+  return farads > 0 ? Math.min(overlapped, ((amps * seconds) ** 2 * hertz) / (24 * farads)) : overlapped;
+}
+
 /** Share of the supply's power that reaches the ladder's input. */
 export const efficiency = fraction('0.8');
 export const EFFICIENCY_FIELD = quantityField('efficiency', 'Efficiency, guessed', '%', {

@@ -291,8 +291,7 @@ function chargeLimitAmps(network: LadderNetwork, drive: Drive, { instants }: Lig
 export function droopAt(ladder: DroopInputs, outputAmps: number): Droop | null {
   if (outputAmps === 0) return NO_DROOP;
   const { drive, stepVolts, network, strayFactor, lightLoad, steps } = ladder;
-  if (!(stepVolts > 0) || !(outputAmps < ladder.hardLimitAmps) || drive.seriesFarads !== null || drive.burst)
-    return null;
+  if (!(stepVolts > 0) || !(outputAmps < ladder.hardLimitAmps) || !hasLoadedForm(drive)) return null;
   const charge = outputAmps / drive.frequencyHertz;
   const lightLoadVolts = charge * lightLoad.droop;
   const path = reactivePath(ladder);

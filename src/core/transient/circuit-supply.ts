@@ -35,7 +35,7 @@ export function suppliedBy(
   const firstResistor = circuit.resistors.length;
   const firstDiode = circuit.diodes.length;
   const numbered = (terms: Terms) => terms.map(([name, weight]) => ({ node: at(name), weight }));
-  const indexIn = (list: readonly { id: string }[], id: string) => list.findIndex((one) => one.id === id);
+  const indexIn = (list: readonly { id?: string }[], id: string) => list.findIndex((one) => one.id === id);
   const bits = (ids: readonly string[]) => ids.reduce((sum, id) => sum | (1 << indexIn(supply.switches, id)), 0);
   const signalOf = (signal: DriverProbe['signal']): CircuitProbe['signal'] => {
     switch (signal.kind) {
@@ -48,6 +48,8 @@ export function suppliedBy(
         return { kind: 'capacitor', index: firstCapacitor + indexIn(supply.capacitors, signal.id) };
       case 'diode':
         return { kind: 'diode', index: firstDiode + indexIn(supply.diodes, signal.id), as: signal.as };
+      case 'resistor':
+        return { kind: 'resistor', index: firstResistor + indexIn(supply.resistors, signal.id), as: signal.as };
       case 'switches':
         return { kind: 'switches', bits: bits(signal.ids), as: signal.as };
       case 'supply':

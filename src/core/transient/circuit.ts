@@ -66,6 +66,7 @@ type CircuitSignal =
   | { kind: 'inductors'; weights: readonly { index: number; weight: number }[] }
   | { kind: 'capacitor'; index: number }
   | { kind: 'diode'; index: number; as: 'A' | 'W' }
+  | { kind: 'resistor'; index: number; as: 'W' }
   | { kind: 'switches'; bits: number; as: 'A' | 'W' }
   | { kind: 'rail'; node: NodeIndex; times: number }
   | { kind: 'across'; from: NodeIndex; to: NodeIndex };

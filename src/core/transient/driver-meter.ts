@@ -157,6 +157,10 @@ export class DriverMeter {
         const { anode, cathode } = this.circuit.diodes[signal.index];
         return amps * this.worked(anode, cathode, step);
       }
+      case 'resistor': {
+        const { from, to, siemens } = this.circuit.resistors[signal.index];
+        return siemens * this.across(from, to, step.volts) * this.worked(from, to, step);
+      }
       case 'switches': {
         let sum = 0;
         this.circuit.switches.forEach(({ from, to, onSiemens }, index) => {

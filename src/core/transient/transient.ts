@@ -3,6 +3,7 @@ import { runningPart } from '../drive/bursts';
 import { meanDriveVolts, type Drive } from '../drive/drive';
 import { directFeed } from '../drive/feed';
 import type { DriveFigures } from '../drive/figures';
+import { withSwitching } from '../drive/driver-kinds';
 import { turnedDown } from '../drive/supply';
 import type { NoCircuit } from '../drive/supply-circuit';
 import type { LoadedLadder } from '../ladder/loaded';
@@ -191,7 +192,7 @@ function figures(design: Design, settled: Settled | Limited, driver: 'circuit' |
       driver === 'circuit'
         ? {
             kind: 'circuit',
-            figures: driverFigures(circuit, measured),
+            figures: withSwitching(design.driver, driverFigures(circuit, measured)),
             wandering: settled.wandering,
             limitedVolts: 'limitedVolts' in settled ? settled.limitedVolts : null,
           }

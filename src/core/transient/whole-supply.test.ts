@@ -58,6 +58,28 @@ describe('a flyback integrated by odex as one circuit', () => {
   });
 });
 
+describe('a flyback with a snubber integrated by odex as one circuit', () => {
+  it.each([
+    [470e-12, 100],
+    [2.2e-9, 20],
+  ])('%d F behind %d ohms', (farads, ohms) => {
+    const driver = { ...FLYBACK.driver, snubberFarads: farads, snubberOhms: ohms };
+    const design = suppliedDesign({ ...FLYBACK, driver }, 1, 5e6);
+    const run = settled(design);
+    const reference = integratedSupply(
+      { ...flybackFor(design, null, 1), snubber: { farads, ohms } },
+      ladderFor(design, run),
+      cyclesFor(1),
+    );
+    expectAlike(ratios(run, reference), ['meanVolts', 'supplyAmps', 'switchPeakVolts']);
+    const { driver: found } = run.transient;
+    if (found.kind !== 'circuit') throw new Error('a drive');
+    expect(Math.abs(found.figures.snubberWatts! / reference.snubberWatts! - 1)).toBeLessThan(0.05);
+    // Handbook: C V^2 f with all that the switch blocks is the most that it loses.
+    expect(found.figures.snubberWatts!).toBeLessThan(farads * found.figures.transistorPeakVolts! ** 2 * 25e3);
+  });
+});
+
 describe('a resonant push-pull integrated by odex as one circuit', () => {
   it.each([1, 2, 3].flatMap((stages) => [40e6, 5e6, 1e6].map((ohms) => [stages, ohms * stages] as const)))(
     '%d stages, %d ohms',
@@ -119,9 +141,9 @@ describe('an inverter integrated by odex as one circuit', () => {
 
 describe('a blocking oscillator integrated by odex as one circuit', () => {
   it.each<[stages: number, ohms: number, baseFarads: number | null]>([
-    [1, 20e6, null],
-    [2, 40e6, null],
-    [3, 60e6, null],
+    ...[1, 2, 3].flatMap((stages) =>
+      [20e6, 5e6, 2e6].map((ohms): [number, number, null] => [stages, ohms * stages, null]),
+    ),
     // Emptied within a swing, and hardly.
     [1, 20e6, 3e-9],
     [1, 20e6, 100e-9],
@@ -166,7 +188,8 @@ describe('a blocking oscillator integrated by odex as one circuit', () => {
 });
 
 describe('a capacitor discharge integrated by odex as one circuit', () => {
-  it.each([1, 2, 3].map((stages) => [stages, 100e6 * stages] as const))('%d stages, %d ohms', (stages, ohms) => {
+  const cases = [1, 2, 3].flatMap((stages) => [100e6, 30e6, 10e6].map((ohms) => [stages, ohms * stages] as const));
+  it.each(cases)('%d stages, %d ohms', (stages, ohms) => {
     const design = suppliedDesign(
       {
         supply: null,

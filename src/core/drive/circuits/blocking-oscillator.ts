@@ -59,6 +59,7 @@ export function blockingOscillatorCircuit(
       clampVolts: driver.ratedVolts,
       clampFigure: 'breakdownWatts',
       switchFarads: SWITCH_FARADS,
+      snubber: null,
       switchOhms,
       // Its own current, and what the feedback winding takes of the primary for it.
       base: {

@@ -10,6 +10,8 @@ export function flybackCircuit(
     duty: number;
     clampVolts: number | null;
     switchFarads: number;
+    snubberFarads: number | null;
+    snubberOhms: number;
     transistorOhms: number;
     ringQuality: number;
   },
@@ -28,6 +30,7 @@ export function flybackCircuit(
       clampFigure: 'clampWatts',
       peakAmps: (feed.volts * on) / transformer.primaryHenries!,
       switchOhms: driver.transistorOhms,
+      snubber: driver.snubberFarads === null ? null : { farads: driver.snubberFarads, ohms: driver.snubberOhms },
       base: null,
       phases: ({ firstHeld, firstFree, freeSteps }) => [
         { seconds: on, closed: ['switch'], until: null, steps: LEAST_STEPS, first: firstHeld },

@@ -15,6 +15,9 @@ const CLAMP_SOFTNESS = 0.005;
 /** Steps in a radian of leakage ringing, for so many of them, and of the ring of the core. */
 const LEAKAGE_STEPS_A_RADIAN = 2;
 const LEAKAGE_STEPS = 60;
+/** Steps in which a snubber's time constant passes, and short steps at most. */
+const SNUBBER_STEPS = 6;
+const MOST_FIRST_STEPS = 600;
 const RING_STEPS_A_RADIAN = 8;
 /** The same of leakage once the ladder has taken most of its ringing. */
 const HELD_STEPS_A_RADIAN = 3;
@@ -46,6 +49,8 @@ export type SingleSwitch = {
   clampFigure: 'clampWatts' | 'breakdownWatts';
   switchFarads: number;
   switchOhms: number;
+  /** A capacitor behind a resistor across it. */
+  snubber: { farads: number; ohms: number } | null;
   /** Of primary and secondary as they ring after the pulse, core and all. */
   ringQuality: number;
   /**
@@ -65,7 +70,18 @@ export type SingleSwitch = {
  */
 export function singleSwitchCircuit(
   feed: { volts: number; seriesOhms: number },
-  { hertz, peakAmps, clampVolts, clampFigure, switchFarads, switchOhms, ringQuality, base, phases }: SingleSwitch,
+  {
+    hertz,
+    peakAmps,
+    clampVolts,
+    clampFigure,
+    switchFarads,
+    switchOhms,
+    snubber,
+    ringQuality,
+    base,
+    phases,
+  }: SingleSwitch,
   transformer: Transformer,
   fed: readonly FedNode[],
   farads: number,
@@ -74,13 +90,14 @@ export function singleSwitchCircuit(
   const supply = feedPoint(feed, hertz);
   const henries = transformer.primaryHenries!;
   const held = base && base.heldFarads !== null ? { ohms: base.ohms, farads: base.heldFarads } : null;
+  const across = switchFarads + (snubber?.farads ?? 0);
   const released = [
     ['drain', 1],
     [supply.node, -1],
   ] as const;
-  const { ringing, ...secondary } = secondaryWindings(transformer, fed, released, switchFarads, farads);
+  const { ringing, ...secondary } = secondaryWindings(transformer, fed, released, across, farads);
   const ratio = transformer.coupling * ratioOf(transformer);
-  const primaryFarads = switchFarads + ratio ** 2 * (transformer.secondaryFarads + farads);
+  const primaryFarads = across + ratio ** 2 * (transformer.secondaryFarads + farads);
   const ring = primaryFarads > 0 ? Math.sqrt(henries * primaryFarads) : null;
   const amps = {
     kind: 'inductors',
@@ -91,11 +108,18 @@ export function singleSwitchCircuit(
     hertz,
     capacitors: [
       { id: 'switch', from: 'drain', to: 'ground', farads: switchFarads, startVolts: feed.volts },
+      ...(snubber
+        ? [{ id: 'snubber', from: 'drain', to: 'snubbed', farads: snubber.farads, startVolts: feed.volts }]
+        : []),
       ...supply.capacitors,
       ...secondary.capacitors,
       ...(held ? [{ id: 'held', from: 'held', to: 'ground', farads: held.farads, startVolts: feed.volts }] : []),
     ],
-    resistors: [...supply.resistors, ...(held ? [{ from: 'held', to: 'ground', ohms: held.ohms }] : [])],
+    resistors: [
+      ...supply.resistors,
+      ...(held ? [{ from: 'held', to: 'ground', ohms: held.ohms }] : []),
+      ...(snubber ? [{ id: 'snubber', from: 'snubbed', to: 'ground', ohms: Math.max(LEAST_OHMS, snubber.ohms) }] : []),
+    ],
     diodes: [
       { id: 'body', anode: 'ground', cathode: 'drain', forwardVolts: BODY_DIODE_VOLTS, onOhms: ohms },
       ...(clampVolts === null
@@ -131,8 +155,8 @@ export function singleSwitchCircuit(
     ],
     phases: phases({
       supply: supply.node,
-      firstHeld: firstSteps(ringing?.held),
-      firstFree: firstSteps(ringing?.free),
+      firstHeld: firstSteps(ringing?.held, snubber),
+      firstFree: firstSteps(ringing?.free, snubber),
       heldSteps: (seconds) => stepsWithin(ringing && HELD_STEPS_A_RADIAN * seconds * ringing.held),
       freeSteps: (seconds) => stepsWithin(ring && (RING_STEPS_A_RADIAN * seconds) / ring),
     }),
@@ -144,6 +168,9 @@ export function singleSwitchCircuit(
       { figure: 'transistorRmsAmps', signal: amps, tells: 'rms', whileClosed: 'switch' },
       { figure: 'transistorWatts', signal: { kind: 'switches', ids: ['switch'], as: 'W' }, tells: 'mean' },
       { figure: 'secondaryPeakVolts', signal: { kind: 'across', from: 'source', to: 'ground' }, tells: 'most' },
+      ...(snubber
+        ? [{ figure: 'snubberWatts', signal: { kind: 'resistor', id: 'snubber', as: 'W' }, tells: 'mean' } as const]
+        : []),
       ...(clampVolts === null
         ? []
         : [{ figure: clampFigure, signal: { kind: 'diode', id: 'clamp', as: 'W' }, tells: 'mean' } as const]),
@@ -157,7 +184,11 @@ export function singleSwitchCircuit(
 
 const stepsWithin = (wanted: number | null) => Math.min(MOST_STEPS, Math.max(LEAST_STEPS, wanted ?? 0));
 
-/** Steps short enough for leakage ringing at this angular frequency, rad/s. */
-function firstSteps(ringing: number | undefined): DriverPhase['first'] {
-  return ringing === undefined ? null : { seconds: 1 / (LEAKAGE_STEPS_A_RADIAN * ringing), steps: LEAKAGE_STEPS };
+/** Steps short enough for leakage ringing at this angular frequency, rad/s, and for what a snubber takes to charge. */
+function firstSteps(ringing: number | undefined, snubber: SingleSwitch['snubber']): DriverPhase['first'] {
+  const rung = ringing === undefined ? Infinity : 1 / (LEAKAGE_STEPS_A_RADIAN * ringing);
+  const seconds = Math.min(rung, snubber ? (snubber.ohms * snubber.farads) / SNUBBER_STEPS : Infinity);
+  if (seconds === Infinity) return null;
+  const steps = rung === Infinity ? LEAKAGE_STEPS : Math.ceil((LEAKAGE_STEPS * rung) / seconds);
+  return { seconds, steps: Math.min(MOST_FIRST_STEPS, steps) };
 }

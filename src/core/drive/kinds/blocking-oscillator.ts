@@ -24,10 +24,13 @@ import { reportStrokes } from '../transformer-checks';
 import {
   efficiency,
   EFFICIENCY_FIELD,
+  SWITCH_SECONDS_FIELD,
+  switchSeconds,
   TRANSISTOR_FIELDS,
   TRANSISTOR_SCHEMA,
   transistorPlace,
   transistorRatings,
+  turnOffWatts,
   unloadedSwitch,
 } from '../transistors';
 
@@ -39,6 +42,7 @@ const schema = z.strictObject({
   baseFarads: quantity('F', '10e-9', 'above zero').nullable().default(null),
   currentGain: quantity('', '60', 'above zero').default(60),
   ...TRANSISTOR_SCHEMA,
+  switchSeconds: switchSeconds(500e-9),
   /** As measured; estimated from the on-time and the swing back when not known. */
   frequencyHertz: quantity('Hz', '25000', 'above zero').nullable().default(null),
   ...BURST_SCHEMA,
@@ -77,6 +81,7 @@ export const blockingOscillator = driverKind(schema, {
       optional: true,
       hint: 'Estimated while it is not known.',
     }),
+    SWITCH_SECONDS_FIELD,
     ...BURST_FIELDS,
     EFFICIENCY_FIELD,
   ],
@@ -114,6 +119,10 @@ export const blockingOscillator = driverKind(schema, {
       fed,
       ladderFarads,
     );
+  },
+  switching: (driver, { transistorPeakVolts: volts = NaN, switchPeakAmps: amps = NaN, ...figures }) => {
+    const { frequencyHertz = driver.frequencyHertz ?? figures.estimatedHertz ?? NaN } = figures;
+    return turnOffWatts({ volts, amps }, driver.switchSeconds, frequencyHertz);
   },
   leavesOut:
     'Mostly when the transistor turns off and on again, which the closed form estimates and the circuit decides, and ringing of the leakage inductance.',

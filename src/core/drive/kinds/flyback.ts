@@ -25,10 +25,13 @@ import { reportStrokes } from '../transformer-checks';
 import {
   efficiency,
   EFFICIENCY_FIELD,
+  SWITCH_SECONDS_FIELD,
+  switchSeconds,
   TRANSISTOR_FIELDS,
   TRANSISTOR_SCHEMA,
   transistorPlace,
   transistorRatings,
+  turnOffWatts,
   unloadedSwitch,
 } from '../transistors';
 
@@ -40,7 +43,11 @@ const schema = z.strictObject({
   /** Voltage across the switch at which a clamp holds it. */
   clampVolts: quantity('V', '150', 'above zero').nullable().default(null),
   switchFarads: quantity('F', '200e-12', 'zero or more').default(200e-12),
+  /** In series across the switch; none: null. */
+  snubberFarads: quantity('F', '470e-12', 'above zero').nullable().default(null),
+  snubberOhms: quantity('Ω', '100', 'above zero').default(100),
   transistorOhms: quantity('Ω', '0.1', 'zero or more').default(0.1),
+  switchSeconds: switchSeconds(50e-9),
   /** Of primary and secondary as they ring after the pulse, core and all. */
   ringQuality: quantity('', '30', 'above zero').default(30),
   ...BURST_SCHEMA,
@@ -64,7 +71,14 @@ export const flyback = driverKind(schema, {
       // Common practice, no source.
       hint: 'Of a mechanical interrupter the capacitor across its contacts, usually 0.1u to 0.5u.',
     }),
+    quantityField('snubberFarads', 'Snubber capacitor', 'F', {
+      optional: true,
+      more: true,
+      hint: 'Across the switch, behind a resistor.',
+    }),
+    quantityField('snubberOhms', 'Snubber resistor', 'Ω', { more: true }),
     quantityField('transistorOhms', 'On-resistance', 'Ω', { more: true }),
+    SWITCH_SECONDS_FIELD,
     quantityField('ringQuality', 'Q of the ring after the pulse', '', {
       more: true,
       hint: 'Three times the swings until it is down to a third. Usually 10 to 50.',
@@ -99,6 +113,8 @@ export const flyback = driverKind(schema, {
       fed,
       ladderFarads,
     ),
+  switching: (driver, { transistorPeakVolts: volts = NaN, switchPeakAmps: amps = NaN }) =>
+    turnOffWatts({ volts, amps, farads: acrossSwitch(driver) }, driver.switchSeconds, driver.frequencyHertz),
   leavesOut:
     'Mostly ringing: each stroke meets what rings on of the one before, which the closed form leaves out; and leakage, which it counts for a single pulse.',
   beforePower: (_driver, figures) => [unloadedSwitch(figures)],
@@ -106,6 +122,12 @@ export const flyback = driverKind(schema, {
 
 /** A pulse that leakage lifts by more than this is worth a word. */
 const MUCH_LIFTED = 1.05;
+
+/** All that a switch's voltage charges, F: its snubber whole, as if its resistor were none. */
+const acrossSwitch = ({
+  switchFarads,
+  snubberFarads,
+}: Pick<z.output<typeof schema>, 'switchFarads' | 'snubberFarads'>) => switchFarads + (snubberFarads ?? 0);
 
 /** What the switch makes of the primary in one cycle without load, seen from the primary. */
 type Strokes = {
@@ -201,10 +223,11 @@ function strokesOf(
  */
 function flybackDrive(
   supply: Supply,
-  driver: z.output<typeof schema>,
+  entered: z.output<typeof schema>,
   transformer: Transformer,
   context: DriveContext,
 ): DriveResult {
+  const driver = { ...entered, switchFarads: acrossSwitch(entered) };
   const strokes = strokesOf(supply, driver, transformer, context);
   const drive = driveOfStrokes(strokes, driver, transformer);
   const result = new DriveCollector();
@@ -271,7 +294,7 @@ function driveOfStrokes(
 /** What the switch blocks, and whether its clamp has to hold it. */
 function reportSwitch(
   result: DriveCollector,
-  { clampVolts }: z.output<typeof schema>,
+  { clampVolts, snubberFarads, frequencyHertz }: z.output<typeof schema>,
   { volts, primaryVolts, released }: Strokes,
 ): boolean {
   const spikeVolts = switchOffPeakVolts(released);
@@ -286,6 +309,8 @@ function reportSwitch(
       'Enter the switch’s capacitance, usually 100 to 500 pF, or fit a clamp.',
     );
   result.figure('transistorPeakVolts', blockedVolts);
+  // Charged and discharged through its resistor once a cycle (handbook: C V^2 f, at most).
+  if (snubberFarads !== null) result.figure('snubberWatts', snubberFarads * blockedVolts ** 2 * frequencyHertz);
   result.stress('transistorVoltage', 'noLoad', blockedVolts);
   return clampHolds;
 }

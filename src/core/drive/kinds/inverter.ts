@@ -22,10 +22,13 @@ import { reportCore } from '../transformer-checks';
 import {
   efficiency,
   EFFICIENCY_FIELD,
+  SWITCH_SECONDS_FIELD,
+  switchSeconds,
   TRANSISTOR_FIELDS,
   TRANSISTOR_SCHEMA,
   transistorPlace,
   transistorRatings,
+  turnOffWatts,
 } from '../transistors';
 
 const schema = z.strictObject({
@@ -36,6 +39,7 @@ const schema = z.strictObject({
   deadSeconds: quantity('s', '1e-6', 'zero or more').default(0),
   transistorOhms: quantity('Ω', '0.05', 'zero or more').default(0.05),
   ...TRANSISTOR_SCHEMA,
+  switchSeconds: switchSeconds(50e-9),
   /** In series with the primary, to keep direct current out of it. */
   blockingFarads: quantity('F', '1e-6', 'above zero').nullable().default(null),
   ...BURST_SCHEMA,
@@ -62,6 +66,7 @@ export const inverter = driverKind(schema, {
     quantityField('deadSeconds', 'Dead time', 's', { more: true }),
     quantityField('blockingFarads', 'Blocking capacitor', 'F', { optional: true, more: true }),
     quantityField('transistorOhms', 'On-resistance', 'Ω', { more: true }),
+    SWITCH_SECONDS_FIELD,
     ...BURST_FIELDS,
     EFFICIENCY_FIELD,
   ],
@@ -85,6 +90,13 @@ export const inverter = driverKind(schema, {
           fed,
           ladderFarads,
         );
+  },
+  // Each turns off once a period, at what the primary then carries; on again where its own diode conducts already.
+  switching: ({ bridge, frequencyHertz, ...transistor }, figures) => {
+    const { transistorPeakVolts = NaN, primaryAmps = NaN, magnetisingPeakAmps = NaN } = figures;
+    const { primaryPeakAmps = primaryAmps + magnetisingPeakAmps } = figures;
+    const each = { volts: transistorPeakVolts, amps: primaryPeakAmps };
+    return (bridge === 'full' ? 4 : 2) * turnOffWatts(each, transistor.switchSeconds, frequencyHertz);
   },
   leavesOut:
     'Mostly leakage inductance: after each edge it rings with the secondary’s capacitance, which the closed form counts for one swing and for a single capacitance.',
