@@ -6,6 +6,7 @@ import { DRIVER_KIND_IDS, DRIVER_KINDS, driverOfKind, type DriverKindId } from '
 import { supplyOfKind, supplySchema } from '../drive/supply';
 import { newDesign } from '../design/new-design';
 import { readDesign } from '../design/read-design';
+import { formatQuantity } from '../quantity/format-quantity';
 import { loadLine } from '../predict/curves';
 import { driveOf } from '../operating/ladder-of-design';
 import { isSilent } from './drive';
@@ -360,6 +361,20 @@ describe('what transistors lose at their edges', () => {
   it('a resonant push-pull changes over at zero volts, and has none', () => {
     expect(figure(designOf('resonant-push-pull'), 'switchingWatts')).toBeNaN();
   });
+});
+
+it('before power a push-pull’s choke is asked to carry what it starts with, or more where the load asks more', () => {
+  const asked = (amps: number) => {
+    const ladder = { capacitor: { farads: 100e-9 } };
+    const design = designOf('resonant-push-pull', { ladder, load: { kind: 'current', amps } });
+    const { beforePower, source } = predict(design);
+    return { text: beforePower.find(({ code }) => code === 'choke')!.text, peak: source.figures.chokePeakAmps! };
+  };
+  // Some 2 A before it swings (common practice), however little it draws then.
+  expect(asked(1e-6).text).toMatch(/no lower than 2\.0\sA:/);
+  const heavy = asked(30e-3);
+  expect(heavy.peak).toBeGreaterThan(2);
+  expect(heavy.text).toContain(formatQuantity(1.25 * heavy.peak, 'A', 2));
 });
 
 it('a feedback winding that pulls the base below what it bears is told, with how far', () => {

@@ -154,7 +154,15 @@ export const resonantPushPull = driverKind(schema, {
   },
   leavesOut:
     'Mostly the charging pulses themselves: they come through the leakage inductance and bend the tank’s voltage, which the closed form takes for a sine from a stiff source.',
-  beforePower: (_driver, { supplyOpenVolts = 0 }) => [
+  beforePower: (_driver, { supplyOpenVolts = 0, chokePeakAmps, startAmps = 0 }) => [
+    ...(chokePeakAmps === undefined
+      ? []
+      : [
+          {
+            code: 'choke',
+            text: `A choke that saturates no lower than ${formatQuantity(Math.max((1 + CHOSEN_MARGIN) * chokePeakAmps, startAmps), 'A', 2)}: it carries ${formatQuantity(chokePeakAmps, 'A', 2)} peak at the design’s load, and some ${formatQuantity(startAmps, 'A', 2)} while it starts.`,
+          },
+        ]),
     {
       code: 'push-pull-start',
       text: `Set ${formatQuantity(supplyOpenVolts, 'V')} first, then switch on at once: wound up slowly from zero both transistors may stay on.`,
