@@ -24,6 +24,7 @@ export function DescribedField({
           label={field.label}
           unit={field.unit}
           optional={field.optional}
+          placeholder={field.absent}
           typedIn={field.typedIn}
           value={value as number | null}
           onValue={onEdit}

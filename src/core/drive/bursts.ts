@@ -15,8 +15,9 @@ export const BURST_SCHEMA = {
 export const BURST_FIELDS = [
   quantityField('burstHertz', 'Bursts a second', 'Hz', {
     optional: true,
+    absent: 'none',
     more: true,
-    hint: 'Of an interrupted oscillator; empty where it runs all the time.',
+    hint: 'Of an interrupted oscillator; none where it runs all the time.',
   }),
   quantityField('burstFraction', 'Of that time it runs', '%', { more: true, hint: 'Counts with bursts a second.' }),
 ];

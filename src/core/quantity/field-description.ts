@@ -12,6 +12,8 @@ export type FieldDescription = {
       as: 'quantity';
       unit: Unit;
       optional?: boolean;
+      /** What an empty one stands for, in a word or two, where that is not a value that is not known. */
+      absent?: string;
       /** What a bare number in it stands for, where that is not the usual. */ typedIn?: WrittenUnit;
     }
   | { as: 'choice' | 'pick'; options: readonly { value: string; name: string }[] }
@@ -19,7 +21,7 @@ export type FieldDescription = {
   | { as: 'text' }
 );
 
-type Extra = { more?: boolean; hint?: string; optional?: boolean; typedIn?: WrittenUnit };
+type Extra = { more?: boolean; hint?: string; optional?: boolean; absent?: string; typedIn?: WrittenUnit };
 
 /** A field for a quantity. */
 export const quantityField = (name: string, label: string, unit: Unit, extra: Extra = {}): FieldDescription => ({

@@ -72,6 +72,7 @@ export const blockingOscillator = driverKind(schema, {
     quantityField('baseOhms', 'Base resistor', 'Ω'),
     quantityField('baseFarads', 'Base capacitor', 'F', {
       optional: true,
+      absent: 'none',
       more: true,
       hint: 'Across the base resistor.',
     }),

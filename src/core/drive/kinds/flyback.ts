@@ -65,7 +65,7 @@ export const flyback = driverKind(schema, {
     quantityField('frequencyHertz', 'Frequency', 'Hz'),
     quantityField('duty', 'Duty cycle', '%'),
     ...TRANSISTOR_FIELDS,
-    quantityField('clampVolts', 'Clamp holds the switch at', 'V', { optional: true }),
+    quantityField('clampVolts', 'Clamp holds the switch at', 'V', { optional: true, absent: 'no clamp' }),
     quantityField('switchFarads', 'Switch capacitance', 'F', {
       more: true,
       // Common practice, no source.
@@ -73,6 +73,7 @@ export const flyback = driverKind(schema, {
     }),
     quantityField('snubberFarads', 'Snubber capacitor', 'F', {
       optional: true,
+      absent: 'none',
       more: true,
       hint: 'Across the switch, behind a resistor.',
     }),

@@ -64,7 +64,7 @@ export const inverter = driverKind(schema, {
     quantityField('frequencyHertz', 'Frequency', 'Hz'),
     ...TRANSISTOR_FIELDS,
     quantityField('deadSeconds', 'Dead time', 's', { more: true }),
-    quantityField('blockingFarads', 'Blocking capacitor', 'F', { optional: true, more: true }),
+    quantityField('blockingFarads', 'Blocking capacitor', 'F', { optional: true, absent: 'none', more: true }),
     quantityField('transistorOhms', 'On-resistance', 'Ω', { more: true }),
     SWITCH_SECONDS_FIELD,
     ...BURST_FIELDS,

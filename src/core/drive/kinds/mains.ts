@@ -51,6 +51,7 @@ export const mains = driverKind(schema, {
     quantityField('secondaryOhms', 'Secondary resistance', 'Ω'),
     quantityField('seriesFarads', 'Capacitor in series', 'F', {
       optional: true,
+      absent: 'none',
       more: true,
       hint: 'Between secondary and ladder, as ballast or to tune out the leakage.',
     }),
