@@ -17,6 +17,8 @@ export type TimeDomain =
 
 /** Lets a burst of keystrokes pass before the engine is asked, ms. */
 const PAUSE_MILLISECONDS = 80;
+/** What nobody waits for begins once nothing has changed for so long, ms. */
+const IDLE_PAUSE_MILLISECONDS = 1000;
 
 export const WAITING: TimeDomain = { kind: 'working', periods: 0 };
 
@@ -39,7 +41,7 @@ export function useTransient(design: Design): { timeDomain: TimeDomain; client: 
     () => (asksIdle ? { run: () => client.idle(design), cancel: () => client.cancel('idle') } : null),
     [asksIdle, design, client],
   );
-  const [latestIdle] = useLatest(idleJob);
+  const [latestIdle] = useLatest(idleJob, IDLE_PAUSE_MILLISECONDS);
   const timeDomain = useMemo((): TimeDomain => {
     if (latest.kind === 'ready')
       return {
