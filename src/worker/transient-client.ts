@@ -1,23 +1,24 @@
 import { proxy } from 'comlink';
 import type { Design } from '@/core/design/design-schema';
+import type { DriveFigures } from '@/core/drive/figures';
 import type { RankedChange } from '@/core/predict/rank-changes';
 import type { Tolerance } from '@/core/predict/tolerance';
 import type { ChargeUp } from '@/core/transient/charge-up';
 import type { Discharge, DischargeOptions } from '@/core/transient/discharge';
-import type { IdleInput } from '@/core/transient/idle';
 import type { TransientRun } from '@/core/transient/transient';
 import { lazyWorker } from './lazy-worker';
 import type { TransientWork } from './transient.worker';
 
 /** Kinds of work, each with a worker of its own so that none waits for another. */
-const KINDS = ['settle', 'chargeUp', 'discharge', 'rank', 'tolerance'] as const;
-type Kind = (typeof KINDS)[number];
+const APART = ['settle', 'chargeUp', 'discharge', 'rank', 'tolerance'] as const;
+/** What a driver draws idle is asked for after it has settled, of the same worker. */
+type Kind = (typeof APART)[number] | 'idle';
 
 /** The long computations of a design, in workers. A later request of a kind ends the one before, which then gives null. */
 export type TransientClient = {
   settle: (design: Design, report: (periods: number) => void) => Promise<TransientRun | null>;
   /** What it draws with nothing connected to its output; in the worker that settles. */
-  idle: (design: Design) => Promise<IdleInput | null>;
+  idle: (design: Design) => Promise<DriveFigures | null>;
   chargeUp: (
     design: Design,
     settledVolts: number,
@@ -29,27 +30,28 @@ export type TransientClient = {
   rank: (design: Design) => Promise<RankedChange[] | null>;
   /** What tolerances make of the output, and its band over the load's current up to a limit. */
   tolerance: (design: Design, mostAmps: number) => Promise<Tolerance | null>;
-  cancel: (kind: Exclude<Kind, 'discharge'> | 'idle') => void;
+  cancel: (kind: Exclude<Kind, 'discharge'>) => void;
   end: () => void;
 };
 
 /** Starts nothing yet: each worker begins with the first request to it. */
 export function transientClient(): TransientClient {
   const start = () => new Worker(new URL('./transient.worker.ts', import.meta.url), { type: 'module' });
-  const workers = Object.fromEntries(KINDS.map((kind) => [kind, lazyWorker<TransientWork>(start)])) as Record<
-    Kind,
+  const apart = Object.fromEntries(APART.map((kind) => [kind, lazyWorker<TransientWork>(start)])) as Record<
+    (typeof APART)[number],
     ReturnType<typeof lazyWorker<TransientWork>>
   >;
+  const workers: Record<Kind, ReturnType<typeof lazyWorker<TransientWork>>> = { ...apart, idle: apart.settle };
   const of = (kind: Kind) => workers[kind].work();
   return {
     settle: (design, report) => of('settle').settle(design, proxy(report)),
-    idle: (design) => of('settle').idle(design),
+    idle: (design) => of('idle').idle(design),
     chargeUp: (design, settledVolts, exact, report) =>
       of('chargeUp').chargeUp(design, settledVolts, exact, proxy(report)),
     discharge: (design, volts, options) => of('discharge').discharge(design, volts, options),
     rank: (design) => of('rank').rank(design),
     tolerance: (design, mostAmps) => of('tolerance').tolerance(design, mostAmps),
-    cancel: (kind) => void workers[kind === 'idle' ? 'settle' : kind].ifStarted()?.cancel(kind),
-    end: () => KINDS.forEach((kind) => workers[kind].end()),
+    cancel: (kind) => void workers[kind].ifStarted()?.cancel(kind),
+    end: () => APART.forEach((kind) => apart[kind].end()),
   };
 }

@@ -1,10 +1,11 @@
 import { expose } from 'comlink';
 import type { Design } from '@/core/design/design-schema';
+import type { DriveFigures } from '@/core/drive/figures';
 import { rankChanges, type RankedChange } from '@/core/predict/rank-changes';
 import { toleranceOf, USUAL_SAMPLES, type Tolerance } from '@/core/predict/tolerance';
 import { chargeUpOf, type ChargeUp } from '@/core/transient/charge-up';
 import { dischargeOf, type Discharge, type DischargeOptions } from '@/core/transient/discharge';
-import { idleOf, type IdleInput } from '@/core/transient/idle';
+import { idleOf } from '@/core/transient/idle';
 import { transientOf, type TransientRun } from '@/core/transient/transient';
 import { slicer } from './in-slices';
 
@@ -18,7 +19,7 @@ const work = {
   settle(design: Design, report: (periods: number) => void): Promise<TransientRun | null> {
     return slices.run('settle', transientOf(design), ({ periods }) => report(periods));
   },
-  idle(design: Design): Promise<IdleInput | null> {
+  idle(design: Design): Promise<DriveFigures | null> {
     return slices.run('idle', idleOf(design), () => undefined);
   },
   chargeUp(

@@ -98,7 +98,7 @@ test('every driver of known parts runs as one circuit with its ladder, and shows
         );
     });
   const idle = finish(idleOf(await exported(page)))!;
-  await expect(page.locator('[data-time-domain=idleAmps]')).toContainText(say(idle.supplyAmps, 'A', 4).split(' ')[0]);
+  await expect(page.locator('[data-time-domain=idleAmps]')).toContainText(say(idle.idleAmps!, 'A', 4).split(' ')[0]);
   await page.getByRole('tab', { name: 'Waveforms' }).click();
   await page.getByRole('button', { name: 'primary current' }).click();
   await expect(page.getByRole('img', { name: /^Waveforms over one period: .*, primary current$/ })).toBeVisible();

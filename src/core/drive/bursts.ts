@@ -31,7 +31,7 @@ const MOST_CYCLES = 4000;
  * peaks. A burst of less than a cycle gives nothing; one of very many is taken
  * for running all the time, as it is for as long as it lasts.
  */
-export function inBursts(driver: object, result: DriveResult): DriveResult {
+export function inBursts(driver: Interruptible, result: DriveResult): DriveResult {
   const { drive, findings } = result;
   const burst = burstOf(driver);
   if (!burst || isSilent(drive)) return result;
@@ -61,7 +61,8 @@ export function inBursts(driver: object, result: DriveResult): DriveResult {
           code: 'bursts-too-long',
           where: '$.driver.burstHertz',
           message: `It runs for ${cycles} cycles at a time, more than are followed one by one (${MOST_CYCLES}). All figures are those while it runs; between bursts the output falls, which is not counted.`,
-          advice: 'Enter more bursts a second, or look under Discharge for how far the output falls between two.',
+          advice:
+            'Enter more bursts a second, or look under Discharge, its resistor the load’s, for how far the output falls between two.',
         },
       ],
     };
@@ -90,7 +91,9 @@ export const burstCycles = ({ frequencyHertz }: Pick<Drive, 'frequencyHertz'>, {
 export const runningPart = ({ frequencyHertz, burst }: Pick<Drive, 'frequencyHertz' | 'burst'>): number =>
   burst ? (burstCycles({ frequencyHertz }, burst) * burst.hertz) / frequencyHertz : 1;
 
-function burstOf(driver: object): Burst | null {
-  const { burstHertz = null, burstFraction = 1 } = driver as { burstHertz?: number | null; burstFraction?: number };
+/** Any driver; those that cannot be interrupted lack the fields. */
+type Interruptible = { kind: string; burstHertz?: number | null; burstFraction?: number };
+
+function burstOf({ burstHertz = null, burstFraction = 1 }: Interruptible): Burst | null {
   return burstHertz === null ? null : { hertz: burstHertz, onFraction: burstFraction };
 }

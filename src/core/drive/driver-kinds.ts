@@ -87,8 +87,9 @@ export function supplyCircuitOf(
   fed: readonly FedNode[],
   ladderFarads: number,
 ): SupplyCircuit | NoCircuit | null {
-  if (result.drive.burst) return { reason: 'it runs in bursts' };
-  return DRIVER_KINDS[source.driver.kind].circuit?.(source, result, fed, ladderFarads) ?? null;
+  const { circuit } = DRIVER_KINDS[source.driver.kind];
+  if (!circuit) return null;
+  return result.drive.burst ? { reason: 'it runs in bursts' } : circuit(source, result, fed, ladderFarads);
 }
 
 /** A driver's figures with what its transistors lose at their edges, where it has any that do. */

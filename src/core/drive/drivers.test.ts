@@ -363,6 +363,16 @@ describe('what transistors lose at their edges', () => {
   });
 });
 
+it('a flyback that closes again before its pulse is at its top is stopped, and one with time for it is not', () => {
+  const of = (frequencyHertz: number) =>
+    designOf('flyback', {
+      driver: { frequencyHertz, duty: 0.4, clampVolts: null },
+      transformer: { primaryHenries: 30e-6, primaryTurns: 10, secondaryTurns: 2000, secondaryFarads: 50e-12 },
+    });
+  // 2 uF seen by 30 uH: a quarter of a ring takes 12 us and what leads up to it some more (handbook), off for 15 and 60 us.
+  expect([40e3, 10e3].map((hertz) => codes(of(hertz)).includes('closed-before-pulse'))).toEqual([true, false]);
+});
+
 it('before power a push-pull’s choke is asked to carry what it starts with, or more where the load asks more', () => {
   const asked = (amps: number) => {
     const ladder = { capacitor: { farads: 100e-9 } };

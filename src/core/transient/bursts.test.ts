@@ -7,6 +7,7 @@ import { driveOf } from '../operating/ladder-of-design';
 import { operatingPoint } from '../operating/operating-point';
 import { predict } from '../predict/predict';
 import { chargeUpOf } from './charge-up';
+import { compareWithTimeDomain } from './comparison';
 import { timeGrid } from './time-grid';
 import { finish, transientOf } from './transient';
 
@@ -92,6 +93,17 @@ it('takes less than a cycle for nothing, and very long bursts for none', () => {
   const long = interrupted(2, 10, 30, { burstHertz: 0.1 });
   expect(codesOf(long)).toContain('bursts-too-long');
   expect(predict(long).output.meanVolts).toBe(predict(interrupted(2, 1, 0.5, { burstHertz: null })).output.meanVolts);
+});
+
+it('says where more is asked of the drive while it runs than it gives', () => {
+  const doubt = (maxWatts: number | null) => {
+    const design = interrupted(2, 10, 30, { maxWatts });
+    return compareWithTimeDomain(design, predict(design), finish(transientOf(design)).transient).doubt;
+  };
+  // Some 4 kV at 20 uA is 80 mW on the mean, and in a quarter of the time 320 mW.
+  expect(doubt(0.2)).toContain('gives 200');
+  expect(doubt(0.5)).toBeNull();
+  expect(doubt(null)).toBeNull();
 });
 
 it('lays the cycles of a burst one after another, each with its peaks between steps, and rests at no voltage', () => {

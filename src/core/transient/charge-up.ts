@@ -271,9 +271,9 @@ function watchOtherPhases(runner: PeriodRunner, watch: Watch, circuit: Circuit):
 
 /** What a direct supply gives at its limit of current, W; null without one. */
 function limitWatts({ supply }: Design): number | null {
-  if (supply === null || supply.kind === 'mains') return null;
+  if (supply === null) return null;
   const { volts, maxAmps } = directFeed(supply);
-  return maxAmps === null || volts === 0 ? null : volts * maxAmps;
+  return maxAmps === null ? null : volts * maxAmps;
 }
 
 /** Something must limit the surge for its figure to mean anything. */

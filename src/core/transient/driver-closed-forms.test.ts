@@ -86,7 +86,7 @@ const mean = (values: readonly number[]) => values.reduce((sum, one) => sum + on
 it.each([
   ['flyback', flyback, { rms: 0.1, mean: 0.05, worst: 0.3 }],
   ['inverter behind leakage', inverter, { rms: 0.1, mean: 0.05, worst: 0.5 }],
-] as const)('a %s as its circuit has it, within what is said of it', (_name, of, most) => {
+] as const)('%s as its circuit has it, within what is said of it', (_name, of, most) => {
   const found = apart(of);
   expect(found.length).toBeGreaterThan(0.8 * DRAWS);
   expect(rms(found)).toBeLessThan(most.rms);
@@ -101,7 +101,7 @@ it.each([
   ['inverter', 0.15],
   ['blocking-oscillator', 0.15],
   ['capacitor-discharge', 0.3],
-] as const)('a %s chosen anew runs as one circuit, its closed form not far from it', (kind, most) => {
+] as const)('%s chosen anew runs as one circuit, its closed form not far from it', (kind, most) => {
   for (const { positivePeakVolts, frequencyHertz, load } of [
     { positivePeakVolts: 1000, frequencyHertz: 20e3, load: { kind: 'resistance' as const, ohms: 1e9 } },
     { positivePeakVolts: 4000, frequencyHertz: 38e3, load: { kind: 'open' as const } },

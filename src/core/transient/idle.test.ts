@@ -8,8 +8,8 @@ it.each([1, 3])('a push-pull of %d stages draws idle what its tank and its gates
   const design = suppliedDesign(PUSH_PULL, stages, 1e8);
   const { figures } = predict(design).source;
   const idle = finish(idleOf(design))!;
-  expect(Math.abs(idle.supplyWatts / figures.idleWatts! - 1)).toBeLessThan(0.02);
-  expect(idle.supplyAmps).toBeCloseTo(idle.supplyWatts / figures.supplyOpenVolts!, 6);
+  expect(Math.abs(idle.idleWatts! / figures.idleWatts! - 1)).toBeLessThan(0.02);
+  expect(idle.idleAmps!).toBeCloseTo(idle.idleWatts! / figures.supplyOpenVolts!, 6);
 });
 
 it('an inverter without leakage draws idle what its magnetising current loses in the switches (handbook)', () => {
@@ -29,7 +29,7 @@ it('an inverter without leakage draws idle what its magnetising current loses in
   const magnetising = (peak ** 2 / 3) * 2 * ohms;
   const { figures } = predict(design).source;
   expect(figures.idleWatts).toBeCloseTo(magnetising, 9);
-  expect(finish(idleOf(design))!.supplyWatts).toBeGreaterThan(magnetising);
+  expect(finish(idleOf(design))!.idleWatts!).toBeGreaterThan(magnetising);
 });
 
 it('what draws nothing anyway is idle, and draws more with a load', () => {
@@ -39,7 +39,7 @@ it('what draws nothing anyway is idle, and draws more with a load', () => {
   expect(isIdle({ ...open, output: { ...open.output, bleederOhms: 1e9 } })).toBe(false);
   const { driver } = finish(transientOf(loaded)).transient;
   if (driver.kind !== 'circuit') throw new Error('not a circuit');
-  expect(finish(idleOf(loaded))!.supplyWatts).toBeLessThan(driver.figures.supplyWatts!);
+  expect(finish(idleOf(loaded))!.idleWatts!).toBeLessThan(driver.figures.supplyWatts!);
 });
 
 it('a waveform that was measured has nothing to draw from', () => {

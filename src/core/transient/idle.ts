@@ -3,9 +3,6 @@ import type { DriveFigures } from '../drive/figures';
 import type { SettleProgress } from './steady-state';
 import { transientOf } from './transient';
 
-/** What a driver draws with nothing connected to the output: A, mean, and W. */
-export type IdleInput = { supplyAmps: number; supplyWatts: number };
-
 /** Whether nothing is drawn of a design's output as it is. */
 export const isIdle = ({ load, output }: Design): boolean => load.kind === 'open' && output.bleederOhms === null;
 
@@ -15,14 +12,14 @@ export const isIdle = ({ load, output }: Design): boolean => load.kind === 'open
  *
  * @param design complete, as `readDesign` returns it
  * @yields the progress of settling
- * @returns null where the driver is not part of the circuit, or has no supply of its own to draw from
+ * @returns the figures `idleAmps` and `idleWatts`; null where the driver is not part of the circuit, or has no supply of its own to draw from
  */
-export function* idleOf(design: Design): Generator<SettleProgress, IdleInput | null> {
+export function* idleOf(design: Design): Generator<SettleProgress, DriveFigures | null> {
   const bare: Design = { ...design, output: { ...design.output, bleederOhms: null }, load: { kind: 'open' } };
   const { transient } = yield* transientOf(bare);
   return transient.converged && transient.driver.kind === 'circuit' ? inputOf(transient.driver.figures) : null;
 }
 
-function inputOf({ supplyAmps, supplyWatts }: DriveFigures): IdleInput | null {
-  return supplyAmps === undefined || supplyWatts === undefined ? null : { supplyAmps, supplyWatts };
+function inputOf({ supplyAmps, supplyWatts }: DriveFigures): DriveFigures | null {
+  return supplyAmps === undefined ? null : { idleAmps: supplyAmps, idleWatts: supplyWatts };
 }

@@ -2,7 +2,8 @@
 
 import { useMemo } from 'react';
 import type { Design } from '@/core/design/design-schema';
-import { isIdle, type IdleInput } from '@/core/transient/idle';
+import type { DriveFigures } from '@/core/drive/figures';
+import { isIdle } from '@/core/transient/idle';
 import type { TransientRun } from '@/core/transient/transient';
 import { useClient } from '@/ui/use-client';
 import { useLatest } from '@/ui/use-latest';
@@ -12,7 +13,7 @@ import { transientClient, type TransientClient } from '@/worker/transient-client
 export type TimeDomain =
   | { kind: 'working'; periods: number }
   /** With what the driver draws idle, once that is known where it is another thing. */
-  | { kind: 'ready'; run: TransientRun; idle: IdleInput | null }
+  | { kind: 'ready'; run: TransientRun; idle: DriveFigures | null }
   | { kind: 'failed'; reason: string };
 
 /** Lets a burst of keystrokes pass before the engine is asked, ms. */

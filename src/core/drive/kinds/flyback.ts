@@ -54,8 +54,8 @@ const schema = z.strictObject({
   efficiency: efficiency.default(0.9),
 });
 
-/** What it starts from: primary inductance times frequency, the highest it is usual at, and energy for its own capacitance with some to spare. */
-const START = { henryHertz: 2.5, mostHertz: 25e3, duty: 0.4, secondaryFarads: 15e-12, spare: 1.5 };
+/** What it starts from: primary inductance times frequency, the highest frequency it is usual at, and its energy over what the secondary's capacitance takes of it at the peak. */
+const START = { henryHertz: 2.5, mostHertz: 25e3, duty: 0.4, secondaryFarads: 15e-12, energyTimes: 1.5 };
 
 export const flyback = driverKind(schema, {
   kind: 'flyback',
@@ -91,9 +91,9 @@ export const flyback = driverKind(schema, {
     const frequencyHertz = Math.min(START.mostHertz, hertz);
     // Full power at any frequency, and enough of it to lift what stands at the secondary's end to the peak.
     const usual = START.henryHertz / frequencyHertz;
-    const joules = START.spare * ((START.secondaryFarads + ladderFarads) * peakVolts ** 2);
+    const joules = (START.energyTimes * (START.secondaryFarads + ladderFarads) * peakVolts ** 2) / 2;
     const filling = (feedVolts * START.duty) / frequencyHertz;
-    const primaryHenries = Number(Math.min(usual, filling ** 2 / joules).toPrecision(2));
+    const primaryHenries = Number(Math.min(usual, filling ** 2 / (2 * joules)).toPrecision(2));
     return {
       driver: { frequencyHertz, duty: START.duty, clampVolts: 7 * feedVolts, ratedVolts: 10 * feedVolts },
       transformer: usualTransformer(peakVolts, 6 * feedVolts, {

@@ -2,7 +2,6 @@ import type { Design } from '@/core/design/design-schema';
 import { DRIVE_FIGURES, figuresInOrder, type DriveFigures } from '@/core/drive/figures';
 import { FIGURES } from '@/core/predict/figures';
 import { compareWithTimeDomain, toldByBoth } from '@/core/transient/comparison';
-import type { IdleInput } from '@/core/transient/idle';
 import type { Prediction } from '@/core/predict/prediction';
 import type { Unit } from '@/core/quantity/units';
 import { Quantity } from '@/ui/quantity';
@@ -62,9 +61,6 @@ function DriverRows({ closedForm, timeDomain }: { closedForm: DriveFigures; time
     ];
   });
 }
-
-const withIdle = (figures: DriveFigures, idle: IdleInput | null): DriveFigures =>
-  idle ? { ...figures, idleAmps: idle.supplyAmps, idleWatts: idle.supplyWatts } : figures;
 
 const LINKS = [
   { link: 'supply', name: 'Supply' },
@@ -138,7 +134,7 @@ function Ready({
             />
           ))}
           {transient.driver.kind === 'circuit' ? (
-            <DriverRows closedForm={prediction.source.figures} timeDomain={withIdle(transient.driver.figures, idle)} />
+            <DriverRows closedForm={prediction.source.figures} timeDomain={{ ...transient.driver.figures, ...idle }} />
           ) : null}
         </tbody>
       </table>
