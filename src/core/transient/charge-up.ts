@@ -8,6 +8,7 @@ import { formatQuantity } from '../quantity/format-quantity';
 import { circuitOfDesign, wholeSupplyOf } from './circuit-of-design';
 import { DriverMeter } from './driver-meter';
 import type { Circuit } from './circuit';
+import { Recorder, type Moments } from './moments';
 import { assignState, copyOf, emptyState, PeriodRunner, Sensitivity, type State, type StepListener } from './period';
 import { PeriodEquation } from './period-equation';
 import { isAlternating } from '../topology/network';
@@ -34,6 +35,8 @@ export type ChargeUp = {
   /** What a gap did; null without one. */
   gap: { strikes: number; strikesPerSecond: number | null; peakAmps: number; coulombsEach: number } | null;
   periods: number;
+  /** Its periods moment by moment; of many not all. */
+  moments: Moments;
 };
 
 export type ChargeUpProgress = { fraction: number; seconds: number };
@@ -83,7 +86,8 @@ export function* chargeUpOf(
   const period = grid.times[grid.steps];
   const stepper = new Stepper(circuit);
   const runner = new PeriodRunner(stepper, grid);
-  const watch = new Watch(stepper);
+  const recorder = new Recorder(stepper, grid.steps);
+  const watch = new Watch(stepper, recorder);
   const state = emptyState(circuit);
   state.flux.set(startFluxes);
   const striding = !exact && !watch.hasGap;
@@ -102,10 +106,12 @@ export function* chargeUpOf(
     }
     if (outcome === 'taken back') {
       samples.pop();
+      recorder.dropLast();
       continue;
     }
     const { seconds } = envelope;
     samples.push({ seconds, ...watch.terminal() });
+    recorder.keep(seconds);
     yield { fraction: settledVolts > 0 ? watch.terminal().meanVolts / settledVolts : 1, seconds };
     if (watch.strikes >= STRIKES_WATCHED) {
       reason = 'The gap fires over and over; watched until its rate was clear.';
@@ -121,6 +127,7 @@ export function* chargeUpOf(
     }
   }
   const { periods } = envelope;
+  const moments = recorder.moments();
   if (!watch.hasGap && !circuit.supply && isSwitchedAtAnyPhase(drive)) watchOtherPhases(runner, watch, circuit);
   const { diode, diodeAmps, sourceAmps } = watch.surge();
   const across = (node: number) => stepper.at(node, state.volts, grid.drive[grid.steps - 1]);
@@ -147,6 +154,7 @@ export function* chargeUpOf(
         }
       : null,
     periods,
+    moments,
   };
 }
 
@@ -306,7 +314,10 @@ class Watch {
   private readonly circuit: Circuit;
   private readonly driver: DriverMeter | null;
 
-  constructor(private readonly stepper: Stepper) {
+  constructor(
+    private readonly stepper: Stepper,
+    private readonly recorder: Recorder,
+  ) {
     this.circuit = stepper.circuit;
     this.hasGap = this.circuit.loads.some(({ law }) => law.gap !== null);
     this.diodePeaks = new Float64Array(this.circuit.ladderDiodes);
@@ -330,6 +341,7 @@ class Watch {
     this.least = Infinity;
     this.most = -Infinity;
     this.seconds = 0;
+    this.recorder.restart();
   }
 
   terminal(): Omit<ChargeUpSample, 'seconds'> {
@@ -356,6 +368,7 @@ class Watch {
     const { stepper, circuit } = this;
     const at = (node: number) => stepper.at(node, volts, drive);
     const across = at(circuit.output) - at(circuit.return);
+    this.recorder.take(seconds, drive, volts);
     this.mean += seconds * across;
     this.seconds += seconds;
     this.clock += seconds;

@@ -1,5 +1,6 @@
 import type { Design } from '../design/design-schema';
 import { circuitOfDesign } from './circuit-of-design';
+import { Recorder, type Moments } from './moments';
 import { emptyState, PeriodRunner } from './period';
 import { Stepper } from './stepper';
 import { timeGrid } from './time-grid';
@@ -19,6 +20,7 @@ export type Discharge = {
   joules: { start: number; end: number; resistor: number };
   /** What the terminal may come back to when the discharge is taken away, V. */
   reboundVolts: number;
+  moments: Moments;
 };
 
 export type DischargeOptions = {
@@ -71,6 +73,7 @@ export function dischargeOf(
   let elapsed = 0;
   let diodePeakAmps = 0;
   let intoResistor = 0;
+  const recorder = new Recorder(stepper, 1);
   const growth = 10 ** (1 / STEPS_PER_DECADE);
   for (let until = options.seconds * FIRST_PART; elapsed < options.seconds * (1 - 1e-9); until *= growth) {
     const seconds = Math.min(until, options.seconds) - elapsed;
@@ -80,9 +83,11 @@ export function dischargeOf(
       const over = stepper.at(anode, state.volts, 0) - stepper.at(cathode, state.volts, 0) - forwardVolts;
       if (over > 0) diodePeakAmps = Math.max(diodePeakAmps, onSiemens * over);
     }
+    recorder.take(seconds, 0, state.volts);
     intoResistor += (output() ** 2 / ohms) * seconds;
     samples.push({ seconds: elapsed, volts: output(), joules: stored() });
   }
+  recorder.keep(elapsed);
   const under = samples.findIndex((sample) => Math.abs(sample.volts) < HAZARDOUS_DC_VOLTS);
   const smoothing = ladder.network.capacitors.map((part) => part.column === 'smoothing');
   return {
@@ -92,5 +97,6 @@ export function dischargeOf(
     diodePeakAmps,
     joules: { start, end: stored(), resistor: intoResistor },
     reboundVolts: options.absorption * heldBefore.reduce((sum, held, at) => sum + (smoothing[at] ? held : 0), 0),
+    moments: recorder.moments(),
   };
 }

@@ -1,5 +1,6 @@
 import type { Prediction } from '../predict/prediction';
 import type { Waveforms } from './measure';
+import { nodeVoltsOf } from './moments';
 
 /** One waveform over the period as it really runs: polarity applied. */
 export type Trace = { id: string; name: string; unit: 'V' | 'A'; values: Float64Array; ofDriver?: true };
@@ -88,12 +89,6 @@ export class Traces {
   }
 
   private nodeValues(id: string): Float64Array {
-    const { nodes, drive } = this.waveforms;
-    const found = nodes.get(id);
-    if (found) return found;
-    // A stiff source follows the drive; the second half of a centre-tapped one mirrors it.
-    if (id === 'source') return drive;
-    if (id === 'antisource') return drive.map((volts) => -volts);
-    return new Float64Array(drive.length);
+    return nodeVoltsOf(this.waveforms, id);
   }
 }
