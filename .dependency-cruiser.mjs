@@ -59,7 +59,10 @@ const config = {
     above('server', '^src/server/', '^src/core/'),
     above('client', '^src/client/', '^src/(core|worker)/'),
     above('ui', '^src/ui/', '^src/core/quantity/'),
-    ...SCREENS.map((screen) => above(`screen-${screen}`, `^src/screens/${screen}/`, '^src/(core|ui|client|worker)/')),
+    above('climb', '^src/climb/', '^src/(core|ui)/'),
+    ...SCREENS.map((screen) =>
+      above(`screen-${screen}`, `^src/screens/${screen}/`, '^src/(core|ui|climb|client|worker)/'),
+    ),
     above('app', '^src/(app/|proxy)', '^src/'),
     {
       name: 'only-app-reaches-the-server',

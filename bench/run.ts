@@ -1,7 +1,7 @@
 import { chmodSync, mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import { chromium } from '@playwright/test';
+import { chromium, type Page } from '@playwright/test';
 import { buildIfStale } from '../setup/build';
 import { startCluster } from '../setup/cluster';
 import { prepareDatabase } from '../setup/database';
@@ -157,10 +157,41 @@ async function benchApplication(): Promise<void> {
     say(
       `Longest task of the main thread over 40 keystrokes and their time domains: ${longest === 0 ? 'none over 50 ms' : `${longest.toFixed(0)} ms  OVER`}`,
     );
+    await benchMotion(page);
   } finally {
     for (const step of undo.reverse()) await step();
     rmSync(folder, { recursive: true, force: true });
   }
+}
+
+/** Frames a second of the moving Climb at 20 stages, against those of the page at rest. */
+async function benchMotion(page: Page): Promise<void> {
+  const framesPerSecond = () =>
+    page.evaluate(
+      () =>
+        new Promise<number>((resolve) => {
+          const start = performance.now();
+          let frames = 0;
+          const count = (now: number) => {
+            frames += 1;
+            if (now - start < 4000) requestAnimationFrame(count);
+            else resolve((1000 * frames) / (now - start));
+          };
+          requestAnimationFrame(count);
+        }),
+    );
+  const play = page.getByRole('button', { name: 'Play' });
+  const frames: Record<string, number> = { rest: await framesPerSecond() };
+  for (const tab of ['Waveforms', 'Charge-up', 'Discharge']) {
+    await page.getByRole('tab', { name: tab }).click();
+    await play.click({ timeout: 120_000 });
+    frames[tab] = await framesPerSecond();
+    const pause = page.getByRole('button', { name: 'Pause' });
+    if (await pause.isVisible()) await pause.click();
+  }
+  const { rest, ...moving } = frames;
+  const each = Object.entries(moving).map(([tab, rate]) => `${tab} ${rate.toFixed(1)} (${(rate / rest).toFixed(2)})`);
+  say(`Moving Climb, 20 stages, frames a second against the page at rest (${rest.toFixed(1)}): ${each.join(', ')}`);
 }
 
 benchCore();

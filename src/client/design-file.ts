@@ -20,7 +20,12 @@ export function downloadDesign(design: Design): void {
 
 /** Hands a text to the user as a file. */
 export function downloadText(fileName: string, type: string, text: string): void {
-  const url = URL.createObjectURL(new Blob([text], { type }));
+  downloadBlob(fileName, new Blob([text], { type }));
+}
+
+/** Hands anything to the user as a file. */
+export function downloadBlob(fileName: string, blob: Blob): void {
+  const url = URL.createObjectURL(blob);
   const anchor = document.createElement('a');
   anchor.href = url;
   anchor.download = fileName;

@@ -120,11 +120,17 @@ export function demoDesign(file: string): Design {
   return reading.design;
 }
 
+/** A file as the application exports it, by its entry in the menu. */
+export async function exportedFile(page: Page, entry: string): Promise<Buffer> {
+  await page.getByRole('button', { name: 'Export' }).click();
+  const download = page.waitForEvent('download');
+  await page.getByRole('menuitem', { name: entry }).first().click();
+  return readFileSync(await (await download).path());
+}
+
 /** The design as the application exports it: what is on screen, in the open format. */
 export async function exported(page: Page): Promise<Design> {
-  const download = page.waitForEvent('download');
-  await page.getByRole('button', { name: 'Export' }).click();
-  const reading = readDesignText(readFileSync(await (await download).path(), 'utf8'));
+  const reading = readDesignText((await exportedFile(page, 'Design')).toString('utf8'));
   if (!reading.ok) throw new Error(JSON.stringify(reading.faults));
   return reading.design;
 }

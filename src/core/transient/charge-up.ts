@@ -90,6 +90,7 @@ export function* chargeUpOf(
   const watch = new Watch(stepper, recorder);
   const state = emptyState(circuit);
   state.flux.set(startFluxes);
+  recorder.keepStart(state.volts);
   const striding = !exact && !watch.hasGap;
   const equation = striding ? new PeriodEquation(runner, new Sensitivity(stepper)) : null;
   const envelope = new Envelope(circuit, runner, watch, { state, equation, settledVolts });

@@ -74,6 +74,7 @@ export function dischargeOf(
   let diodePeakAmps = 0;
   let intoResistor = 0;
   const recorder = new Recorder(stepper, 1);
+  recorder.keepStart(state.volts);
   const growth = 10 ** (1 / STEPS_PER_DECADE);
   for (let until = options.seconds * FIRST_PART; elapsed < options.seconds * (1 - 1e-9); until *= growth) {
     const seconds = Math.min(until, options.seconds) - elapsed;

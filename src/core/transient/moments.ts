@@ -43,6 +43,12 @@ export class Recorder {
     this.coulombs = new Float64Array(stepper.circuit.ladderDiodes);
   }
 
+  /** Keeps what stands before the first step. */
+  keepStart(volts: Float64Array): void {
+    const { nodes } = this.stepper;
+    this.periods.push([{ seconds: 0, drive: 0, volts: volts.slice(0, nodes), diodeAmps: this.coulombs.slice() }]);
+  }
+
   /** Begins a period anew: what was taken of it and not kept is forgotten. */
   restart(): void {
     this.open = [];

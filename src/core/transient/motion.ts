@@ -20,7 +20,7 @@ export type Motion = {
   diodes: { id: string; amps: Float64Array; conducts: Uint8Array }[];
   /** Between the terminals, V. */
   output: Float64Array;
-  /** Greatest current of any diode, A. */
+  /** Greatest current of any part, A: at no load what strays take, far more than any diode passes. */
   mostAmps: number;
   /** Frames at which diodes start or stop. */
   events: { frame: number; starts: string[]; stops: string[] }[];
@@ -48,10 +48,15 @@ export function motionOf(prediction: Prediction, moments: Moments, kind: MotionK
   const volts = new Map(prediction.nodes.map(({ id }) => [id, nodeVoltsOf(moments, id)]));
   const between = (upper: string, lower: string) => volts.get(upper)!.map((high, at) => high - volts.get(lower)![at]);
   const { output, return: back } = prediction.terminals;
-  const mostAmps = moments.diodeAmps.reduce((most, amps) => Math.max(most, greatest(amps, 0, frames)), 0);
+  const capacitors = prediction.capacitors.map(({ id, upper, lower, farads }) => {
+    const across = between(upper, lower);
+    return { id, volts: across, amps: chargingAmps(across, farads, times, kind) };
+  });
+  const ofDiodes = Math.max(0, ...moments.diodeAmps.map((amps) => greatest(amps, 0, frames)));
+  const mostAmps = Math.max(ofDiodes, ...capacitors.map(({ amps }) => greatest(amps.map(Math.abs), 0, frames)));
   const diodes = prediction.diodes.map(({ id }, index) => {
     const amps = moments.diodeAmps[index];
-    return { id, amps, conducts: conducting(amps, kind === 'settled' ? frames : ABOUT_THEN, OF_ALL * mostAmps) };
+    return { id, amps, conducts: conducting(amps, kind === 'settled' ? frames : ABOUT_THEN, OF_ALL * ofDiodes) };
   });
   const events = eventsOf(diodes, kind === 'settled');
   return {
@@ -62,10 +67,7 @@ export function motionOf(prediction: Prediction, moments: Moments, kind: MotionK
     ),
     cycles: Math.max(1, ...diodes.map(({ id }) => events.filter(({ starts }) => starts.includes(id)).length)),
     nodes: volts,
-    capacitors: prediction.capacitors.map(({ id, upper, lower, farads }) => {
-      const across = between(upper, lower);
-      return { id, volts: across, amps: chargingAmps(across, farads, times, kind) };
-    }),
+    capacitors,
     diodes,
     output: between(output, back),
     mostAmps,
@@ -76,9 +78,8 @@ export function motionOf(prediction: Prediction, moments: Moments, kind: MotionK
 function chargingAmps(volts: Float64Array, farads: number, times: Float64Array, kind: MotionKind): Float64Array {
   return volts.map((now, frame) => {
     if (frame > 0) return (farads * (now - volts[frame - 1])) / (times[frame] - times[frame - 1]);
-    // A period ends where it begins; a run from dead begins with nothing; a discharge's first moment has none before it.
-    if (kind === 'discharge') return 0;
-    return (farads * (now - (kind === 'settled' ? volts[volts.length - 1] : 0))) / times[0];
+    // A period ends where it begins; of a run's start nothing came before.
+    return kind === 'settled' ? (farads * (now - volts[volts.length - 1])) / times[0] : 0;
   });
 }
 

@@ -4,18 +4,20 @@ import dynamic from 'next/dynamic';
 import { useCallback, useDeferredValue, useMemo, useState } from 'react';
 import { toast } from 'sonner';
 import { useStore } from 'zustand';
-import { downloadDesign } from '@/client/design-file';
 import type { StoredDesign } from '@/core/design/design-messages';
 import { predict } from '@/core/predict/predict';
+import type { Prediction } from '@/core/predict/prediction';
 import { whatHelpsMost } from '@/core/predict/what-helps';
 import { asSettled } from '@/core/transient/comparison';
+import type { Transient } from '@/core/transient/transient';
 import { buttonStyle } from '@/ui/button';
 import { TopBar } from '@/ui/top-bar';
 import { UndoButtons } from '@/ui/undo-buttons';
 import { Chain } from './chain/chain';
 import { linksOf, type Link } from './chain/links';
-import { Climb } from './climb/climb';
-import { PartPanel } from './climb/part-panel';
+import { Climb } from '@/climb/climb';
+import { PartPanel } from './part-panel';
+import { ExportMenu } from './export-menu';
 import { Heading } from './heading';
 import { Notes } from './notes';
 import { ConflictDialog } from './saving/conflict-dialog';
@@ -25,8 +27,10 @@ import { SaveNotice } from './saving/save-notice';
 import { useAutosave } from './saving/use-autosave';
 import { TransformerBench } from './transformer-bench/transformer-bench';
 import { useBenchInAddress } from './transformer-bench/use-bench-in-address';
+import { useBefore } from './use-before';
 import { useDesignCommands } from './use-design-commands';
 import { useElectrical } from './use-electrical';
+import { useMotion } from './use-motion';
 import { usePartChoice } from './use-part-choice';
 import { useTransient, WAITING } from './use-transient';
 import { ChangesDialog } from './verdict/changes-dialog';
@@ -52,14 +56,23 @@ export function DesignScreen({ stored }: { stored: StoredDesign }) {
   const closeDialog = useCallback(() => setDialog(null), []);
   const openChanges = useCallback(() => setDialog('changes'), []);
   const choice = usePartChoice();
+  const motion = useMotion(laterPrediction, timeDomain, choice.tab);
   const { bench, openBench, turnBench, closeBench } = useBenchInAddress();
+
+  const transient = timeDomain.kind === 'ready' ? timeDomain.run.transient : null;
+  const settled = useMemo(
+    () => (transient ? asSettled(laterPrediction, transient) : null),
+    [laterPrediction, transient],
+  );
+  const { ghost, remember } = useBefore(laterDesign, { closedForm: laterPrediction, settled });
 
   const apply = useCallback(
     (path: string, value: unknown) => {
       const fault = store.getState().edit(path, value);
       if (fault) toast.error(fault);
+      else remember(store.getState().design);
     },
-    [store],
+    [store, remember],
   );
   const goTo = useCallback(
     (path: string) => {
@@ -71,7 +84,16 @@ export function DesignScreen({ stored }: { stored: StoredDesign }) {
     [store],
   );
 
-  useDesignCommands({ store, id: stored.id, apply, setLink, setTab: choice.setTab, setDialog, openBench });
+  useDesignCommands({
+    store,
+    id: stored.id,
+    apply,
+    setLink,
+    setTab: choice.setTab,
+    setDialog,
+    openBench,
+    player: motion.player,
+  });
 
   return (
     <div className="flex min-h-full flex-col lg:h-full">
@@ -94,12 +116,22 @@ export function DesignScreen({ stored }: { stored: StoredDesign }) {
               <button type="button" className={buttonStyle('quiet')} onClick={() => setDialog('history')}>
                 History
               </button>
-              <button type="button" className={buttonStyle('quiet')} onClick={() => downloadDesign(design)}>
-                Export
-              </button>
+              <ExportMenu
+                design={design}
+                prediction={prediction}
+                waveforms={electrical === laterDesign && timeDomain.kind === 'ready' ? timeDomain.run.waveforms : null}
+              />
             </div>
           </div>
-          <Picture design={laterDesign} prediction={laterPrediction} timeDomain={timeDomain} choice={choice} />
+          <Picture
+            design={laterDesign}
+            prediction={laterPrediction}
+            settled={settled}
+            transient={transient}
+            choice={choice}
+            motion={motion}
+            ghost={ghost}
+          />
           <div className="h-[230px] shrink-0 border-t border-rule">
             <Charts
               design={laterDesign}
@@ -111,6 +143,8 @@ export function DesignScreen({ stored }: { stored: StoredDesign }) {
               tab={choice.tab}
               onTab={choice.setTab}
               onEdit={store.getState().edit}
+              player={motion.player}
+              onMoments={motion.onMoments}
             />
           </div>
         </div>
@@ -166,15 +200,16 @@ function Undoing({ store }: { store: EditorStore }) {
 
 type PictureProps = {
   design: StoredDesign['design'];
-  prediction: ReturnType<typeof predict>;
-  timeDomain: ReturnType<typeof useTransient>['timeDomain'];
+  prediction: Prediction;
+  settled: Prediction | null;
+  transient: Transient | null;
   choice: ReturnType<typeof usePartChoice>;
+  motion: ReturnType<typeof useMotion>;
+  ghost: ReturnType<typeof useBefore>['ghost'];
 };
 
 /** The Climb, from the time domain once that is there, and the story of the selected part under it. */
-function Picture({ design, prediction, timeDomain, choice }: PictureProps) {
-  const transient = timeDomain.kind === 'ready' ? timeDomain.run.transient : null;
-  const climbed = useMemo(() => (transient ? asSettled(prediction, transient) : prediction), [prediction, transient]);
+function Picture({ design, prediction, settled, transient, choice, motion, ghost }: PictureProps) {
   if (prediction.output.alternating)
     return (
       <p className="flex flex-1 items-center justify-center px-8 py-10 text-center text-soft">
@@ -185,13 +220,16 @@ function Picture({ design, prediction, timeDomain, choice }: PictureProps) {
     <>
       <div className="flex h-[26rem] min-h-0 flex-none flex-col lg:h-auto lg:flex-1">
         <Climb
-          prediction={climbed}
-          fromTimeDomain={transient !== null}
+          prediction={settled ?? prediction}
+          fromTimeDomain={settled !== null}
           targetVolts={design.target?.volts ?? null}
           selected={choice.part}
           onSelect={choice.choosePart}
           traces={choice.traced}
           onTrace={choice.trace}
+          player={motion.player}
+          waiting={motion.waiting}
+          ghost={ghost}
         />
       </div>
       {choice.part ? (

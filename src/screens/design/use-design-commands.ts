@@ -2,6 +2,7 @@
 
 import { useRouter } from 'next/navigation';
 import { useMemo, type Dispatch, type SetStateAction } from 'react';
+import type { Player } from '@/climb/player';
 import { attempt } from '@/client/attempt';
 import { downloadDesign } from '@/client/design-file';
 import { createDesign } from '@/client/designs-api';
@@ -21,10 +22,11 @@ type Reach = {
   setTab: (tab: string) => void;
   setDialog: (dialog: 'changes' | 'history') => void;
   openBench: (page: BenchPage) => void;
+  player: Player;
 };
 
 /** Offers the commands of the design screen to its keys and to the palette. */
-export function useDesignCommands({ store, id, apply, setLink, setTab, setDialog, openBench }: Reach): void {
+export function useDesignCommands({ store, id, apply, setLink, setTab, setDialog, openBench, player }: Reach): void {
   const router = useRouter();
   const commands = useMemo<ScreenCommand[]>(
     () => [
@@ -32,6 +34,14 @@ export function useDesignCommands({ store, id, apply, setLink, setTab, setDialog
       { name: 'Next link of the chain', keys: 'j', run: () => setLink((now) => linkBeside(store, now, 1)) },
       { name: 'Previous link of the chain', keys: 'u', run: () => setLink((now) => linkBeside(store, now, -1)) },
       ...CHART_COMMANDS.map(({ chart, ...command }) => ({ ...command, run: () => setTab(chart) })),
+      {
+        name: 'Play or pause the Climb',
+        keys: 'p',
+        run: () => (player.getState().playing ? player.getState().pause() : player.getState().play()),
+      },
+      { name: 'To the next diode that starts or stops', keys: 'x', run: () => player.getState().step(1) },
+      { name: 'Back to the diode before', keys: 'z', run: () => player.getState().step(-1) },
+      { name: 'Back to the steady picture', keys: 'escape', run: () => player.getState().close() },
       { name: 'What each change would do', keys: 'q', run: () => setDialog('changes') },
       { name: 'Choose what to build', keys: 'f', run: () => router.push(`/choose?design=${id}`) },
       { name: 'Transformer bench', keys: 'b', run: () => openBench('ratio') },
@@ -42,7 +52,7 @@ export function useDesignCommands({ store, id, apply, setLink, setTab, setDialog
       { name: 'Back to the shelf', run: () => router.push('/') },
       { name: 'Print', run: () => window.print() },
     ],
-    [apply, id, openBench, router, setDialog, setLink, setTab, store],
+    [apply, id, openBench, player, router, setDialog, setLink, setTab, store],
   );
   useCommands(commands);
 }

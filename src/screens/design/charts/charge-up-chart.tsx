@@ -1,7 +1,10 @@
 'use client';
 
-import { useMemo, useState, type ReactNode } from 'react';
+import type { Chart } from 'chart.js';
+import { useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 import { Line } from 'react-chartjs-2';
+import { MomentOnChart } from '@/climb/moment-on-chart';
+import type { Player } from '@/climb/player';
 import type { Design } from '@/core/design/design-schema';
 import { DRIVE_FIGURES, figuresInOrder } from '@/core/drive/figures';
 import type { Prediction } from '@/core/predict/prediction';
@@ -14,6 +17,7 @@ import type { TransientClient } from '@/worker/transient-client';
 import { commonOptions, type Colours } from '@/ui/chart-style';
 import { useLatest } from '@/ui/use-latest';
 import { TimeDomainWaits } from './time-domain-waits';
+import type { OnMoments } from '../use-motion';
 import type { TimeDomain } from '../use-transient';
 
 type ChargeUpProps = {
@@ -22,12 +26,14 @@ type ChargeUpProps = {
   timeDomain: TimeDomain;
   client: TransientClient;
   colours: Colours;
+  player: Player;
+  onMoments: OnMoments;
 };
 
 type Progress = { fraction: number; seconds: number };
 
 /** From dead to 95 %: how long it takes, and the surge on the way. */
-export function ChargeUpChart({ design, prediction, timeDomain, client, colours }: ChargeUpProps) {
+export function ChargeUpChart({ design, prediction, timeDomain, client, colours, player, onMoments }: ChargeUpProps) {
   const [exactFor, setExactFor] = useState<Design | null>(null);
   const exact = exactFor === design;
   const settledVolts = timeDomain.kind === 'ready' ? timeDomain.run.transient.terminalMeanVolts : null;
@@ -71,6 +77,8 @@ export function ChargeUpChart({ design, prediction, timeDomain, client, colours 
       result={run.result}
       prediction={prediction}
       colours={colours}
+      player={player}
+      onMoments={onMoments}
       onExact={run.result.exact ? null : () => setExactFor(design)}
     />
   );
@@ -80,13 +88,22 @@ function Done({
   result,
   prediction,
   colours,
+  player,
+  onMoments,
   onExact,
 }: {
   result: ChargeUp;
   prediction: Prediction;
   colours: Colours;
+  player: Player;
+  onMoments: OnMoments;
   onExact: (() => void) | null;
 }) {
+  const chart = useRef<Chart<'line'> | null>(null);
+  useEffect(() => {
+    onMoments('charge-up', result.moments);
+    return () => onMoments('charge-up', null);
+  }, [onMoments, result]);
   const { samples, surge, reached, gap } = result;
   const { polarity } = prediction.output;
   const time = engineeringScale(samples[samples.length - 1].seconds, 's');
@@ -100,22 +117,27 @@ function Done({
   return (
     <div className="grid h-full gap-3 overflow-y-auto sm:grid-cols-[minmax(0,1fr)_17rem] sm:overflow-visible">
       <div className="h-40 min-h-0 min-w-0 sm:h-auto">
-        <Line
-          role="img"
-          aria-label={`Charge-up: ${toEnd === null ? (result.reason ?? 'not reached') : `95 % after ${formatQuantity(toEnd, 's')}`}`}
-          options={options}
-          data={{
-            datasets: [
-              {
-                data: samples.map((sample) => ({ x: sample.seconds / time.per, y: sample.meanVolts / volts.per })),
-                borderColor: colours.climb,
-                borderWidth: 2,
-                pointRadius: 0,
-                pointHitRadius: 8,
-              },
-            ],
-          }}
-        />
+        <MomentOnChart player={player} kind="charge-up" chart={chart} secondsPer={time.per}>
+          <Line
+            ref={(line) => {
+              chart.current = line ?? null;
+            }}
+            role="img"
+            aria-label={`Charge-up: ${toEnd === null ? (result.reason ?? 'not reached') : `95 % after ${formatQuantity(toEnd, 's')}`}`}
+            options={options}
+            data={{
+              datasets: [
+                {
+                  data: samples.map((sample) => ({ x: sample.seconds / time.per, y: sample.meanVolts / volts.per })),
+                  borderColor: colours.climb,
+                  borderWidth: 2,
+                  pointRadius: 0,
+                  pointHitRadius: 8,
+                },
+              ],
+            }}
+          />
+        </MomentOnChart>
       </div>
       <dl className="overflow-y-auto pt-1 text-[13px]" data-charge-up={result.exact ? 'exact' : 'envelope'}>
         {reached.map(({ fraction, seconds }) => (

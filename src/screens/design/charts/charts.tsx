@@ -3,6 +3,7 @@
 import { Tabs } from 'radix-ui';
 import { memo, useMemo, type ReactNode } from 'react';
 import { Line } from 'react-chartjs-2';
+import type { Player } from '@/climb/player';
 import type { Design } from '@/core/design/design-schema';
 import { loadLine, stagesCurve } from '@/core/predict/curves';
 import type { Prediction } from '@/core/predict/prediction';
@@ -13,6 +14,7 @@ import { commonOptions, FACE, useColours, withMarks, type Colours } from '@/ui/c
 import { ToleranceChart } from './tolerance-chart';
 import { useTolerance, type ToleranceRun } from './use-tolerance';
 import { DischargeChart } from './discharge-chart';
+import type { OnMoments } from '../use-motion';
 import type { TimeDomain } from '../use-transient';
 import { WaveformChart } from './waveform-chart';
 
@@ -27,6 +29,8 @@ export const Charts = memo(function Charts({
   tab,
   onTab,
   onEdit,
+  player,
+  onMoments,
 }: {
   design: Design;
   prediction: Prediction;
@@ -38,10 +42,12 @@ export const Charts = memo(function Charts({
   tab: string;
   onTab: (tab: string) => void;
   onEdit: (path: string, value: unknown) => string | null;
+  player: Player;
+  onMoments: OnMoments;
 }) {
   const colours = useColours();
   const run = useTolerance(design, client, interestAmps(design, prediction));
-  const ofTimeDomain = { prediction, timeDomain };
+  const ofTimeDomain = { prediction, timeDomain, player };
   return (
     <Tabs.Root value={tab} onValueChange={onTab} className="flex h-full flex-col">
       <Tabs.List aria-label="Charts" className="flex gap-5 overflow-x-auto px-4 pt-1.5 whitespace-nowrap">
@@ -64,10 +70,10 @@ export const Charts = memo(function Charts({
             <WaveformChart {...ofTimeDomain} traces={traces} onTraces={onTraces} colours={colours} />
           </ChartPane>
           <LadderPane value="charge-up" prediction={prediction}>
-            <ChargeUpChart {...ofTimeDomain} design={design} client={client} colours={colours} />
+            <ChargeUpChart {...ofTimeDomain} design={design} client={client} colours={colours} onMoments={onMoments} />
           </LadderPane>
           <LadderPane value="discharge" prediction={prediction}>
-            <DischargeChart {...ofTimeDomain} design={design} client={client} colours={colours} />
+            <DischargeChart {...ofTimeDomain} design={design} client={client} colours={colours} onMoments={onMoments} />
           </LadderPane>
           <LadderPane value="tolerance" prediction={prediction}>
             <ToleranceChart design={design} prediction={prediction} run={run} colours={colours} onEdit={onEdit} />

@@ -1,7 +1,10 @@
 'use client';
 
-import { useMemo, useState } from 'react';
+import type { Chart } from 'chart.js';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import { Line } from 'react-chartjs-2';
+import { MomentOnChart } from '@/climb/moment-on-chart';
+import type { Player } from '@/climb/player';
 import type { Design } from '@/core/design/design-schema';
 import type { Prediction } from '@/core/predict/prediction';
 import { signedVolts } from '@/core/quantity/polarity';
@@ -13,6 +16,7 @@ import type { TransientClient } from '@/worker/transient-client';
 import { commonOptions, withMarks, type Colours } from '@/ui/chart-style';
 import { useLatest } from '@/ui/use-latest';
 import { TimeDomainWaits } from './time-domain-waits';
+import type { OnMoments } from '../use-motion';
 import type { TimeDomain } from '../use-transient';
 
 /** A discharging resistor that one would reach for, Ω, and how long one would hold it there, s (common practice, no source). */
@@ -41,12 +45,16 @@ export function DischargeChart({
   timeDomain,
   client,
   colours,
+  player,
+  onMoments,
 }: {
   design: Design;
   prediction: Prediction;
   timeDomain: TimeDomain;
   client: TransientClient;
   colours: Colours;
+  player: Player;
+  onMoments: OnMoments;
 }) {
   const [ohms, setOhms] = useState(USUAL_OHMS);
   const [seconds, setSeconds] = useState(USUAL_SECONDS);
@@ -70,6 +78,11 @@ export function DischargeChart({
   const [shown, setShown] = useState<{ of: typeof nodes; result: Discharge } | null>(null);
   if (latest && shown?.result !== latest) setShown({ of: nodes, result: latest });
   const result = latest ?? (shown?.of === nodes ? shown.result : null);
+  const chart = useRef<Chart<'line'> | null>(null);
+  useEffect(() => {
+    onMoments('discharge', result?.moments ?? null);
+    return () => onMoments('discharge', null);
+  }, [onMoments, result]);
   if (run.kind === 'failed') return <p className="px-1 py-6 text-over">The discharge failed: {run.reason}</p>;
   if (!nodes || !result) return <TimeDomainWaits timeDomain={timeDomain} />;
   const { polarity } = prediction.output;
@@ -100,24 +113,29 @@ export function DischargeChart({
   return (
     <div className="grid h-full gap-3 overflow-y-auto sm:grid-cols-[minmax(0,1fr)_17rem] sm:overflow-visible">
       <div className="h-40 min-h-0 min-w-0 sm:h-auto">
-        <Line
-          role="img"
-          aria-label={`Discharge through ${formatQuantity(ohms, 'Ω')}: terminal against time after switch-off`}
-          options={options}
-          data={{
-            datasets: [
-              {
-                data: result.samples
-                  .filter((sample) => sample.seconds <= shownSeconds)
-                  .map((sample) => ({ x: sample.seconds / time.per, y: sample.volts / volts.per })),
-                borderColor: colours.climb,
-                borderWidth: 2,
-                pointRadius: 0,
-                pointHitRadius: 8,
-              },
-            ],
-          }}
-        />
+        <MomentOnChart player={player} kind="discharge" chart={chart} secondsPer={time.per}>
+          <Line
+            ref={(line) => {
+              chart.current = line ?? null;
+            }}
+            role="img"
+            aria-label={`Discharge through ${formatQuantity(ohms, 'Ω')}: terminal against time after switch-off`}
+            options={options}
+            data={{
+              datasets: [
+                {
+                  data: result.samples
+                    .filter((sample) => sample.seconds <= shownSeconds)
+                    .map((sample) => ({ x: sample.seconds / time.per, y: sample.volts / volts.per })),
+                  borderColor: colours.climb,
+                  borderWidth: 2,
+                  pointRadius: 0,
+                  pointHitRadius: 8,
+                },
+              ],
+            }}
+          />
+        </MomentOnChart>
       </div>
       <div className="overflow-y-auto pt-1 text-[13px]">
         <QuantityField

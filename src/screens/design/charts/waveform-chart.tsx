@@ -3,10 +3,10 @@
 import type { Chart, ChartData, ChartOptions } from 'chart.js';
 import Plus from 'lucide-react/icons/plus';
 import X from 'lucide-react/icons/x';
-import Papa from 'papaparse';
 import { useMemo, useRef } from 'react';
 import { Line } from 'react-chartjs-2';
-import { designFileName, downloadText } from '@/client/design-file';
+import { MomentOnChart } from '@/climb/moment-on-chart';
+import type { Player } from '@/climb/player';
 import type { Prediction } from '@/core/predict/prediction';
 import { signedVolts } from '@/core/quantity/polarity';
 import { engineeringScale, formatQuantity } from '@/core/quantity/format-quantity';
@@ -14,6 +14,7 @@ import { Traces, type Trace } from '@/core/transient/traces';
 import { buttonStyle } from '@/ui/button';
 import { commonOptions, FACE, type Colours } from '@/ui/chart-style';
 import { TimeDomainWaits } from './time-domain-waits';
+import { downloadWaveforms } from './waveforms-file';
 import type { TimeDomain } from '../use-transient';
 
 type Shown = { output: Trace; drive: Trace; chosen: readonly Trace[]; times: Float64Array };
@@ -73,7 +74,7 @@ function waveformOptions({ times, chosen }: Shown, scales: Scales, colours: Colo
     },
   };
   options.plugins!.zoom = {
-    zoom: { drag: { enabled: true, backgroundColor: 'rgba(164, 82, 31, 0.16)' }, mode: 'x' },
+    zoom: { drag: { enabled: true, modifierKey: 'shift', backgroundColor: 'rgba(164, 82, 31, 0.16)' }, mode: 'x' },
   };
   return options;
 }
@@ -112,12 +113,14 @@ export function WaveformChart({
   traces,
   onTraces,
   colours,
+  player,
 }: {
   prediction: Prediction;
   timeDomain: TimeDomain;
   traces: readonly string[];
   onTraces: (traces: string[]) => void;
   colours: Colours;
+  player: Player;
 }) {
   const chart = useRef<Chart<'line'> | null>(null);
   const waveforms = timeDomain.kind === 'ready' ? timeDomain.run.waveforms : null;
@@ -128,12 +131,7 @@ export function WaveformChart({
   const scales = scalesOf(shown);
   const { alternating } = prediction.output;
   const meanVolts = signedVolts(timeDomain.run.transient.terminalMeanVolts, prediction.output.polarity);
-  const save = () =>
-    downloadText(
-      designFileName(prediction.name, 'waveforms.csv'),
-      'text/csv',
-      Papa.unparse(found.table(), { newline: '\n' }),
-    );
+  const save = () => downloadWaveforms(prediction, timeDomain.run.waveforms);
   return (
     <div className="flex h-full flex-col">
       <div className="flex flex-wrap items-center gap-x-3 gap-y-0.5 text-[12.5px]">
@@ -146,7 +144,12 @@ export function WaveformChart({
           onTakeOut={(out) => onTraces(traces.filter((id) => id !== out))}
         />
         <span className="ml-auto flex gap-1">
-          <button type="button" className={buttonStyle('quiet')} onClick={() => chart.current?.resetZoom()}>
+          <button
+            type="button"
+            className={buttonStyle('quiet')}
+            title="Shift and drag to magnify a part of it"
+            onClick={() => chart.current?.resetZoom()}
+          >
             Whole period
           </button>
           <button type="button" className={buttonStyle('quiet')} onClick={save}>
@@ -156,15 +159,17 @@ export function WaveformChart({
       </div>
       <div className={`grid min-h-0 flex-1 gap-2 ${alternating ? '' : 'sm:grid-cols-[minmax(0,1fr)_30%]'}`}>
         <div className="min-h-0 min-w-0">
-          <Line
-            ref={(line) => {
-              chart.current = line ?? null;
-            }}
-            role="img"
-            aria-label={`Waveforms over one period: output ${alternating ? `${formatQuantity(timeDomain.run.transient.rmsVolts, 'V', 4)} RMS` : `${formatQuantity(meanVolts, 'V', 4)} mean`}${chosen.map((trace) => `, ${trace.name}`).join('')}`}
-            options={waveformOptions(shown, scales, colours)}
-            data={waveformData(shown, scales, colours)}
-          />
+          <MomentOnChart player={player} kind="settled" chart={chart} secondsPer={scales.time.per}>
+            <Line
+              ref={(line) => {
+                chart.current = line ?? null;
+              }}
+              role="img"
+              aria-label={`Waveforms over one period: output ${alternating ? `${formatQuantity(timeDomain.run.transient.rmsVolts, 'V', 4)} RMS` : `${formatQuantity(meanVolts, 'V', 4)} mean`}${chosen.map((trace) => `, ${trace.name}`).join('')}`}
+              options={waveformOptions(shown, scales, colours)}
+              data={waveformData(shown, scales, colours)}
+            />
+          </MomentOnChart>
         </div>
         {alternating ? null : (
           <div className="hidden min-h-0 min-w-0 sm:block">

@@ -1,6 +1,6 @@
 import { formatQuantity } from '@/core/quantity/format-quantity';
 import type { SecondaryLayers } from '@/core/winding/secondary-plan';
-import { potentialColour } from '../climb/climb-layout';
+import { potentialColour } from '@/climb/climb-layout';
 
 const WIDTH = 560;
 const HEIGHT = 92;

@@ -59,6 +59,7 @@ export function climbLayout(
   targetVolts: number | null,
   width: number,
   height: number,
+  before?: Prediction,
 ): ClimbLayout {
   const { output, nodes } = prediction;
   const twoSided = prediction.terminals.return !== 'ground';
@@ -69,11 +70,13 @@ export function climbLayout(
     output.idealNoLoadVolts * 0.02,
     (targetVolts ?? 0) / (twoSided ? 2 : 1),
     ...reach((node) => node.maxVolts),
+    ...(before?.nodes ?? []).map((node) => node.meanVolts ?? node.noLoadVolts),
     LEAST_VOLTS,
   );
   const lowest = Math.min(
     ...reach((node) => node.minVolts),
     ...nodes.map((node) => node.noLoadVolts),
+    ...(before?.nodes ?? []).map((node) => node.meanVolts ?? node.noLoadVolts),
     twoSided ? -(targetVolts ?? 0) / 2 : 0,
   );
   const plot = { left: MARGIN.left, right: width - MARGIN.right, top: MARGIN.top, bottom: height - MARGIN.bottom };

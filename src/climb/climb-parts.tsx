@@ -9,7 +9,7 @@ const FIT_STROKE: Record<Fit, string> = {
   over: 'var(--over)',
   unrated: 'var(--line)',
 };
-const FIT_FILL: Record<Fit, string> = {
+export const FIT_FILL: Record<Fit, string> = {
   fits: 'var(--fits-fill)',
   close: 'var(--close-fill)',
   over: 'var(--over-fill)',

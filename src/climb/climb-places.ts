@@ -1,4 +1,4 @@
-import type { CapacitorPrediction, DiodePrediction, NodePrediction } from '@/core/predict/prediction';
+import type { CapacitorPrediction, DiodePrediction, NodePrediction, Prediction } from '@/core/predict/prediction';
 import { nodeX, type ClimbLayout } from './climb-layout';
 
 /** The height at which a node stands: under load where that is known. */
@@ -12,6 +12,8 @@ export const hundredth = (fill: number) => Math.round(fill * 100) / 100;
 export const tenth = (place: number) => Math.round(place * 10) / 10;
 
 type Nodes = ReadonlyMap<string, NodePrediction>;
+
+export const nodesById = (prediction: Prediction): Nodes => new Map(prediction.nodes.map((node) => [node.id, node]));
 
 /** Where a capacitor stands and the wires to its two nodes. */
 export function capacitorPlace(capacitor: CapacitorPrediction, layout: ClimbLayout, nodes: Nodes) {

@@ -120,3 +120,40 @@ function SideRungs({
     </g>
   );
 }
+
+/** The rungs as they stood before a change: outlines only, the terminal's with its figure. */
+export function GhostRungs({
+  before,
+  layout,
+  negative,
+}: {
+  before: Prediction;
+  layout: ClimbLayout;
+  negative: boolean;
+}) {
+  const { y, nodesOf, labels } = layout;
+  const terminal = before.nodes.find(({ id }) => id === before.terminals.output)!;
+  const rungs = before.nodes.filter(({ column, id }) => column === 'smoothing' || id === terminal.id);
+  return (
+    <g data-climb-before={before.nodes.length} fill="none" stroke="var(--soft)" strokeWidth={1} strokeDasharray="3 2">
+      {rungs.map((node) => {
+        const height = tenth(y(standing(node)));
+        return (
+          <path
+            key={node.id}
+            d={`M${tenth(nodesOf.smoothing) - 11} ${height - 2.5}h22v5h-22ZM${tenth(labels) - 12} ${height - 2.5}h30v5h-30Z`}
+          />
+        );
+      })}
+      <text
+        x={labels - 16}
+        y={y(standing(terminal)) + 4}
+        textAnchor="end"
+        stroke="none"
+        className="figures climb-label fill-soft text-[11.5px]"
+      >
+        before {scaleFigure(standing(terminal), layout, negative)}
+      </text>
+    </g>
+  );
+}

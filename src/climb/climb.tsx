@@ -1,15 +1,20 @@
 'use client';
 
 import { memo, useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { useStore } from 'zustand';
 import { TOPOLOGY_KINDS } from '@/core/topology/topologies';
 import type { NodePrediction, Prediction } from '@/core/predict/prediction';
 import { quantityParts, formatQuantity } from '@/core/quantity/format-quantity';
 import { fitOf } from '@/core/quantity/margin';
+import type { Motion } from '@/core/transient/motion';
 import { FitMark } from '@/ui/fit-mark';
 import { climbLayout, nodeX, potentialColour, scaleFigure, type ClimbLayout } from './climb-layout';
+import { ClimbMotion } from './climb-motion';
 import { ClimbCapacitor, ClimbDiode } from './climb-parts';
-import { capacitorPlace, diodePlace, hundredth, standing, tenth } from './climb-places';
-import { Rungs } from './climb-rungs';
+import { capacitorPlace, diodePlace, hundredth, nodesById, standing, tenth } from './climb-places';
+import { GhostRungs, Rungs } from './climb-rungs';
+import { MomentWords, MotionBar } from './motion-bar';
+import type { Player } from './player';
 
 type ClimbProps = {
   prediction: Prediction;
@@ -22,6 +27,11 @@ type ClimbProps = {
   traces: readonly string[];
   /** Takes a node into the waveforms or out of them; null while they are not on screen. */
   onTrace: ((id: string) => void) | null;
+  /** Plays what the ladder does, with what it says while there is nothing to play. */
+  player: Player;
+  waiting: string;
+  /** What stood before a change, to be seen behind what stands now; null for none. */
+  ghost: { prediction: Prediction; onHide: () => void } | null;
 };
 
 /** The drawing in which height is potential: what each rung reaches under load, and where it would stand without. */
@@ -36,26 +46,50 @@ export const Climb = memo(function Climb(props: ClimbProps) {
     observer.observe(frame.current!);
     return () => observer.disconnect();
   }, []);
+  const shown = useStore(props.player, (state) => state.shown);
+  const sign = isNegative(props.prediction) ? -1 : 1;
   return (
     <figure className="flex min-h-0 flex-1 flex-col" aria-label="The Climb">
       <div ref={frame} className="min-h-0 flex-1 overflow-hidden">
         {size && size.width > 0 && size.height > 0 ? <Drawing {...props} {...size} /> : null}
       </div>
-      <figcaption className="flex flex-wrap justify-center gap-x-4 gap-y-0.5 px-3 pb-1.5 text-xs text-soft">
-        {(['fits', 'close', 'over'] as const).map((fit) => (
-          <span key={fit} className="inline-flex items-center gap-1">
-            <FitMark fit={fit} /> {fit}
-          </span>
-        ))}
-        <span>fill: share of rating used</span>
-        <span>tick: no load</span>
-        <span data-climb-from={props.fromTimeDomain ? 'time-domain' : 'closed-form'}>
-          {props.fromTimeDomain ? 'drawn from the time domain' : 'drawn from the closed form'}
-        </span>
+      <MotionBar player={props.player} waiting={props.waiting} sign={sign} />
+      <figcaption className="flex min-h-6 flex-wrap justify-center gap-x-4 gap-y-0.5 px-3 pb-1.5 text-xs text-soft">
+        {shown ? <MomentWords player={props.player} sign={sign} /> : <Legend {...props} />}
       </figcaption>
     </figure>
   );
 });
+
+function Legend({ fromTimeDomain, ghost }: Pick<ClimbProps, 'fromTimeDomain' | 'ghost'>) {
+  if (ghost)
+    return (
+      <>
+        <span>outlined rungs: before the change</span>
+        <button type="button" className="text-copper underline" onClick={ghost.onHide}>
+          Hide what stood before
+        </button>
+      </>
+    );
+  return (
+    <>
+      {(['fits', 'close', 'over'] as const).map((fit) => (
+        <span key={fit} className="inline-flex items-center gap-1">
+          <FitMark fit={fit} /> {fit}
+        </span>
+      ))}
+      <span>fill: share of rating used</span>
+      <span>tick: no load</span>
+      <span data-climb-from={fromTimeDomain ? 'time-domain' : 'closed-form'}>
+        {fromTimeDomain ? 'drawn from the time domain' : 'drawn from the closed form'}
+      </span>
+    </>
+  );
+}
+
+/** A ladder that climbs both ways stands as it is; only a one-sided one is the mirror of its positive twin. */
+const isNegative = ({ output, terminals }: Prediction) =>
+  output.polarity === 'negative' && terminals.return === 'ground';
 
 const COLUMNS = ['oscillating', 'smoothing', 'antiphase'] as const;
 
@@ -75,17 +109,22 @@ const Drawing = memo(function Drawing({
   onSelect,
   traces,
   onTrace,
+  player,
+  ghost,
   width,
   height,
 }: ClimbProps & { width: number; height: number }) {
   const svg = useRef<SVGSVGElement>(null);
   const layout = useMemo(
-    () => climbLayout(prediction, targetVolts, width, height),
-    [prediction, targetVolts, width, height],
+    () => climbLayout(prediction, targetVolts, width, height, ghost?.prediction),
+    [prediction, targetVolts, width, height, ghost],
+  );
+  const motion = useStore(player, (state) =>
+    state.shown && state.motion && isOf(prediction, state.motion) ? state.motion : null,
   );
   const order = useMemo(() => partOrder(prediction), [prediction]);
   const tabStop = selected !== null && order.includes(selected) ? selected : order[0];
-  const nodes = useMemo(() => new Map(prediction.nodes.map((node) => [node.id, node])), [prediction]);
+  const nodes = useMemo(() => nodesById(prediction), [prediction]);
   const latest = useRef({ order, selected });
   useEffect(() => {
     latest.current = { order, selected };
@@ -110,91 +149,120 @@ const Drawing = memo(function Drawing({
     onSelect: select,
     onMove: move,
   });
-  // A ladder that climbs both ways stands as it is; only a one-sided one is the mirror of its positive twin.
-  const negative = prediction.output.polarity === 'negative' && prediction.terminals.return === 'ground';
+  const negative = isNegative(prediction);
   const top = layout.topVolts;
   const capacitors = prediction.capacitors.map((part) => ({ part, place: capacitorPlace(part, layout, nodes) }));
   const diodes = prediction.diodes.map((part) => ({ part, place: diodePlace(part, layout, nodes) }));
 
   return (
-    <svg
-      ref={svg}
-      width={width}
-      height={height}
-      role="group"
-      aria-label="Ladder drawn by potential"
-      className="block select-none"
-    >
-      <Scale layout={layout} negative={negative} />
-      {targetVolts === null ? null : (
-        <TargetLine
-          layout={layout}
-          volts={targetVolts}
-          negative={negative}
-          twoSided={prediction.terminals.return !== 'ground'}
-        />
-      )}
-      <Feet layout={layout} prediction={prediction} />
-      <path d={[...capacitors, ...diodes].map(({ place }) => place.wires).join('')} stroke="var(--line)" fill="none" />
-      {capacitors.map(({ part, place }) => (
-        <ClimbCapacitor
-          key={part.id}
-          {...chosen(part.id)}
-          label={partLabel(part.id, 'Capacitor', part.workingVolts, part.ratedVolts, part.margin)}
-          x={place.x}
-          y={place.y}
-          size={place.size}
-          fit={fitOf(part.margin)}
-          fill={part.ratedVolts === null ? null : hundredth(part.workingVolts / part.ratedVolts)}
-          markSide={part.column === 'oscillating' ? -1 : 1}
-        />
-      ))}
-      {diodes.map(({ part, place }) => (
-        <ClimbDiode
-          key={part.id}
-          {...chosen(part.id)}
-          label={partLabel(part.id, 'Diode', part.reverseVolts, part.ratedVolts, part.margin)}
-          x={place.x}
-          y={place.y}
-          size={place.size}
-          pointsRight={place.cathodeIsRight !== negative}
-          colour={potentialColour(place.meetingVolts, top)}
-          fit={fitOf(part.margin)}
-          fill={part.ratedVolts === null ? null : hundredth(part.reverseVolts / part.ratedVolts)}
-        />
-      ))}
-      {prediction.nodes.map((node) =>
-        node.column === 'smoothing' || node.column === 'ground' ? null : (
-          <Swing key={node.id} node={node} layout={layout} top={top} />
-        ),
-      )}
-      <Rungs prediction={prediction} layout={layout} negative={negative} />
-      <g className="figures fill-soft text-[11.5px]" textAnchor="middle">
-        {COLUMNS.filter((column) => prediction.capacitors.some((part) => part.column === column)).map((column) => (
+    <div data-climb="" className="relative" style={{ width, height }}>
+      <svg
+        ref={svg}
+        width={width}
+        height={height}
+        role="group"
+        aria-label="Ladder drawn by potential"
+        className="block select-none"
+      >
+        <Scale layout={layout} negative={negative} />
+        {targetVolts === null ? null : (
+          <TargetLine
+            layout={layout}
+            volts={targetVolts}
+            negative={negative}
+            twoSided={prediction.terminals.return !== 'ground'}
+          />
+        )}
+        {ghost ? <GhostRungs before={ghost.prediction} layout={layout} negative={negative} /> : null}
+        <Feet layout={layout} prediction={prediction} />
+        <g opacity={motion ? 0.16 : 1}>
+          <path
+            d={[...capacitors, ...diodes].map(({ place }) => place.wires).join('')}
+            stroke="var(--line)"
+            fill="none"
+          />
+          {capacitors.map(({ part, place }) => (
+            <ClimbCapacitor
+              key={part.id}
+              {...chosen(part.id)}
+              label={partLabel(part.id, 'Capacitor', part.workingVolts, part.ratedVolts, part.margin)}
+              x={place.x}
+              y={place.y}
+              size={place.size}
+              fit={fitOf(part.margin)}
+              fill={part.ratedVolts === null ? null : hundredth(part.workingVolts / part.ratedVolts)}
+              markSide={part.column === 'oscillating' ? -1 : 1}
+            />
+          ))}
+          {diodes.map(({ part, place }) => (
+            <ClimbDiode
+              key={part.id}
+              {...chosen(part.id)}
+              label={partLabel(part.id, 'Diode', part.reverseVolts, part.ratedVolts, part.margin)}
+              x={place.x}
+              y={place.y}
+              size={place.size}
+              pointsRight={place.cathodeIsRight !== negative}
+              colour={potentialColour(place.meetingVolts, top)}
+              fit={fitOf(part.margin)}
+              fill={part.ratedVolts === null ? null : hundredth(part.reverseVolts / part.ratedVolts)}
+            />
+          ))}
+          {prediction.nodes.map((node) =>
+            node.column === 'smoothing' || node.column === 'ground' ? null : (
+              <Swing key={node.id} node={node} layout={layout} top={top} />
+            ),
+          )}
+        </g>
+        <g opacity={motion && motion.kind !== 'settled' ? 0.3 : 1}>
+          <Rungs prediction={prediction} layout={layout} negative={negative} />
+        </g>
+        <g className="figures fill-soft text-[11.5px]" textAnchor="middle">
+          {COLUMNS.filter((column) => prediction.capacitors.some((part) => part.column === column)).map((column) => (
+            <text
+              key={column}
+              x={(layout.capacitorsOf[column] + layout.nodesOf[column]) / 2}
+              y={height - 8}
+              className={width < 460 && column !== 'smoothing' ? 'hidden' : undefined}
+            >
+              {column}
+            </text>
+          ))}
+        </g>
+        {onTrace && !motion ? (
+          <Probes prediction={prediction} layout={layout} traces={traces} onTrace={onTrace} />
+        ) : null}
+        {prediction.output.meanVolts === null ? (
           <text
-            key={column}
-            x={(layout.capacitorsOf[column] + layout.nodesOf[column]) / 2}
-            y={height - 8}
-            className={width < 460 && column !== 'smoothing' ? 'hidden' : undefined}
+            x={(layout.plot.left + layout.plot.right) / 2}
+            y={layout.y(top) - 10}
+            textAnchor="middle"
+            className="fill-over text-[13px] font-semibold"
           >
-            {column}
+            No closed-form figure: drawn without load
           </text>
-        ))}
-      </g>
-      {onTrace ? <Probes prediction={prediction} layout={layout} traces={traces} onTrace={onTrace} /> : null}
-      {prediction.output.meanVolts === null ? (
-        <text
-          x={(layout.plot.left + layout.plot.right) / 2}
-          y={layout.y(top) - 10}
-          textAnchor="middle"
-          className="fill-over text-[13px] font-semibold"
+        ) : null}
+      </svg>
+      {motion ? (
+        // A picture of its own, so that the still one beneath is not painted anew with each frame.
+        <svg
+          width={width}
+          height={height}
+          aria-hidden="true"
+          className="pointer-events-none absolute inset-0 will-change-transform"
         >
-          No closed-form figure: drawn without load
-        </text>
+          <ClimbMotion prediction={prediction} layout={layout} motion={motion} player={player} negative={negative} />
+        </svg>
       ) : null}
-    </svg>
+    </div>
   );
 });
+
+/** Whether a motion is of this ladder: for a moment after a change it may still be of the one before. */
+const isOf = ({ nodes, capacitors, diodes }: Prediction, motion: Motion) =>
+  nodes.every(({ id }) => motion.nodes.has(id)) &&
+  capacitors.length === motion.capacitors.length &&
+  diodes.length === motion.diodes.length;
 
 function Scale({ layout, negative }: { layout: ClimbLayout; negative: boolean }) {
   const { plot, ticks, y, perUnit, unit } = layout;

@@ -1,0 +1,90 @@
+'use client';
+
+import ChevronDown from 'lucide-react/icons/chevron-down';
+import { DropdownMenu } from 'radix-ui';
+import { toast } from 'sonner';
+import { pngOf, stillOfClimb } from '@/climb/still';
+import { designFileName, downloadBlob, downloadDesign, downloadText } from '@/client/design-file';
+import type { Design } from '@/core/design/design-schema';
+import type { Prediction } from '@/core/predict/prediction';
+import type { Waveforms } from '@/core/transient/measure';
+import { buttonStyle } from '@/ui/button';
+import { downloadWaveforms } from './charts/waveforms-file';
+
+/** What can be taken away of a design, each with the file it gives. */
+export function ExportMenu({
+  design,
+  prediction,
+  waveforms,
+}: {
+  design: Design;
+  prediction: Prediction;
+  /** Null until the time domain is ready. */
+  waveforms: Waveforms | null;
+}) {
+  const still = () => {
+    const picture = stillOfClimb(design.name);
+    if (!picture) toast.error('There is no Climb on screen to make a picture of.');
+    return picture;
+  };
+  const asSvg = () => {
+    const picture = still();
+    if (picture) downloadText(designFileName(design.name, 'climb.svg'), 'image/svg+xml', picture.svg);
+  };
+  const asPng = async () => {
+    const picture = still();
+    if (!picture) return;
+    try {
+      downloadBlob(designFileName(design.name, 'climb.png'), await pngOf(picture));
+    } catch {
+      toast.error('The picture could not be made here; take the SVG instead.');
+    }
+  };
+  const entries: { name: string; gives: string; run: () => void; ready?: boolean }[] = [
+    { name: 'Design', gives: 'to open here again', run: () => downloadDesign(design) },
+    {
+      name: 'Prediction',
+      gives: 'every figure, JSON',
+      run: () =>
+        downloadText(
+          designFileName(design.name, 'prediction.json'),
+          'application/json',
+          `${JSON.stringify(prediction, null, 2)}\n`,
+        ),
+    },
+    {
+      name: 'Waveforms',
+      gives: waveforms ? 'one period, CSV' : 'when the time domain is ready',
+      run: () => waveforms && downloadWaveforms(prediction, waveforms),
+      ready: waveforms !== null,
+    },
+    { name: 'Picture', gives: 'the Climb as it stands, SVG', run: asSvg },
+    { name: 'Picture in points', gives: 'the Climb as it stands, PNG', run: () => void asPng() },
+    { name: 'Print…', gives: 'this page', run: () => setTimeout(() => window.print(), 0) },
+  ];
+  return (
+    <DropdownMenu.Root>
+      <DropdownMenu.Trigger className={buttonStyle('quiet')}>
+        Export <ChevronDown className="size-3.5" aria-hidden="true" />
+      </DropdownMenu.Trigger>
+      <DropdownMenu.Portal>
+        <DropdownMenu.Content
+          align="end"
+          sideOffset={4}
+          className="z-40 min-w-64 rounded-md border border-rule bg-sheet p-1 text-[13.5px]"
+        >
+          {entries.map(({ name, gives, run, ready = true }) => (
+            <DropdownMenu.Item
+              key={name}
+              disabled={!ready}
+              onSelect={run}
+              className="flex cursor-pointer items-baseline justify-between gap-6 rounded px-2.5 py-1.5 outline-none data-[disabled]:cursor-not-allowed data-[disabled]:opacity-60 data-[highlighted]:bg-tint"
+            >
+              {name} <span className="text-xs text-soft">{gives}</span>
+            </DropdownMenu.Item>
+          ))}
+        </DropdownMenu.Content>
+      </DropdownMenu.Portal>
+    </DropdownMenu.Root>
+  );
+}
