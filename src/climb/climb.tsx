@@ -30,8 +30,8 @@ type ClimbProps = {
   /** Plays what the ladder does, with what it says while there is nothing to play. */
   player: Player;
   waiting: string;
-  /** What stood before a change, to be seen behind what stands now; null for none. */
-  ghost: { prediction: Prediction; onHide: () => void } | null;
+  /** What stood before a change, to be seen behind what stands now, and what hides it; null for none. */
+  ghost: { prediction: Prediction; onHide: (() => void) | null } | null;
 };
 
 /** The drawing in which height is potential: what each rung reaches under load, and where it would stand without. */
@@ -66,9 +66,11 @@ function Legend({ fromTimeDomain, ghost }: Pick<ClimbProps, 'fromTimeDomain' | '
     return (
       <>
         <span>outlined rungs: before the change</span>
-        <button type="button" className="text-copper underline" onClick={ghost.onHide}>
-          Hide what stood before
-        </button>
+        {ghost.onHide ? (
+          <button type="button" className="text-copper underline" onClick={ghost.onHide}>
+            Hide what stood before
+          </button>
+        ) : null}
       </>
     );
   return (

@@ -143,7 +143,7 @@ export function MomentWords({ player, sign }: { player: Player; sign: 1 | -1 }) 
   useEffect(() => {
     const write = () => {
       const { motion, position } = player.getState();
-      if (motion && words.current) words.current.textContent = momentWords(motion, position, sign);
+      if (words.current) words.current.textContent = motion ? momentWords(motion, position, sign) : '';
     };
     write();
     return player.subscribe(write);

@@ -80,17 +80,21 @@ it('stands where it is put, at a time, or at the next event; a period goes aroun
   expect(player.getState()).toMatchObject({ shown: true, position: 0.25 });
 });
 
-it('a new result of the same kind goes on where the last stood; another kind begins anew; none stops it', () => {
+it('a new result of the same kind goes on where the last stood; another kind begins anew; without one nothing plays', () => {
   const { player, frames } = display();
   player.getState().load(motion('settled'));
   player.getState().play();
   frames(50);
   const { position } = player.getState();
+  player.getState().load(null);
+  expect(frames(5)).toBe(false);
   player.getState().load(motion('settled'));
   expect(player.getState()).toMatchObject({ position, playing: true, shown: true });
+  frames(50);
+  expect(player.getState().position).toBeGreaterThan(position + 0.1);
   player.getState().load(motion('discharge'));
   expect(player.getState()).toMatchObject({ position: 0, playing: false, shown: true });
   player.getState().load(null);
   player.getState().play();
-  expect(player.getState()).toMatchObject({ playing: false, shown: false });
+  expect(frames(5)).toBe(false);
 });

@@ -21,7 +21,7 @@ type PlayerState = {
 };
 
 type PlayerActions = {
-  /** Takes another motion; one of the same kind goes on where the last one stood. */
+  /** Takes another motion, or none for now; one of the same kind goes on where the last one stood. */
   load: (motion: Motion | null) => void;
   play: () => void;
   pause: () => void;
@@ -50,6 +50,8 @@ function usualMilliseconds({ kind, cycles }: Motion): number {
 export function createPlayer(nextFrame: (run: (now: number) => void) => () => void = displayFrame) {
   let cancel = () => {};
   let before: number | null = null;
+  /** Of the motion loaded last; while the next is computed there is none. */
+  let kind: MotionKind | null = null;
   return createStore<PlayerState & PlayerActions>((set, get) => {
     const stop = () => {
       cancel();
@@ -81,10 +83,12 @@ export function createPlayer(nextFrame: (run: (now: number) => void) => () => vo
       position: 0,
       speed: 1,
       load: (motion) => {
-        const same = motion !== null && motion.kind === get().motion?.kind;
-        if (same) return set({ motion });
         stop();
-        set({ motion, position: 0, playing: false, shown: get().shown && motion !== null });
+        if (motion && motion.kind !== kind) {
+          kind = motion.kind;
+          set({ motion, position: 0, playing: false });
+        } else set({ motion });
+        if (motion && get().playing) cancel = nextFrame(run);
       },
       play: () => {
         const { motion, position } = get();

@@ -18,7 +18,13 @@ function Place({ href, name, here }: { href: string; name: string; here: boolean
 }
 
 /** The bar at the head of every screen: the mark, the way to the shelf, and what the screen adds. */
-export function TopBar({ here, children }: { here: 'shelf' | 'design' | 'drawer' | 'choose'; children?: ReactNode }) {
+export function TopBar({
+  here,
+  children,
+}: {
+  here: 'shelf' | 'design' | 'drawer' | 'choose' | 'look';
+  children?: ReactNode;
+}) {
   const openPalette = usePalette();
   return (
     <header className="no-print flex h-[46px] shrink-0 items-center gap-2 border-b border-rule px-3 sm:gap-5 sm:px-5">

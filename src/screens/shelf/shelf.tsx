@@ -1,6 +1,7 @@
 'use client';
 
 import Plus from 'lucide-react/icons/plus';
+import Link from 'next/link';
 import { useMemo, useRef, useState, type DragEvent } from 'react';
 import { rawDocumentHref } from '@/client/designs-api';
 import { downloadDesign } from '@/client/design-file';
@@ -100,6 +101,14 @@ export function Shelf({ designs }: { designs: ShelvedDesign[] }) {
         ) : (
           <EmptyShelf search={search} archived={archived} onNew={() => setAsking({ kind: 'new' })} />
         )}
+
+        <p className="mt-4 text-[13px] text-soft">
+          New to ladders?{' '}
+          <Link href="/look" className="text-copper underline">
+            A look at a tripler
+          </Link>{' '}
+          asks six questions and plays the answers.
+        </p>
 
         {archived || archivedCount > 0 ? (
           <button type="button" className={`${buttonStyle('quiet')} mt-4`} onClick={() => setShowArchived(!archived)}>
