@@ -12,10 +12,15 @@ export function DescribedField({
   field,
   value,
   onEdit,
+  onAlternating,
+  hint,
 }: {
   field: FieldDescription;
   value: unknown;
   onEdit: (changed: unknown) => string | null;
+  onAlternating?: (rmsVolts: number) => string | null;
+  /** In place of the field's own. */
+  hint?: string;
 }) {
   switch (field.as) {
     case 'quantity':
@@ -28,7 +33,8 @@ export function DescribedField({
           typedIn={field.typedIn}
           value={value as number | null}
           onValue={onEdit}
-          hint={field.hint}
+          onAlternating={onAlternating}
+          hint={hint ?? field.hint}
         />
       );
     case 'choice':

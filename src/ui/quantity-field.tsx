@@ -19,8 +19,18 @@ type QuantityFieldProps = {
   shownDigits?: number;
   hint?: ReactNode;
   id?: string;
+  /** Takes an RMS value that the text says alternates, where the field has a place for such. */
+  onAlternating?: (rmsVolts: number) => string | null;
   /** What a bare number stands for, where that is not the usual of the unit. */
   typedIn?: WrittenUnit;
+};
+
+type Draft = {
+  text: string;
+  standsFor: number | null;
+  fault: string | null;
+  /** What may have been meant, for choosing. */
+  offers?: readonly { name: string; value: number }[];
 };
 
 /** Whether two values are one but for rounding, as when RMS is kept as peak. */
@@ -39,7 +49,7 @@ export function QuantityField(props: QuantityFieldProps) {
   const typedIn = props.typedIn ?? typedUnit(unit);
   const ownId = useId();
   const id = props.id ?? ownId;
-  const [draft, setDraft] = useState<{ text: string; standsFor: number | null; fault: string | null } | null>(null);
+  const [draft, setDraft] = useState<Draft | null>(null);
   const settled = value === null ? '' : printForField(value, unit, shownDigits ?? 12, typedIn);
   // A draft is shown only while the document still holds what it stands for: undo and other tabs win over it.
   const current = draft && (draft.fault !== null || isSame(draft.standsFor, value)) ? draft : null;
@@ -53,7 +63,14 @@ export function QuantityField(props: QuantityFieldProps) {
     }
     const reading = readQuantity(text, unit, typedIn);
     if (!reading.ok) {
-      setDraft({ text, standsFor: value, fault: reading.reason });
+      setDraft({ text, standsFor: value, fault: reading.reason, offers: reading.offers });
+      return;
+    }
+    if (reading.alternating) {
+      const refused = props.onAlternating
+        ? props.onAlternating(reading.value)
+        : 'That is an alternating voltage; a direct one or a peak is wanted here. Write the number alone.';
+      setDraft({ text, standsFor: refused === null ? null : value, fault: refused });
       return;
     }
     const refused = onValue(reading.value);
@@ -98,6 +115,19 @@ export function QuantityField(props: QuantityFieldProps) {
           role={fault ? 'alert' : undefined}
         >
           {fault ?? hint}
+          {current?.offers?.map((offer) => (
+            <button
+              key={offer.name}
+              type="button"
+              className="ml-1.5 rounded border border-rule bg-sheet px-1.5 text-ink hover:border-copper"
+              onClick={() => {
+                const refused = onValue(offer.value);
+                setDraft(refused === null ? null : { text: current.text, standsFor: value, fault: refused });
+              }}
+            >
+              {offer.name}
+            </button>
+          ))}
         </p>
       ) : null}
     </div>

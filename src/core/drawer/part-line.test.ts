@@ -50,6 +50,24 @@ it.each<[string, object]>([
   ['core 110mm2 ferrite U', { kind: 'core', squareMetres: 110e-6, name: 'ferrite U' }],
   ['transformer 1:60 420Ω', { kind: 'transformer', ratio: 60, secondaryOhms: 420 }],
   ['module 4kV 30kHz 15W', { kind: 'module', openVolts: 4000, frequencyHertz: 30e3, maxWatts: 15 }],
+  ['cap 103 1kV x20', { kind: 'capacitor', farads: 10e-9, ratedVolts: 1000, count: 20 }],
+  ['10 disc caps 100pF 6kV', { kind: 'capacitor', farads: 100e-12, ratedVolts: 6000, count: 10, name: 'disc' }],
+  ['472M 2kV disc cap', { kind: 'capacitor', farads: 4.7e-9, tolerance: 0.2, ratedVolts: 2000 }],
+  ['4n7K 1.6kV film', { kind: 'capacitor', farads: 4.7e-9, tolerance: 0.1, dielectric: 'film' }],
+  ['1uF 2100 VAC oven cap', { kind: 'capacitor', farads: 1e-6, ratedVolts: null, ratedAcVolts: 2100 }],
+  ['cap 1u 2100V AC', { kind: 'capacitor', farads: 1e-6, ratedAcVolts: 2100 }],
+  ['film 10n 2kV DC', { kind: 'capacitor', farads: 10e-9, ratedVolts: 2000, ratedAcVolts: null }],
+  ['4K7J 2W', { kind: 'resistor', ohms: 4700, tolerance: 0.05, watts: 2 }],
+  ['20 resistors 10M 1W', { kind: 'resistor', ohms: 10e6, watts: 1, count: 20 }],
+  [
+    '1N4007 x50',
+    { kind: 'diode', peakInverseVolts: 1000, averageAmps: 1, recoverySeconds: 2e-6, count: 50, name: '1N4007' },
+  ],
+  ['UF4007', { kind: 'diode', peakInverseVolts: 1000, recoverySeconds: 75e-9 }],
+  ['1n5408 x4', { kind: 'diode', peakInverseVolts: 1000, averageAmps: 3, count: 4 }],
+  ['30 diodes 1kV 1A', { kind: 'diode', peakInverseVolts: 1000, count: 30 }],
+  ['wire AWG 30', { kind: 'wire', wireMetres: 0.255e-3 }],
+  ['38AWG 100m', { kind: 'wire', wireMetres: 0.101e-3, lengthMetres: 100 }],
 ])('reads “%s”', (line, part) => {
   expect(read(line)).toMatchObject({ id: ID, ...part });
 });
@@ -60,6 +78,13 @@ it.each([
   ['15kV cer', /capacitor here: its farads is missing; must be a number above zero, in farads/],
   ['100p cer x0.5', /What kind|name|count|whole/],
   ['cap 100p @dear', /price/],
+  ['choke 10mH 1A', /does not keep a “choke”/],
+  ['zener 12V x5', /does not keep a “zener”/],
+  ['cap 100 1kV', /10.0.pF.*10p.*100p/],
+  ['cap 10 6kV', /“10” is not understood/],
+  ['cap 10F 6kV', /A capacitor of 10.0.F/],
+  ['diode 20kV 7', /“7” is not understood/],
+  ['100p 15kV cer 5mH', /“5mH” is not understood/],
 ])('“%s” says what would be right', (line, reason) => {
   const result = readPartLine(line, ID);
   if (line.includes('x0.5')) {

@@ -17,9 +17,24 @@ export function worstShare(count: number, tolerance: number): number {
   return most / (most + (count - 1) * least);
 }
 
+/**
+ * Direct voltage that a capacitor is taken to stand, V: its own rating, else the
+ * crest of its alternating one, which it meets twice in every period (common
+ * practice, no source; most are given more).
+ */
+export const directRating = (part: { ratedVolts: number | null; ratedAcVolts: number | null }): number | null =>
+  part.ratedVolts ?? (part.ratedAcVolts === null ? null : Math.SQRT2 * part.ratedAcVolts);
+
 /** What a document says of the single parts in a ladder's places, and of how many of them are joined there. */
 export type SingleParts = {
-  capacitor: { farads: number; ratedVolts: number | null; tolerance: number; series: number; parallel: number };
+  capacitor: {
+    farads: number;
+    ratedVolts: number | null;
+    ratedAcVolts: number | null;
+    tolerance: number;
+    series: number;
+    parallel: number;
+  };
   diode: {
     forwardVolts: number;
     peakInverseVolts: number | null;
@@ -65,12 +80,13 @@ export type LadderParts = {
  */
 export function ladderParts({ capacitor, diode }: SingleParts): LadderParts {
   const { series, parallel } = capacitor;
+  const ratedVolts = directRating(capacitor);
   const capacitorShare = worstShare(series, capacitor.tolerance);
   const diodeShare = worstShare(diode.series, JUNCTION_SPREAD);
   return {
     capacitor: {
       farads: bankFarads(capacitor.farads, series, parallel),
-      ratedVolts: capacitor.ratedVolts === null ? null : capacitor.ratedVolts / capacitorShare,
+      ratedVolts: ratedVolts === null ? null : ratedVolts / capacitorShare,
       worstShare: capacitorShare,
       series,
       parallel,

@@ -1,5 +1,5 @@
 import type { Design } from '../design/design-schema';
-import { balancing } from '../parts/bank';
+import { balancing, directRating } from '../parts/bank';
 import type { Prediction } from './prediction';
 
 /** Balancing resistors of the strings in the ladder's places. */
@@ -15,7 +15,7 @@ export function balancingOf(
     diode: Math.max(0, ...diodes.map(({ reverseVolts }) => reverseVolts)),
   };
   return {
-    capacitor: of(capacitor.series, capacitor.ratedVolts, across.capacitor, capacitor.leakageAmps),
+    capacitor: of(capacitor.series, directRating(capacitor), across.capacitor, capacitor.leakageAmps),
     diode: of(diode.series, diode.peakInverseVolts, across.diode, diode.leakageAmps),
   };
 }

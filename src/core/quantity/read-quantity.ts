@@ -1,7 +1,21 @@
+import { formatQuantity } from './format-quantity';
+import { capacitorMarking, likelyResistorCode, resistorMarking } from './markings';
 import { PREFIX_EXPONENTS, typedUnit, UNIT_NAMES, UNIT_SPELLINGS, type Unit, type WrittenUnit } from './units';
 
 /** What came of reading a text: an SI value, or the reason it cannot be one. */
-export type QuantityReading = { ok: true; value: number } | { ok: false; reason: string };
+export type QuantityReading =
+  | {
+      ok: true;
+      value: number;
+      /** Whether the text says that a voltage alternates, RMS. */
+      alternating?: true;
+    }
+  | {
+      ok: false;
+      reason: string;
+      /** What may have been meant, each as it is named and its value, where the text leaves that in doubt. */
+      offers?: readonly { name: string; value: number }[];
+    };
 
 const EXAMPLES: ReadonlyMap<Unit, string> = new Map([
   ['V', '6.8k'],
@@ -42,8 +56,11 @@ const refuse = (reason: string): QuantityReading => ({ ok: false, reason });
  *
  * Reads plain and scientific numbers (`1e-9`), a prefix after the number
  * (`470n`, `0.47u`, `6.8 kV`) or in place of the decimal point (`4n7`, `2M2`,
- * `4R7`), and a decimal comma (`6,8k`). A comma before exactly three digits is
- * refused as ambiguous rather than guessed. `m` is milli and `M` is mega.
+ * `4R7`), a decimal comma (`6,8k`), markings with a letter of tolerance
+ * (`103K`, `4n7J`), products and quotients (`2x470k`, `3/2`), and "dc" or "AC"
+ * behind volts. A comma before exactly three digits is refused as ambiguous
+ * rather than guessed, and so is a bare number that nobody means as farads:
+ * what may have been meant is offered. `m` is milli and `M` is mega.
  *
  * @param text what was typed
  * @param unit the unit expected; the text may name it or leave it out. With
@@ -65,7 +82,86 @@ export function readQuantity(text: string, unit: Unit = '', typedIn: WrittenUnit
     .replace(/[\u00a0\u202f\u2009]/g, ' ');
   const example = EXAMPLES.get(unit) ?? '4.7';
   if (tidy === '') return refuse(`Nothing entered. Write a value such as ${example}.`);
+  const factors = tidy.split(/\s*([x×*]|\/(?=\s*[\d.,]|$))\s*/);
+  if (factors.length > 1) return calculated(factors, unit, typedIn, example);
+  return asMarked(tidy, unit) ?? asVolts(tidy, unit, typedIn) ?? asWritten(tidy, unit, typedIn, example);
+}
 
+/** "2x470k", "470p*2", "3/2": one factor is the quantity, the others are plain numbers. */
+function calculated(factors: readonly string[], unit: Unit, typedIn: WrittenUnit, example: string): QuantityReading {
+  const operands = factors.filter((_, at) => at % 2 === 0);
+  if (operands.includes(''))
+    return refuse(`A number is missing in that calculation. Write, for example, 2x${example}.`);
+  const isPlain = (operand: string) => /^[+-]?(\d+([.,]\d*)?|[.,]\d+)(e[+-]?\d+)?$/i.test(operand);
+  const named = operands.findIndex((operand) => !isPlain(operand));
+  const quantity = Math.max(0, named);
+  if (operands.some((operand, at) => at !== quantity && !isPlain(operand)) || factors[2 * quantity - 1] === '/')
+    return refuse(
+      `Only one of the numbers can have a unit, and it is not divided by. Write, for example, 2x${example}.`,
+    );
+  // Alone it would have to be asked about; among factors a bare number is one.
+  const base = named < 0 ? readQuantity(operands[0], '') : readQuantity(operands[quantity], unit, typedIn);
+  if (!base.ok) return base;
+  let value = named < 0 ? base.value * typedIn.per : base.value;
+  for (const [at, operand] of operands.entries()) {
+    if (at === quantity) continue;
+    const factor = Number(operand.replace(',', '.'));
+    value = factors[2 * at - 1] === '/' ? value / factor : value * factor;
+  }
+  const rounded = Number(value.toPrecision(15));
+  if (!Number.isFinite(rounded)) return refuse('That calculation has no result: is something divided by zero?');
+  return unit === 'F' && named < 0 ? askFarads(String(rounded), rounded) : { ...base, value: rounded };
+}
+
+/** From this on a bare number of farads is a slip, F. */
+const NO_FARADS = 1e-3;
+
+/** What is printed on a part, or a bare number that may be that; null for what is plainly a value. */
+function asMarked(tidy: string, unit: Unit): QuantityReading | null {
+  if (unit === 'F') {
+    const marking = capacitorMarking(tidy);
+    const isBare = /^\d+([.,]\d+)?$/.test(tidy);
+    if (marking && !isBare) return { ok: true, value: marking.value };
+    const bare = Number(tidy.replace(',', '.'));
+    return isBare && bare >= NO_FARADS ? askFarads(tidy, bare, marking?.value) : null;
+  }
+  if (unit !== 'Ω') return null;
+  const marking = resistorMarking(tidy);
+  if (marking) return { ok: true, value: marking.value };
+  const likely = likelyResistorCode(tidy);
+  if (likely === null) return null;
+  return {
+    ok: false,
+    reason: `“${tidy}” printed on a resistor is ${formatQuantity(likely, 'Ω')}. Which is meant?`,
+    offers: [likely, Number(tidy)].map((value) => ({ name: formatQuantity(value, 'Ω'), value })),
+  };
+}
+
+function askFarads(written: string, bare: number, marked?: number): QuantityReading {
+  const meant = [
+    ...(marked === undefined ? [] : [marked]),
+    ...['p', 'n', 'u'].map((prefix) => Number(`${bare}e${PREFIX_EXPONENTS.get(prefix)}`)),
+  ];
+  const offers = [...new Set(meant)].slice(0, 3).map((value) => ({ name: formatQuantity(value, 'F'), value }));
+  return {
+    ok: false,
+    reason:
+      marked === undefined
+        ? `“${written}” without a unit would be farads. Which is meant?`
+        : `“${written}” printed on a capacitor is ${formatQuantity(marked, 'F')}. Which is meant?`,
+    offers,
+  };
+}
+
+/** Volts marked as direct or alternating: "2 kV DC", "2100 VAC", "230 V~". */
+function asVolts(tidy: string, unit: Unit, typedIn: WrittenUnit): QuantityReading | null {
+  const marked = unit === 'V' ? /^(.*?\d\s*[kKmMu]?[vV]?)\s*(dc|ac|=|~)$/i.exec(tidy) : null;
+  if (!marked) return null;
+  const reading = readQuantity(marked[1], unit, typedIn);
+  return reading.ok && /^(ac|~)$/i.test(marked[2]) ? { ...reading, alternating: true } : reading;
+}
+
+function asWritten(tidy: string, unit: Unit, typedIn: WrittenUnit, example: string): QuantityReading {
   const letterAsPoint = /^([+-]?\d*)([fpnumkMGTKURr])(\d+)\s*(.*)$/.exec(tidy);
   if (letterAsPoint && (letterAsPoint[1] !== '' || letterAsPoint[2] !== '')) {
     const [, whole, letter, decimals, rest] = letterAsPoint;
@@ -74,13 +170,13 @@ export function readQuantity(text: string, unit: Unit = '', typedIn: WrittenUnit
     const tail = readTail(rest, unit, unit === '%' ? 0.01 : 1, example);
     if (!tail.ok) return tail;
     if (tail.value !== (unit === '%' ? -2 : 0))
-      return refuse(`Two prefixes in “${text.trim()}”. Write one, such as ${example}.`);
+      return refuse(`Two prefixes in “${tidy}”. Write one, such as ${example}.`);
     const exponent = tail.value + (/^[Rr]$/.test(letter) ? 0 : prefixExponent(letter)!);
     return finish(`${whole === '' || whole === '-' || whole === '+' ? `${whole}0` : whole}.${decimals}`, exponent);
   }
 
   const plain = /^([+-]?(?:\d[\d.,]*|[.,]\d+))(?:[eE]([+-]?\d+))?\s*(.*)$/.exec(tidy);
-  if (!plain) return refuse(`“${text.trim()}” is not a number. Write a value such as ${example}.`);
+  if (!plain) return refuse(`“${tidy}” is not a number. Write a value such as ${example}.`);
   const [, number, scientific, rest] = plain;
   const digits = readDecimal(number);
   if (!digits.ok) return digits;

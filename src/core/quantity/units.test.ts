@@ -50,7 +50,12 @@ it('every unit has a name, is read as it is spelt, and is typed as its field say
       expect(read).toEqual({ ok: true, value: expect.closeTo(unit === '%' ? 0.07 : 7, 12) });
     }
     // A bare number is in the unit that stands behind the field.
-    const bare = readQuantity('3', unit);
+    // Of farads there are none in this trade: there it is asked about.
+    const bare = readQuantity(unit === 'F' ? '3e-9' : '3', unit);
+    if (unit === 'F') {
+      expect(bare).toEqual({ ok: true, value: 3e-9 });
+      continue;
+    }
     expect(bare.ok && bare.value).toBeCloseTo(3 * typedUnit(unit).per, 12);
   }
 });

@@ -6,6 +6,8 @@ import { TOPOLOGY_KINDS } from '@/core/topology/topologies';
 import type { Prediction } from '@/core/predict/prediction';
 import { quantityField, type FieldDescription } from '@/core/quantity/field-description';
 import { withUsualDiode } from '@/core/drawer/usual-diode';
+import { directRating } from '@/core/parts/bank';
+import { formatQuantity } from '@/core/quantity/format-quantity';
 import { DIODE_KIND, DIODE_KINDS, kindOfDiode, type DiodeKind } from '@/core/parts/diode-kinds';
 import { DescribedField } from '@/ui/described-field';
 import { PickField } from '@/ui/pick-field';
@@ -65,7 +67,7 @@ export function LadderFields({ store, design, prediction }: Editing) {
       {prediction.output.alternating ? null : (
         <>
           <CapacitorFields store={store} design={design} prediction={prediction} />
-          <Described store={store} design={design} of="capacitor" fields={CAPACITOR_FIELDS} />
+          <CapacitorRating store={store} design={design} />
           <FromDrawer store={store} design={design} prediction={prediction} place="capacitor" />
           <UsualDiode store={store} design={design} prediction={prediction} />
           <Described store={store} design={design} of="diode" fields={DIODE_FIELDS} />
@@ -77,7 +79,7 @@ export function LadderFields({ store, design, prediction }: Editing) {
   );
 }
 
-const CAPACITOR_FIELDS = [quantityField('ratedVolts', 'Capacitor rating', 'V', { optional: true })];
+const CAPACITOR_RATING = quantityField('ratedVolts', 'Capacitor rating', 'V', { optional: true });
 const DIODE_FIELDS = [
   quantityField('peakInverseVolts', 'Diode peak inverse', 'V', { optional: true }),
   quantityField('forwardVolts', 'Diode forward drop', 'V'),
@@ -100,6 +102,27 @@ function Described({
       onEdit={(value) => store.getState().edit(`$.ladder.${of}.${field.name}`, value)}
     />
   ));
+}
+
+/** The capacitors' direct voltage; "2100 VAC" typed here is kept as what it is, and its crest counts. */
+function CapacitorRating({ store, design }: Pick<Editing, 'store' | 'design'>) {
+  const { capacitor } = design.ladder;
+  const { edit } = store.getState();
+  const set = (values: Partial<typeof capacitor>) => edit('$.ladder.capacitor', { ...capacitor, ...values });
+  const crest = capacitor.ratedVolts === null ? directRating(capacitor) : null;
+  return (
+    <DescribedField
+      field={CAPACITOR_RATING}
+      value={capacitor.ratedVolts}
+      onEdit={(ratedVolts) => edit('$.ladder.capacitor.ratedVolts', ratedVolts)}
+      onAlternating={(ratedAcVolts) => set({ ratedVolts: null, ratedAcVolts })}
+      hint={
+        crest === null
+          ? undefined
+          : `Rated ${formatQuantity(capacitor.ratedAcVolts!, 'V')} AC RMS: its crest, ${formatQuantity(crest, 'V')}, is taken as direct.`
+      }
+    />
+  );
 }
 
 const AS_ENTERED = 'entered';
