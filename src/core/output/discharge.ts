@@ -1,7 +1,7 @@
 import { sharedCoupling, type LadderNetwork } from '../topology/network';
 
 /** Voltage to which a bleeder must bring an output before 60 V dc, the usual limit, is no longer exceeded. */
-const HAZARDOUS_DC_VOLTS = 60;
+export const HAZARDOUS_DC_VOLTS = 60;
 /** Charge above which a capacitance up to 15 kV counts as hazardous live (IEC 61010-1, from memory). */
 const HAZARDOUS_COULOMBS = 45e-6;
 /** Energy above which a capacitance over 15 kV counts as hazardous live (IEC 61010-1, from memory). */

@@ -56,3 +56,21 @@ it('X-rays are named over 5 kV only, a missing bleeder always', () => {
   expect(checks(plain).get('discharge')).toMatch(/^There is no bleeder/);
   expect(checks({ ...plain, output: { ...plain.output, bleederOhms: 1e9 } }).get('discharge')).toMatch(/^The bleeder/);
 });
+
+it.each([
+  [12, /^A hand meter/, /resistor with clips.*measure each$/],
+  [100, /^A meter and leads rated for well over 400/, /insulated stick.*measure each$/],
+  [1000, /^A divider rated for more than 4\.00.kV.*no hand meter/, /insulated stick.*measure each$/],
+] as const)('with %d V peak the meter and the discharge are those for it', (peak, meter, discharge) => {
+  const { driver } = plain;
+  const design: Design = {
+    ...plain,
+    driver: { ...driver, positivePeakVolts: peak, negativePeakVolts: peak } as Design['driver'],
+    ladder: { ...plain.ladder, diode: { ...plain.ladder.diode, forwardVolts: 0 } },
+  };
+  const list = checks(design);
+  expect(list.get('meter')).toMatch(meter);
+  expect(list.get('discharge')).toMatch(discharge);
+  // A short across a charged capacitor is never advised.
+  for (const text of list.values()) expect(text).not.toMatch(/\bshort every\b/i);
+});

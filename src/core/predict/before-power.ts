@@ -1,6 +1,7 @@
 import type { Design } from '../design/design-schema';
 import type { PowerCheck } from '../drive/driver-kind';
 import { DRIVER_KINDS } from '../drive/driver-kinds';
+import { HAZARDOUS_DC_VOLTS } from '../output/discharge';
 import { formatQuantity } from '../quantity/format-quantity';
 import { TOPOLOGY_KINDS } from '../topology/topologies';
 import type { Prediction } from './prediction';
@@ -10,6 +11,28 @@ const FIRST_RUN_LIMIT = 1.5;
 /** The same where what rings on from cycle to cycle may take half as much again as the closed form has. */
 const ROUGH_RUN_LIMIT = 2;
 const X_RAY_VOLTS = 5000;
+/** What hand meters commonly stand, V, and the share of it that is used. */
+const HAND_METER_VOLTS = 600;
+const METER_SHARE = 0.8;
+
+/** How to measure at the terminal, by what stands there without load. */
+function meterFor(volts: number): string {
+  const noLoad = formatQuantity(volts, 'V');
+  if (volts > METER_SHARE * HAND_METER_VOLTS)
+    return `A divider rated for more than ${noLoad} on the terminal before power: no hand meter is connected to it directly.`;
+  if (volts > HAZARDOUS_DC_VOLTS)
+    return `A meter and leads rated for well over ${noLoad}, clipped on before power: hands off while it runs. The meter loads the ladder.`;
+  return `A hand meter whose direct range goes over ${noLoad}, clipped on before power. It loads the ladder.`;
+}
+
+/** How it is made dead, by what stands there without load and what bleeds it, s to 60 V; null without a bleeder. */
+function dischargeFor(volts: number, bleedSeconds: number | null): string {
+  const after = 'discharge the terminal and every capacitor through it after use, then measure each';
+  if (volts <= HAZARDOUS_DC_VOLTS)
+    return `${bleedSeconds === null ? 'There is no bleeder: it holds its voltage. Have' : 'Have'} a resistor with clips ready: ${after}.`;
+  if (bleedSeconds === null) return `There is no bleeder: have a resistor on an insulated stick ready, ${after}.`;
+  return `The bleeder needs about ${formatQuantity(bleedSeconds, 's', 2)} to 60 V; have a resistor on an insulated stick ready all the same, ${after}.`;
+}
 
 /**
  * What to check before power, in the order of energy: from this design's own
@@ -44,17 +67,8 @@ export function beforePower(design: Design, prediction: Omit<Prediction, 'findin
   const { drive } = prediction;
   // What alternates, or a ladder that is starved, has no direct output to speak of, and its winding all the same.
   const noLoadVolts = Math.max(prediction.output.noLoadVolts, drive.positivePeakVolts, drive.negativePeakVolts);
-  const noLoad = formatQuantity(noLoadVolts, 'V');
-  say(
-    'meter',
-    `A divider rated for more than ${noLoad} on the terminal before power: no hand meter is connected to it directly.`,
-  );
-  say(
-    'discharge',
-    output.bleederOhms === null
-      ? 'There is no bleeder: have a resistor on an insulated stick ready, and short every capacitor after use.'
-      : `The bleeder needs about ${formatQuantity(prediction.energy.bleedSeconds ?? 0, 's', 2)} to 60 V; have a resistor on an insulated stick ready all the same, and measure.`,
-  );
+  say('meter', meterFor(noLoadVolts));
+  say('discharge', dischargeFor(noLoadVolts, output.bleederOhms === null ? null : prediction.energy.bleedSeconds));
   if (noLoadVolts > X_RAY_VOLTS)
     say('x-rays', 'No vacuum tube near the terminal without shielding: over about 5 kV it can emit X-rays.');
   return checks;

@@ -2,7 +2,7 @@ import type { Design } from '../design/design-schema';
 import { hasFastEdges, isSilent, wattsAtScale, type Drive } from '../drive/drive';
 import { isReactive } from '../ladder/reactive-droop';
 import { formatQuantity } from '../quantity/format-quantity';
-import type { Finding, Severity } from '../quantity/finding';
+import { SEVERITY_ORDER, type Finding } from '../quantity/finding';
 import { steadyAmpsOf } from '../load/load-kinds';
 import { isStarved } from '../operating/ladder-inputs';
 import type { Polarity } from '../quantity/polarity';
@@ -18,8 +18,6 @@ type Check = (design: Design, prediction: Prediction) => Finding[];
 const LARGE_DROOP_FRACTION = 0.3;
 /** Fraction of the drive's peaks from which a fall is worth a word. */
 const ENOUGH_SCALE = 0.98;
-
-const SEVERITY_ORDER: Record<Severity, number> = { stop: 0, warn: 1, note: 2 };
 
 /** What is wrong or worth knowing about a design, gravest first. Each says where, what and what to do. */
 export function findingsOf(design: Design, prediction: Prediction, ofSource: readonly Finding[]): Finding[] {

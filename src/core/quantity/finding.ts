@@ -1,5 +1,8 @@
 export type Severity = 'stop' | 'warn' | 'note';
 
+/** Gravest first. */
+export const SEVERITY_ORDER: Record<Severity, number> = { stop: 0, warn: 1, note: 2 };
+
 /** A single change of one field of the design that answers a finding or helps the output. */
 export type DesignChange = { label: string; path: string; value: unknown };
 
@@ -14,3 +17,13 @@ export type Finding = {
   advice: string;
   change?: DesignChange;
 };
+
+/** How many stops and warnings there are, in words. */
+export function formatTroubles(findings: readonly Pick<Finding, 'severity'>[]): string {
+  const words = (['stop', 'warn'] as const).flatMap((severity) => {
+    const count = findings.filter((finding) => finding.severity === severity).length;
+    const name = severity === 'stop' ? 'stop' : 'warning';
+    return count === 0 ? [] : [`${count} ${name}${count === 1 ? '' : 's'}`];
+  });
+  return words.join(', ') || 'no warnings';
+}

@@ -1,6 +1,6 @@
 import { benchDesign } from '../../../tests/reference/bench-design';
 import { finish, transientOf } from './transient';
-import { compareWithTimeDomain, asSettled } from './comparison';
+import { compareWithTimeDomain, asSettled, findingsBeside } from './comparison';
 import { predict } from '../predict/predict';
 
 const compared = (changes: Parameters<typeof benchDesign>[0]) => {
@@ -63,4 +63,30 @@ it('puts the time domain’s nodes and output in the picture, and leaves the par
     transient.nodes.find((node) => node.id === 'B4')!.meanVolts,
   );
   expect(seen.capacitors).toBe(prediction.capacitors);
+});
+
+describe('stops of the closed form beside a settled time domain', () => {
+  const stopsOf = (changes: Parameters<typeof benchDesign>[0], converged = true) => {
+    const design = benchDesign(changes);
+    const prediction = predict(design);
+    const { transient } = finish(transientOf(design, 200));
+    const stops = (findings: typeof prediction.findings) =>
+      findings.filter(({ severity }) => severity === 'stop').map(({ code }) => code);
+    return [stops(prediction.findings), stops(findingsBeside(design, prediction, { ...transient, converged }))];
+  };
+
+  it('one that it refutes is a warning; without a settled one it stands', () => {
+    const changes = { ladder: { stages: 4 }, load: { kind: 'resistance', ohms: 15 } };
+    expect(stopsOf(changes)).toEqual([['closed-form-fails'], []]);
+    expect(stopsOf(changes, false)).toEqual([['closed-form-fails'], ['closed-form-fails']]);
+  });
+
+  it('one that is of the build stands, and so does a current that the time domain does not carry either', () => {
+    const [before, after] = stopsOf({ ladder: { stages: 2 }, diode: { peakInverseVolts: 1 }, load });
+    expect(before).toContain('diode-over-peak-inverse');
+    expect(after).toEqual(before);
+    const starved = stopsOf({ ladder: { stages: 2 }, load: { kind: 'current', amps: 100 } });
+    expect(starved[0].length).toBeGreaterThan(0);
+    expect(starved[1]).toEqual(starved[0]);
+  });
 });

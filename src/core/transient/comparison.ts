@@ -3,6 +3,8 @@ import { runningPart } from '../drive/bursts';
 import { mostWatts, type Drive } from '../drive/drive';
 import { leftOutBy } from '../drive/driver-kinds';
 import { formatQuantity } from '../quantity/format-quantity';
+import { signedVolts } from '../quantity/polarity';
+import { SEVERITY_ORDER, type Finding } from '../quantity/finding';
 import type { Transient } from './transient';
 import { isReactive } from '../ladder/reactive-droop';
 import type { FigureId } from '../predict/figures';
@@ -156,6 +158,42 @@ function whyTheyDiffer(
   if (design.ladder.strayFarads + diode.junctionFarads > 0)
     return 'Mostly strays under load: the closed form takes them as without load.';
   return 'Mostly the light-load limit: the closed form is exact only as the load goes to zero.';
+}
+
+/** Stops of the closed form that are about what it can say, not about the build; which of them need the driver in the circuit to be refuted. */
+const REFUTABLE: Readonly<Record<string, { needsCircuit: boolean }>> = {
+  'closed-form-fails': { needsCircuit: false },
+  'current-out-of-reach': { needsCircuit: false },
+  'drive-cannot-carry': { needsCircuit: true },
+};
+/** Fraction of the load's own current that counts as carried. */
+const CARRIED = 0.99;
+
+/**
+ * What is found of a design, with every stop of the closed form that a settled
+ * time domain refutes turned into a warning that says so.
+ *
+ * @param transient null until it is there
+ */
+export function findingsBeside(
+  design: Design,
+  { findings, output }: Prediction,
+  transient: Transient | null,
+): Finding[] {
+  if (!transient?.converged) return findings;
+  const { load } = design;
+  if (load.kind === 'current' && transient.amps < CARRIED * load.amps) return findings;
+  return findings
+    .map((finding): Finding => {
+      const refutable = finding.severity === 'stop' ? REFUTABLE[finding.code] : undefined;
+      if (!refutable || (refutable.needsCircuit && transient.driver.kind !== 'circuit')) return finding;
+      return {
+        ...finding,
+        severity: 'warn',
+        message: `${finding.message} The time domain settles all the same, at ${formatQuantity(signedVolts(transient.meanVolts, output.polarity), 'V')} and ${formatQuantity(transient.amps, 'A')}: go by its figures.`,
+      };
+    })
+    .sort((one, other) => SEVERITY_ORDER[one.severity] - SEVERITY_ORDER[other.severity]);
 }
 
 /** A part that the time domain has over its rating where the closed form has it within: V, peak for all of them. */

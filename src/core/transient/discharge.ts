@@ -1,4 +1,5 @@
 import type { Design } from '../design/design-schema';
+import { HAZARDOUS_DC_VOLTS } from '../output/discharge';
 import { circuitOfDesign } from './circuit-of-design';
 import { Recorder, type Moments } from './moments';
 import { emptyState, PeriodRunner } from './period';
@@ -38,7 +39,6 @@ export type DischargeOptions = {
 
 const STEPS_PER_DECADE = 40;
 const FIRST_PART = 1e-4;
-const HAZARDOUS_DC_VOLTS = 60;
 
 /**
  * Discharges a charged ladder through a resistor with the drive off: the

@@ -160,7 +160,11 @@ export function DesignScreen({ stored }: { stored: StoredDesign }) {
             onGo={goTo}
           />
         </div>
-        <VerdictStrip design={design} prediction={prediction} />
+        <VerdictStrip
+          design={design}
+          prediction={prediction}
+          timeDomain={electrical === laterDesign ? timeDomain : WAITING}
+        />
       </main>
       <ConflictDialog store={store} saveNow={saveNow} />
       {bench ? (

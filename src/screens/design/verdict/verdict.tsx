@@ -2,13 +2,15 @@
 
 import Link from 'next/link';
 import type { Design } from '@/core/design/design-schema';
-import type { Finding } from '@/core/quantity/finding';
+import { formatTroubles, type Finding } from '@/core/quantity/finding';
 import { isSilent } from '@/core/drive/drive';
+import { HAZARDOUS_DC_VOLTS } from '@/core/output/discharge';
 import { isStarved } from '@/core/operating/ladder-inputs';
 import type { Prediction } from '@/core/predict/prediction';
 import { signedVolts } from '@/core/quantity/polarity';
 import type { HelpfulChange } from '@/core/predict/what-helps';
 import { formatQuantity } from '@/core/quantity/format-quantity';
+import { findingsBeside } from '@/core/transient/comparison';
 import { showCautionsAgain } from '@/ui/cautions';
 import { Quantity } from '@/ui/quantity';
 import { BeforePower } from './before-power';
@@ -33,6 +35,8 @@ type VerdictProps = {
   onGo: (path: string) => void;
 };
 
+const transientOf = (timeDomain: TimeDomain) => (timeDomain.kind === 'ready' ? timeDomain.run.transient : null);
+
 /** Whether the target is met, every figure that can be opened, the weakest parts, what would help, and the cautions. */
 export function Verdict(props: VerdictProps) {
   const { design, prediction, helps, timeDomain, onApply, onChanges, chooseHref, onGo } = props;
@@ -47,7 +51,7 @@ export function Verdict(props: VerdictProps) {
       {isSilent(prediction.drive) || isStarved(design.transformer, design.ladder.topology) ? null : (
         <TimeDomainPanel design={design} prediction={prediction} timeDomain={timeDomain} />
       )}
-      <Findings findings={prediction.findings} onApply={onApply} onGo={onGo} />
+      <Findings findings={findingsBeside(design, prediction, transientOf(timeDomain))} onApply={onApply} onGo={onGo} />
       <WeakestParts prediction={prediction} />
       {helps ? <WouldHelp change={helps} onApply={onApply} /> : null}
       {prediction.output.alternating ? null : (
@@ -65,9 +69,17 @@ export function Verdict(props: VerdictProps) {
 }
 
 /** The same in a strip, for narrow screens where the verdict lies out of sight while one edits. */
-export function VerdictStrip({ design, prediction }: { design: Design; prediction: Prediction }) {
+export function VerdictStrip({
+  design,
+  prediction,
+  timeDomain,
+}: {
+  design: Design;
+  prediction: Prediction;
+  timeDomain: TimeDomain;
+}) {
   const { output, target } = prediction;
-  const troubles = prediction.findings.filter((finding) => finding.severity !== 'note').length;
+  const findings = findingsBeside(design, prediction, transientOf(timeDomain));
   return (
     <p
       className="no-print sticky bottom-0 z-20 order-last flex items-baseline justify-between gap-3 border-t border-rule bg-sheet px-4 py-2 lg:hidden"
@@ -93,9 +105,7 @@ export function VerdictStrip({ design, prediction }: { design: Design; predictio
           </span>
         ) : null}
       </span>
-      <span className="text-[13px] text-soft">
-        {troubles === 0 ? 'no warnings' : troubles === 1 ? '1 warning' : `${troubles} warnings`}
-      </span>
+      <span className="text-[13px] text-soft">{formatTroubles(findings)}</span>
     </p>
   );
 }
