@@ -256,7 +256,7 @@ test('a stiff supply without anything to limit it says so, and a gap that fires 
   await expect(page.locator('[data-time-domain=why]')).toContainText('before the gap strikes');
   await page.keyboard.press('c');
   const found = page.locator('[data-charge-up=exact]');
-  await expect(found).toContainText('nothing limits it');
+  await expect(found).toContainText('unknown: no resistance entered');
   await expect(found).toContainText('Gap strikes');
   await expect(found).toContainText('fires over and over');
 });

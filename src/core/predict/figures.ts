@@ -1,4 +1,5 @@
 import { DRIVE_FIGURES, type DriveFigureId } from '../drive/figures';
+import { signedVolts } from '../quantity/polarity';
 import type { Unit } from '../quantity/units';
 import type { Prediction } from './prediction';
 
@@ -9,15 +10,17 @@ export type Figure = {
   unit: Unit;
   /** SI base units, '%' a fraction; null where there is no figure. Voltages are magnitudes, with the output's polarity beside them. */
   read: (prediction: Prediction) => number | null;
+  /** Whether it is a potential of the output, shown with the sign of its polarity; differences of it are not. */
+  polar?: true;
 };
 
 /** Figures of ladder, output, input and energy. */
 const LADDER_FIGURES = {
-  idealNoLoadVolts: { label: 'No load, ideal', unit: 'V', read: ({ output }) => output.idealNoLoadVolts },
+  idealNoLoadVolts: { label: 'No load, ideal', unit: 'V', polar: true, read: ({ output }) => output.idealNoLoadVolts },
   lostToDiodesVolts: { label: 'Lost to diode drops', unit: 'V', read: ({ output }) => output.lostToDiodesVolts },
   lostToStraysVolts: { label: 'Lost to strays', unit: 'V', read: ({ output }) => output.lostToStraysVolts },
-  noLoadVolts: { label: 'No load', unit: 'V', read: ({ output }) => output.noLoadVolts },
-  outputMeanVolts: { label: 'Output, mean', unit: 'V', read: ({ output }) => output.meanVolts },
+  noLoadVolts: { label: 'No load', unit: 'V', polar: true, read: ({ output }) => output.noLoadVolts },
+  outputMeanVolts: { label: 'Output, mean', unit: 'V', polar: true, read: ({ output }) => output.meanVolts },
   droopVolts: { label: 'Droop', unit: 'V', read: ({ output }) => output.droopVolts },
   droopFraction: { label: 'Droop, share of no load', unit: '%', read: ({ output }) => output.droopFraction },
   droopByCapacitorsVolts: {
@@ -82,3 +85,12 @@ export const FIGURES: Readonly<Record<FigureId, Figure>> = {
   >),
   ...LADDER_FIGURES,
 };
+
+/**
+ * A figure as it is shown: a potential with the sign of the output's polarity.
+ *
+ * @param value of it, where not the prediction's own
+ */
+export function shownFigure(id: FigureId, prediction: Prediction, value = FIGURES[id].read(prediction)): number | null {
+  return value !== null && FIGURES[id].polar ? signedVolts(value, prediction.output.polarity) : value;
+}

@@ -92,6 +92,9 @@ export function quantityParts(value: number, unit: Unit, significantDigits = 3):
   const written = writtenUnit(unit, value);
   if (written) return { digits: formatPlain(value / written.per, significantDigits), unit: written.name };
   if (value === 0) return { digits: '0', unit };
+  if (unit !== '' && Math.abs(value) < 10 ** LEAST_EXPONENT) return { digits: 'under 1', unit: `f${unit}` };
+  if (unit !== '' && Math.abs(value) >= 10 ** (GREATEST_EXPONENT + 3))
+    return { digits: `${value < 0 ? '−' : ''}over 999`, unit: `T${unit}` };
   if (unit === '' && isBare(value)) {
     // A count is shown as one: 12 turns, not 12.0.
     const digits = Number.isInteger(value) ? String(value).replace('-', '−') : formatPlain(value, significantDigits);

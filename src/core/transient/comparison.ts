@@ -30,7 +30,8 @@ const TIME_DOMAIN_FIGURES = {
   outputPeakVolts: (transient) => alternatingInTime(transient).peakVolts,
   outputRmsAmps: ({ rmsAmps }) => rmsAmps,
   // What a driver in the circuit loses does not reach the ladder.
-  inputWatts: ({ watts }) => watts.in - watts.driver,
+  // A ladder that takes next to nothing may seem to give by what is left unsettled.
+  inputWatts: ({ watts }) => Math.max(0, watts.in - watts.driver),
   inputRmsAmps: ({ source }) => source.rmsAmps,
 } as const satisfies Partial<Record<FigureId, (transient: Transient) => number>>;
 

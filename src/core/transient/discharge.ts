@@ -85,7 +85,7 @@ export function dischargeOf(
       if (over > 0) diodePeakAmps = Math.max(diodePeakAmps, onSiemens * over);
     }
     recorder.take(seconds, 0, state.volts);
-    intoResistor += (output() ** 2 / ohms) * seconds;
+    intoResistor += (output() ** 2 / options.ohms) * seconds;
     samples.push({ seconds: elapsed, volts: output(), joules: stored() });
   }
   recorder.keep(elapsed);

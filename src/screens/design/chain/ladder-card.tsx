@@ -3,6 +3,7 @@
 import { GRADINGS, type Grading } from '@/core/topology/grading';
 import type { Topology } from '@/core/topology/network';
 import { TOPOLOGY_KINDS } from '@/core/topology/topologies';
+import { shownFigure } from '@/core/predict/figures';
 import type { Prediction } from '@/core/predict/prediction';
 import { quantityField, type FieldDescription } from '@/core/quantity/field-description';
 import { withUsualDiode } from '@/core/drawer/usual-diode';
@@ -33,7 +34,7 @@ export function LadderLine({ design, prediction }: Editing) {
         </>
       )}
       <Quantity value={prediction.places.capacitor.farads} unit="F" /> · no load{' '}
-      <Quantity value={prediction.output.noLoadVolts} unit="V" />
+      <Quantity value={shownFigure('noLoadVolts', prediction)} unit="V" />
     </>
   );
 }

@@ -146,10 +146,10 @@ function Done({
           </Row>
         ))}
         <Row name="Surge from the source">
-          {surge.limited ? <Quantity value={surge.sourceAmps} unit="A" /> : 'nothing limits it'}
+          {surge.limited ? <Quantity value={surge.sourceAmps} unit="A" /> : 'unknown: no resistance entered'}
         </Row>
         <Row name={`Surge in a diode (${surge.diode})`}>
-          {surge.limited ? <Quantity value={surge.diodeAmps} unit="A" /> : 'nothing limits it'}
+          {surge.limited ? <Quantity value={surge.diodeAmps} unit="A" /> : 'unknown: no resistance entered'}
         </Row>
         {figuresInOrder(result.driver).map((id) => (
           <Row key={id} name={DRIVE_FIGURES[id].label}>

@@ -10,11 +10,13 @@ import type { Prediction } from '@/core/predict/prediction';
 import { signedVolts } from '@/core/quantity/polarity';
 import { engineeringScale, formatQuantity } from '@/core/quantity/format-quantity';
 import type { Discharge } from '@/core/transient/discharge';
+import { judgeDischarge } from '@/core/transient/discharge-resistor';
 import { Quantity } from '@/ui/quantity';
 import { QuantityField } from '@/ui/quantity-field';
 import type { TransientClient } from '@/worker/transient-client';
 import { commonOptions, withMarks, type Colours } from '@/ui/chart-style';
 import { useLatest } from '@/ui/use-latest';
+import { FindingItem } from '../verdict/finding-item';
 import { TimeDomainWaits } from './time-domain-waits';
 import type { OnMoments } from '../use-motion';
 import type { TimeDomain } from '../use-transient';
@@ -104,6 +106,7 @@ export function DischargeChart({
     level: { words: '60 V', y: 60 / volts.per, colour: colours.over, side: 'right', below: false },
     point: null,
   });
+  const judged = judgeDischarge(result, ohms, design.ladder.diode.surgeAmps);
   const most = result.capacitors.reduce((a, b) => (Math.abs(b.volts) > Math.abs(a.volts) ? b : a));
   const positive = (set: (value: number) => void, right: string) => (value: number | null) => {
     if (value === null || !(value > 0 && value < 1e15)) return right;
@@ -162,6 +165,16 @@ export function DischargeChart({
           <Quantity value={result.joules.start} unit="J" />; the terminal may come back to {say(result.reboundVolts)}.
           Measure the terminal and every capacitor.
         </p>
+        <p className="mt-1" data-discharge="resistor">
+          The resistor begins at <Quantity value={judged.volts} unit="V" />, <Quantity value={judged.amps} unit="A" />{' '}
+          and <Quantity value={judged.watts} unit="W" /> and takes{' '}
+          {judged.joules < LEAST_JOULES ? 'under 1 µJ' : <Quantity value={judged.joules} unit="J" />} in all.
+        </p>
+        <ul>
+          {judged.findings.map(({ code, severity, message }) => (
+            <FindingItem key={code} finding={{ code, severity, message, advice: '', where: '' }} />
+          ))}
+        </ul>
       </div>
     </div>
   );

@@ -17,12 +17,7 @@ const column = sortableColumns<RankedChange>();
 /** A change with its sign in front. */
 function Signed({ value, unit }: { value: number | null; unit: 'V' | 'J' }) {
   if (value === null) return <span className="text-soft">no figure</span>;
-  return (
-    <>
-      {value > 0 ? '+' : ''}
-      <Quantity value={value} unit={unit} />
-    </>
-  );
+  return <Quantity value={value} unit={unit} plus />;
 }
 
 const columns = column.columns([

@@ -4,7 +4,7 @@ import { Accordion } from 'radix-ui';
 import type { ReactNode } from 'react';
 import type { Design } from '@/core/design/design-schema';
 import { explain, type ExplainedFigure } from '@/core/predict/explain';
-import { FIGURES, type FigureId } from '@/core/predict/figures';
+import { FIGURES, shownFigure, type FigureId } from '@/core/predict/figures';
 import type { Prediction } from '@/core/predict/prediction';
 import { Quantity } from '@/ui/quantity';
 
@@ -99,8 +99,7 @@ const ROWS: readonly Row[] = [
 
 /** A figure's value by the catalogue. */
 function Value({ id, prediction, digits }: { id: FigureId; prediction: Prediction; digits?: number }) {
-  const { read, unit } = FIGURES[id];
-  return <Quantity value={read(prediction)} unit={unit} digits={digits} />;
+  return <Quantity value={shownFigure(id, prediction)} unit={FIGURES[id].unit} digits={digits} />;
 }
 
 const ALTERNATING_ROWS = [

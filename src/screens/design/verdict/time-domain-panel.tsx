@@ -1,6 +1,6 @@
 import type { Design } from '@/core/design/design-schema';
 import { DRIVE_FIGURES, figuresInOrder, type DriveFigures } from '@/core/drive/figures';
-import { FIGURES } from '@/core/predict/figures';
+import { FIGURES, shownFigure } from '@/core/predict/figures';
 import { compareWithTimeDomain, toldByBoth } from '@/core/transient/comparison';
 import type { Prediction } from '@/core/predict/prediction';
 import type { Unit } from '@/core/quantity/units';
@@ -129,8 +129,8 @@ function Ready({
               id={id}
               label={FIGURES[id].label}
               unit={FIGURES[id].unit}
-              closedForm={FIGURES[id].read(prediction)}
-              timeDomain={timeDomain}
+              closedForm={shownFigure(id, prediction)}
+              timeDomain={shownFigure(id, prediction, timeDomain)!}
             />
           ))}
           {transient.driver.kind === 'circuit' ? (
@@ -141,8 +141,7 @@ function Ready({
       <p className="mt-1 text-[13px]" data-time-domain="why">
         {comparison.differenceFraction === null ? null : (
           <>
-            {comparison.differenceFraction > 0 ? '+' : ''}
-            <Quantity value={comparison.differenceFraction} unit="%" digits={2} />.{' '}
+            <Quantity value={comparison.differenceFraction} unit="%" digits={2} plus />.{' '}
           </>
         )}
         {comparison.why} {comparison.doubt ? <span className="text-close">{comparison.doubt} </span> : null}

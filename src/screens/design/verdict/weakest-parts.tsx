@@ -43,8 +43,7 @@ function marginRow({ id, part, condition, stress, rated, margin }: Margin) {
         </span>
       </span>
       <span>
-        {margin > 0 ? '+' : ''}
-        <Quantity value={margin} unit="%" digits={2} /> <span className="text-soft">{fit}</span>
+        <Quantity value={margin} unit="%" digits={2} plus /> <span className="text-soft">{fit}</span>
       </span>
     </li>
   );
