@@ -14,8 +14,8 @@ async function clash(page: Page, other: Page, revision: number, stages: string, 
   await expect(other.locator('[data-climb-from=time-domain]')).toBeVisible();
   await farads(other).fill(typed);
   await expect(other.getByRole('dialog', { name: 'Changed in another tab' })).toBeVisible();
-  await expect(other.getByRole('dialog')).toContainText('ladder.stages');
-  await expect(other.getByRole('dialog')).toContainText('ladder.capacitor.farads');
+  await expect(other.getByRole('dialog')).toContainText('Stages');
+  await expect(other.getByRole('dialog')).toContainText('Each capacitor');
 }
 
 test('two tabs on one design: the later save is told and keeps its own, theirs, or both', async ({ page, request }) => {

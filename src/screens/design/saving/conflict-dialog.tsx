@@ -4,25 +4,12 @@ import { useRouter } from 'next/navigation';
 import { useStore } from 'zustand';
 import { createDesign } from '@/client/designs-api';
 import { copyOf } from '@/core/design/copy-of';
+import { fieldName, fieldValue } from '@/core/design/change-words';
 import { differences } from '@/core/design/differences';
-import { printQuantity } from '@/core/quantity/format-quantity';
 import { buttonStyle } from '@/ui/button';
 import { Panel } from '@/ui/dialog';
 import { toast } from 'sonner';
 import type { EditorStore } from './editor-store';
-
-const MOST_LISTED = 20;
-
-const shown = (value: unknown): string =>
-  typeof value === 'number'
-    ? printQuantity(value)
-    : typeof value === 'string'
-      ? value
-      : value === null || value === undefined
-        ? 'none'
-        : Array.isArray(value) && value.length > MOST_LISTED
-          ? `${value.length} values`
-          : JSON.stringify(value);
 
 /** Another tab saved first: shows what differs and lets the user keep either, or both. */
 export function ConflictDialog({ store, saveNow }: { store: EditorStore; saveNow: () => Promise<void> }) {
@@ -67,9 +54,9 @@ export function ConflictDialog({ store, saveNow }: { store: EditorStore; saveNow
         <tbody className="figures">
           {differences(design, theirs.design).map((difference) => (
             <tr key={difference.path} className="border-b border-rule align-top">
-              <td className="py-1 pr-3 break-all">{difference.path.slice(2)}</td>
-              <td className="py-1 pr-3 break-words">{shown(difference.one)}</td>
-              <td className="py-1 break-words">{shown(difference.other)}</td>
+              <td className="py-1 pr-3 font-sans">{fieldName(difference, design, theirs.design)}</td>
+              <td className="py-1 pr-3 break-words">{fieldValue(difference, difference.one, design, theirs.design)}</td>
+              <td className="py-1 break-words">{fieldValue(difference, difference.other, design, theirs.design)}</td>
             </tr>
           ))}
         </tbody>

@@ -5,19 +5,18 @@ import { useMemo } from 'react';
 import { fetchRevisions, rawDocumentHref } from '@/client/designs-api';
 import type { Revision, SavedRevision } from '@/core/design/design-messages';
 import type { Design } from '@/core/design/design-schema';
+import { changeWords } from '@/core/design/change-words';
 import { differences } from '@/core/design/differences';
 import { formatFaults } from '@/core/schema/faults';
 import { buttonStyle } from '@/ui/button';
 import { useLatest } from '@/ui/use-latest';
 import { Panel } from '@/ui/dialog';
 
-/** What a revision changed, by the fields; nothing to say where the one before cannot be read. */
+/** What a revision changed, in words; nothing to say where the one before cannot be read. */
 function changedSince(before: Revision | undefined, { design }: SavedRevision): string {
   if (!before) return 'created';
   if ('faults' in before) return '';
-  return differences(before.design, design)
-    .map((difference) => difference.path.slice(2))
-    .join(', ');
+  return changeWords(before.design, design);
 }
 
 /** Every saved state of this design; any that can be read can be brought back as a new edit. */
@@ -60,7 +59,7 @@ export function HistoryDialog({
                 <time dateTime={revision.savedAt} className="whitespace-nowrap text-soft">
                   {format(new Date(revision.savedAt), 'd MMM, HH:mm:ss')}
                 </time>
-                <span className="min-w-0 flex-1 truncate text-[13px]">
+                <span className="min-w-0 flex-1 text-[13px]">
                   {'faults' in revision
                     ? `cannot be read: ${formatFaults(revision.faults)}`
                     : changedSince(read.result[index + 1], revision)}
