@@ -11,7 +11,6 @@ import { newDesign } from '../src/core/design/new-design';
 import { halfWaveNetwork } from '../src/core/topology/half-wave';
 import { loadLine, stagesCurve } from '../src/core/predict/curves';
 import { predict } from '../src/core/predict/predict';
-import { whatHelpsMost } from '../src/core/predict/what-helps';
 import { integrateLadder } from '../tests/reference/smooth-diode-ladder';
 import { median, say, time, verdict } from './measure';
 import { benchSearch } from './search';
@@ -23,7 +22,7 @@ const FRAME_MILLISECONDS = 16;
 const COLD_START_MILLISECONDS = 3000;
 
 function benchCore(): void {
-  say('Core: everything one keystroke asks for (prediction, what helps, both curves)');
+  say('Core: everything one keystroke asks for (prediction, both curves)');
   say('  stages      ms   against 2 stages');
   let base = 0;
   for (const stages of [2, 4, 8, 16, 20, 32]) {
@@ -33,7 +32,6 @@ function benchCore(): void {
     };
     const milliseconds = time(60, () => {
       const { optimumStages } = predict(design);
-      whatHelpsMost(design);
       loadLine(design);
       stagesCurve(design, [stages, optimumStages ?? stages]);
     });

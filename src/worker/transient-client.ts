@@ -1,7 +1,7 @@
 import { proxy } from 'comlink';
 import type { Design } from '@/core/design/design-schema';
 import type { DriveFigures } from '@/core/drive/figures';
-import type { RankedChange } from '@/core/predict/rank-changes';
+import type { RankedChange } from '@/core/choose/rank-changes';
 import type { Tolerance } from '@/core/predict/tolerance';
 import type { ChargeUp } from '@/core/transient/charge-up';
 import type { Discharge, DischargeOptions } from '@/core/transient/discharge';

@@ -1,7 +1,7 @@
 import { expose } from 'comlink';
 import type { Design } from '@/core/design/design-schema';
 import type { DriveFigures } from '@/core/drive/figures';
-import { rankChanges, type RankedChange } from '@/core/predict/rank-changes';
+import { rankChanges, type RankedChange } from '@/core/choose/rank-changes';
 import { toleranceOf, USUAL_SAMPLES, type Tolerance } from '@/core/predict/tolerance';
 import { chargeUpOf, type ChargeUp } from '@/core/transient/charge-up';
 import { dischargeOf, type Discharge, type DischargeOptions } from '@/core/transient/discharge';

@@ -5,7 +5,6 @@ import { newDesign } from '../design/new-design';
 import { closedFormReach, loadLine, stagesCurve } from './curves';
 import { formatQuantity } from '../quantity/format-quantity';
 import { predict, WITHOUT_OPTIMUM } from './predict';
-import { whatHelpsMost } from './what-helps';
 
 /** A design with ideal parts, the fields a check speaks of set by name. */
 function ideal(part: {
@@ -254,14 +253,8 @@ describe('a topology of one form', () => {
     const design = { ...base, ladder: { ...base.ladder, topology } };
     expect(predict(design).optimumStages).toBeNull();
     expect(stagesCurve(design, [1])).toEqual([]);
-    expect(whatHelpsMost(design)?.path).toBe('$.ladder.capacitor.farads');
     // Whatever its stage count says, it is the same ladder.
     expect(mean({ ...design, ladder: { ...design.ladder, stages: 7 } })).toBe(mean(design));
-  });
-  it('a list of capacitances is not doubled as a whole', () => {
-    const base = ideal({ stages: 1, peakVolts: 1000, hertz: 1e4, load: current(1e-5) });
-    const design = { ...base, ladder: { ...base.ladder, capacitorFarads: [1e-9, 2e-9] } };
-    expect(whatHelpsMost(design)?.path).not.toBe('$.ladder.capacitor.farads');
   });
 });
 
@@ -304,18 +297,6 @@ describe('curves', () => {
     expect(curve[4].meanVolts).toBeCloseTo(mean(design), 6);
     const best = curve.reduce((a, b) => ((b.meanVolts ?? 0) > (a.meanVolts ?? 0) ? b : a));
     expect(best.stages).toBe(optimumStages);
-  });
-});
-
-describe('what helps most', () => {
-  it('delivers the gain it promises', () => {
-    const design = ideal({ stages: 6, farads: 1e-10, peakVolts: 4000, hertz: 30e3, load: current(2e-4) });
-    const change = whatHelpsMost(design)!;
-    const { capacitor } = design.ladder;
-    expect(change.path).toBe('$.ladder.capacitor.farads');
-    const farads = change.value as number;
-    const changed = { ...design, ladder: { ...design.ladder, capacitor: { ...capacitor, farads } } };
-    expect(mean(changed) - mean(design)).toBeCloseTo(change.gainVolts, 6);
   });
 });
 

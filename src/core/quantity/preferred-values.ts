@@ -40,6 +40,11 @@ export function preferredAtLeast(series: ESeries, wanted: number): number {
   return preferredValues(series, wanted, wanted * 10)[0];
 }
 
+/** The largest preferred value that is no larger than the one wanted, which is above zero. */
+export function preferredAtMost(series: ESeries, wanted: number): number {
+  return preferredValues(series, wanted / 10, wanted).at(-1)!;
+}
+
 /** Diameter of the thinnest usual enamelled wire at least this thick, m: R20 of ISO 3, as IEC 60317 lists them. */
 export function metricWireAtLeast(metres: number): number {
   return between(R20, metres, metres * 10)[0];

@@ -4,10 +4,10 @@ import dynamic from 'next/dynamic';
 import { useCallback, useDeferredValue, useMemo, useState } from 'react';
 import { toast } from 'sonner';
 import { useStore } from 'zustand';
+import { largestGain } from '@/core/choose/rank-changes';
 import type { StoredDesign } from '@/core/design/design-messages';
 import { predict } from '@/core/predict/predict';
 import type { Prediction } from '@/core/predict/prediction';
-import { whatHelpsMost } from '@/core/predict/what-helps';
 import { asSettled } from '@/core/transient/comparison';
 import type { Transient } from '@/core/transient/transient';
 import { buttonStyle } from '@/ui/button';
@@ -31,6 +31,7 @@ import { useBefore } from './use-before';
 import { useDesignCommands } from './use-design-commands';
 import { useElectrical } from './use-electrical';
 import { useMotion } from './use-motion';
+import { useRankedChanges } from './use-ranked-changes';
 import { usePartChoice } from './use-part-choice';
 import { useTransient, WAITING } from './use-transient';
 import { ChangesDialog } from './verdict/changes-dialog';
@@ -49,8 +50,9 @@ export function DesignScreen({ stored }: { stored: StoredDesign }) {
   // Figures follow the keystroke at once; picture and curves may follow a frame later, and skip states typed over.
   const laterDesign = useDeferredValue(electrical);
   const laterPrediction = useDeferredValue(prediction);
-  const helps = useMemo(() => whatHelpsMost(laterDesign), [laterDesign]);
   const { timeDomain, client } = useTransient(laterDesign);
+  const ranked = useRankedChanges(laterDesign, client);
+  const helps = ranked.changes && largestGain(ranked.changes, laterPrediction.output.meanVolts);
   const [link, setLink] = useState<Link | ''>('ladder');
   const [dialog, setDialog] = useState<'changes' | 'history' | null>(null);
   const closeDialog = useCallback(() => setDialog(null), []);
@@ -177,9 +179,7 @@ export function DesignScreen({ stored }: { stored: StoredDesign }) {
           onClose={closeBench}
         />
       ) : null}
-      {dialog === 'changes' ? (
-        <ChangesDialog design={laterDesign} client={client} onApply={apply} onClose={closeDialog} />
-      ) : null}
+      {dialog === 'changes' ? <ChangesDialog ranked={ranked} onApply={apply} onClose={closeDialog} /> : null}
       {dialog === 'history' ? (
         <HistoryDialog
           id={stored.id}

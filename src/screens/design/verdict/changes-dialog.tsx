@@ -1,15 +1,12 @@
 'use client';
 
-import { useMemo, useState } from 'react';
-import type { Design } from '@/core/design/design-schema';
 import { FIGURES } from '@/core/predict/figures';
-import type { RankedChange } from '@/core/predict/rank-changes';
+import type { RankedChange } from '@/core/choose/rank-changes';
 import { fitOf } from '@/core/quantity/margin';
-import type { TransientClient } from '@/worker/transient-client';
 import { Panel } from '@/ui/dialog';
 import { FitMark } from '@/ui/fit-mark';
-import { useLatest } from '@/ui/use-latest';
 import { Quantity } from '@/ui/quantity';
+import type { RankedChanges } from '../use-ranked-changes';
 import { SortableTable, sortableColumns } from '@/ui/sortable-table';
 
 const column = sortableColumns<RankedChange>();
@@ -69,26 +66,16 @@ const HEADINGS = {
   margin: 'Smallest margin after',
 };
 
-/** Single changes ranked by what they do, each applied with one click; calculated in a worker. */
+/** Single changes ranked by what they do, each applied with one click. */
 export function ChangesDialog({
-  design,
-  client,
+  ranked: { changes, current, failed },
   onApply,
   onClose,
 }: {
-  design: Design;
-  client: TransientClient;
+  ranked: RankedChanges;
   onApply: (path: string, value: unknown) => void;
   onClose: () => void;
 }) {
-  const [ranked, setRanked] = useState<{ of: Design; changes: RankedChange[] } | null>(null);
-  const job = useMemo(
-    () => ({ run: () => client.rank(design), cancel: () => client.cancel('rank') }),
-    [design, client],
-  );
-  const [run] = useLatest(job);
-  // The ranking of the design before stays, dimmed, until that of the present one is there.
-  if (run.kind === 'ready' && ranked?.changes !== run.result) setRanked({ of: design, changes: run.result });
   return (
     <Panel
       open
@@ -97,18 +84,18 @@ export function ChangesDialog({
       title="What each single change would do"
       description="By the closed form, everything else as it is. This stays open to try several; undo takes each back."
     >
-      {run.kind === 'failed' ? (
+      {failed ? (
         <p role="alert" className="text-over">
           They could not be calculated. Close this and try again.
         </p>
-      ) : ranked === null ? (
+      ) : changes === null ? (
         <p role="status" className="text-soft">
           Calculating…
         </p>
       ) : (
-        <div className={ranked.of === design ? '' : 'opacity-60'}>
+        <div className={current ? '' : 'opacity-60'}>
           <SortableTable
-            rows={ranked.changes}
+            rows={changes}
             columns={columns}
             headings={HEADINGS}
             rowId={({ label }) => label}

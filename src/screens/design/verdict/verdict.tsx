@@ -8,7 +8,7 @@ import { HAZARDOUS_DC_VOLTS } from '@/core/output/discharge';
 import { isStarved } from '@/core/operating/ladder-inputs';
 import type { Prediction } from '@/core/predict/prediction';
 import { signedVolts } from '@/core/quantity/polarity';
-import type { HelpfulChange } from '@/core/predict/what-helps';
+import type { RankedChange } from '@/core/choose/rank-changes';
 import { formatQuantity } from '@/core/quantity/format-quantity';
 import { findingsBeside } from '@/core/transient/comparison';
 import { showCautionsAgain } from '@/ui/cautions';
@@ -24,7 +24,8 @@ import { WeakestParts } from './weakest-parts';
 type VerdictProps = {
   design: Design;
   prediction: Prediction;
-  helps: HelpfulChange | null;
+  /** The single change that raises the output most; null while that is not known, or where none does. */
+  helps: RankedChange | null;
   timeDomain: TimeDomain;
   onApply: (path: string, value: unknown) => void;
   /** Shows what every single change would do. */
@@ -152,12 +153,12 @@ function Findings({ findings, onApply, onGo }: { findings: Finding[] } & Pick<Ve
   );
 }
 
-function WouldHelp({ change, onApply }: { change: HelpfulChange; onApply: VerdictProps['onApply'] }) {
+function WouldHelp({ change, onApply }: { change: RankedChange; onApply: VerdictProps['onApply'] }) {
   return (
     <div className="mt-3 rounded bg-copper-tint px-3 py-2">
       <h3 className="text-[13px] font-semibold text-copper">Largest gain</h3>
       <p>
-        {change.label}: +<Quantity value={change.gainVolts} unit="V" />{' '}
+        {change.label}: <Quantity value={change.gainVolts} unit="V" plus />{' '}
         <button
           type="button"
           className="font-medium text-copper underline"

@@ -4,10 +4,12 @@ import { readDesign } from '../design/read-design';
 import type { DesignChange } from '../quantity/finding';
 import { GRADINGS } from '../topology/grading';
 import { TOPOLOGY_KINDS } from '../topology/topologies';
-import { preferredAtLeast } from '../quantity/preferred-values';
+import { DIODE_KIND, DIODE_KINDS, kindOfDiode } from '../parts/diode-kinds';
+import { withUsualDiode } from '../drawer/usual-diode';
+import { preferredAtLeast, preferredAtMost } from '../quantity/preferred-values';
 import { formatQuantity } from '../quantity/format-quantity';
-import { predict, WITHOUT_OPTIMUM } from './predict';
-import type { Prediction } from './prediction';
+import { predict, WITHOUT_OPTIMUM } from '../predict/predict';
+import type { Prediction } from '../predict/prediction';
 
 /** What one change does to the figures one chooses by; null where either side has no figure. */
 export type RankedChange = DesignChange & {
@@ -23,12 +25,28 @@ export type RankedChange = DesignChange & {
   newStop: string | null;
 };
 
+/** A gain worth offering, as a fraction of the output. */
+const LEAST_GAIN = 1e-4;
+
+/**
+ * The change that raises the mean output most of those ranked, so that what is
+ * offered first is what the list begins with; one that brings a stop about is
+ * never it.
+ *
+ * @returns null when nothing helps, or the present output has no figure
+ */
+export function largestGain(ranked: readonly RankedChange[], presentVolts: number | null): RankedChange | null {
+  const best = ranked.find(({ newStop }) => newStop === null);
+  return best && presentVolts !== null && (best.gainVolts ?? 0) > LEAST_GAIN * presentVolts ? best : null;
+}
+
 const FASTER = 1.25;
 
 /**
  * The single changes that a practitioner would think of, each with what it does,
- * the greatest gain of output first: stages more or fewer, the next capacitor
- * value, a grading, full-wave, a higher frequency, better diodes, a stiffer
+ * the greatest gain of output first, those that bring no stop about before those
+ * that do: stages more or fewer, the next capacitor value that is sold, a
+ * grading, full-wave, a higher frequency, diodes of another kind, a stiffer
  * drive. A change that the design's own rules refuse is left out.
  *
  * @yields after each change evaluated, how many are done of how many
@@ -43,7 +61,11 @@ export function* rankChanges(design: Design): Generator<{ done: number; of: numb
     if (read.ok) ranked.push(effectOf(change, present, predict(read.design, WITHOUT_OPTIMUM), stops));
     yield { done: at + 1, of: changes.length };
   }
-  return ranked.sort((a, b) => (b.gainVolts ?? -Infinity) - (a.gainVolts ?? -Infinity));
+  return ranked.sort(
+    (a, b) =>
+      Number(a.newStop !== null) - Number(b.newStop !== null) ||
+      (b.gainVolts ?? -Infinity) - (a.gainVolts ?? -Infinity),
+  );
 }
 
 const stopsOf = ({ findings }: Prediction) =>
@@ -67,7 +89,8 @@ function effectOf(
   };
 }
 
-function singleChanges(design: Design, { drive }: Prediction): DesignChange[] {
+function singleChanges(design: Design, prediction: Prediction): DesignChange[] {
+  const { drive } = prediction;
   const { ladder, driver, transformer } = design;
   const { stages, topology, capacitor, capacitorFarads, grading, diode } = ladder;
   const changes: DesignChange[] = [];
@@ -83,16 +106,20 @@ function singleChanges(design: Design, { drive }: Prediction): DesignChange[] {
   }
   if (topology === 'half-wave' && Number.isInteger(stages) && !capacitorFarads)
     add('Full-wave, from a second, equal half winding', '$.ladder.topology', 'full-wave');
-  if (diode.forwardVolts > 0)
-    add('Diodes with half the forward drop', '$.ladder.diode.forwardVolts', diode.forwardVolts / 2);
-  if (diode.junctionFarads > 0)
-    add('Diodes with half the junction capacitance', '$.ladder.diode.junctionFarads', diode.junctionFarads / 2);
+  const present = kindOfDiode(diode);
+  for (const kind of DIODE_KINDS)
+    if (kind !== present)
+      add(
+        `Diodes: ${DIODE_KIND[kind].name.toLowerCase()}, usual values`,
+        '$.ladder.diode',
+        withUsualDiode(design, kind, prediction),
+      );
   if ('frequencyHertz' in driver && driver.frequencyHertz !== null) {
     const hertz = Number((drive.frequencyHertz * FASTER).toPrecision(3));
     add(`Frequency of ${formatQuantity(hertz, 'Hz')}`, '$.driver.frequencyHertz', hertz);
   }
   if (driver.kind === 'resonant-push-pull') {
-    const farads = Number((driver.tankFarads / FASTER ** 2).toPrecision(2));
+    const farads = preferredAtMost(6, driver.tankFarads / FASTER);
     add(`Tank capacitors of ${formatQuantity(farads, 'F', 2)}: faster`, '$.driver.tankFarads', farads);
   }
   const halved = (path: string, label: string, ohms: number) => {
@@ -102,7 +129,10 @@ function singleChanges(design: Design, { drive }: Prediction): DesignChange[] {
     halved('$.driver.seriesOhms', 'Source resistance', driver.seriesOhms);
   if (driver.kind === 'mains') halved('$.driver.secondaryOhms', 'Winding resistance', driver.secondaryOhms);
   if (transformer) halved('$.transformer.secondaryOhms', 'Secondary resistance', transformer.secondaryOhms);
-  halved('$.output.seriesOhms', 'Series resistor', design.output.seriesOhms);
+  if (design.output.seriesOhms > 0) {
+    const ohms = preferredAtMost(6, design.output.seriesOhms / 2);
+    add(`Series resistor of ${formatQuantity(ohms, 'Ω', 2)}`, '$.output.seriesOhms', ohms);
+  }
   return changes;
 }
 
