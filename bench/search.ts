@@ -70,7 +70,11 @@ export function benchSearch(): void {
   if (!read.ok || !read.design.target) throw new Error('The demo design cannot be read.');
   benchChoose(
     'drawer, as many as it takes, on a resonant push-pull turned down',
-    { target: read.design.target, parts: 'drawer-or-buy', turnDown: true },
+    {
+      target: { ...read.design.target, polarity: read.design.ladder.polarity },
+      parts: 'drawer-or-buy',
+      turnDown: true,
+    },
     read.design,
   );
   const design = benchDesign({

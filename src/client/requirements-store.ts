@@ -1,6 +1,7 @@
 import { create } from 'zustand';
 import { persist } from 'zustand/middleware';
 import { requirementsSchema, type Requirements } from '@/core/choose/requirements';
+import type { Design } from '@/core/design/design-schema';
 import { withField } from '@/core/design/change-design';
 import { formatWhatIsRight } from '@/core/schema/fields';
 
@@ -13,7 +14,7 @@ type RequirementsState = {
   /** The design whose target was taken over last. */
   aimedAt: string | null;
   /** Reads what the browser kept, and takes the target of a design over where that is a new one. */
-  wake: (from: { id: string; target: Requirements['target'] | null } | null) => Promise<void>;
+  wake: (from: { id: string; design: Design } | null) => Promise<void>;
 };
 
 const FIRST = requirementsSchema.parse({ target: { volts: 10_000, amps: 20e-6 } });
@@ -37,11 +38,13 @@ export const useRequirements = create<RequirementsState>()(
       wake: async (from) => {
         if (!get().known) await useRequirements.persist.rehydrate();
         const { requirements, aimedAt } = get();
-        const target = from !== null && from.id !== aimedAt ? from.target : null;
+        const target = from !== null && from.id !== aimedAt ? from.design.target : null;
         set({
           known: true,
           aimedAt: from?.id ?? null,
-          requirements: target ? { ...requirements, target } : requirements,
+          requirements: target
+            ? { ...requirements, target: { ...target, polarity: from!.design.ladder.polarity } }
+            : requirements,
         });
       },
     }),

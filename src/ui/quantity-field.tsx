@@ -3,6 +3,7 @@
 import { useId, useState, type ReactNode } from 'react';
 import { printForField } from '@/core/quantity/format-quantity';
 import { readQuantity } from '@/core/quantity/read-quantity';
+import { useReportFault } from './faulty-entries';
 import { typedUnit, type Unit, type WrittenUnit } from '@/core/quantity/units';
 
 type QuantityFieldProps = {
@@ -54,6 +55,7 @@ export function QuantityField(props: QuantityFieldProps) {
   // A draft is shown only while the document still holds what it stands for: undo and other tabs win over it.
   const current = draft && (draft.fault !== null || isSame(draft.standsFor, value)) ? draft : null;
   const fault = current?.fault ?? null;
+  useReportFault(fault !== null);
 
   const type = (text: string) => {
     if (text.trim() === '' && optional) {

@@ -73,7 +73,8 @@ test('another row is looked at by name; a choice goes into the design it started
   const id = await shelve(request, {
     ...newDesign('Fence tester'),
     notes: 'Built on a plank.',
-    target: { volts: 5000, amps: 20e-6, ripplePeakToPeakFraction: null, polarity: 'negative' },
+    target: { volts: 5000, amps: 20e-6, ripplePeakToPeakFraction: null, of: 'mean' },
+    ladder: { ...newDesign('Fence tester').ladder, polarity: 'negative' },
   });
   await page.goto(`/designs/${id}`);
   await page.getByRole('link', { name: 'Choose what to build' }).click();

@@ -329,7 +329,7 @@ test('tolerances are drawn: the band and the chance the core says, anew when the
   const design = {
     ...newDesign('Spread'),
     load: { kind: 'current' as const, amps: 100e-6 },
-    target: { volts: 3800, amps: 0, ripplePeakToPeakFraction: null, polarity: 'positive' as const },
+    target: { volts: 3800, amps: 0, ripplePeakToPeakFraction: null, of: 'mean' as const },
   };
   const drawn = (of: Design) => finish(toleranceOf(of))!;
   await page.goto(`/designs/${await shelve(request, design)}`);

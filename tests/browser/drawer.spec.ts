@@ -213,7 +213,7 @@ test('a driver takes its transistors and tank from the drawer, and its primaryâ€
   await page.getByRole('button', { name: 'Primary wire from the drawer' }).click();
   await page.getByRole('button', { name: /^reel/ }).click();
   await expect(page.locator('[data-from-drawer=primary]')).toContainText('reel: 1 of 1');
-  await page.getByRole('button', { name: 'Dismiss' }).click();
+  await page.getByRole('navigation', { name: 'Pages of the design' }).getByRole('button', { name: 'Design' }).click();
   const design = await exported(page);
   expect(design.driver).toMatchObject({ tankFarads: 100e-9, tankParallel: 7, tankRatedAmps: 3, ratedVolts: 200 });
   const { margins } = predict(design);

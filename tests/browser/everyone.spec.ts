@@ -79,7 +79,7 @@ test('no two labels of the Climb touch at 1 to 20 stages', async ({ page, reques
   await page.emulateMedia({ reducedMotion: 'no-preference' });
   const base = { ...newDesign('Labels'), load: { kind: 'current' as const, amps: 2e-5 } };
   await page.goto(
-    `/designs/${await shelve(request, { ...base, target: { volts: 6000, amps: 2e-5, ripplePeakToPeakFraction: null, polarity: 'negative' } })}`,
+    `/designs/${await shelve(request, { ...base, ladder: { ...base.ladder, polarity: 'negative' }, target: { volts: 6000, amps: 2e-5, ripplePeakToPeakFraction: null, of: 'mean' } })}`,
   );
   for (const stages of [0.5, 1, 1.5, 2, 3, 5, 8, 13, 20]) {
     await stagesField(page).fill(String(stages));

@@ -21,7 +21,7 @@ test('where closed form and time domain lie far apart the verdict says so, targe
   const base = newDesign('Ringing');
   const ringing: Design = {
     ...base,
-    target: { volts: 4e3, amps: 1e-3, ripplePeakToPeakFraction: null, polarity: 'positive' },
+    target: { volts: 4e3, amps: 1e-3, ripplePeakToPeakFraction: null, of: 'mean' },
     driver: driverSchema.parse({ ...base.driver, waveform: 'square', seriesHenries: 0.05 }),
     load: { kind: 'current', amps: 1e-3 },
   };
@@ -42,7 +42,7 @@ test('a current-limited transformer that resonates with its ladder is answered b
   const base = newDesign('Limited');
   const limited: Design = {
     ...base,
-    target: { volts: 18e3, amps: 1e-3, ripplePeakToPeakFraction: null, polarity: 'positive' },
+    target: { volts: 18e3, amps: 1e-3, ripplePeakToPeakFraction: null, of: 'mean' },
     supply: supplySchema.parse({ kind: 'mains' }),
     driver: driverSchema.parse({ kind: 'mains', style: 'current-limited', secondaryVolts: 10e3, shortAmps: 0.023 }),
     ladder: { ...base.ladder, stages: 1, capacitor: { ...base.ladder.capacitor, farads: 10e-9 } },

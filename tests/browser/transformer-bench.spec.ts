@@ -23,8 +23,8 @@ const turnTo = async (page: Page, name: string) => {
   await expect(page.getByRole('tabpanel', { name, exact: true })).toBeVisible();
 };
 const closeBench = async (page: Page) => {
-  await page.getByRole('button', { name: 'Dismiss' }).click();
-  await expect(page.getByRole('dialog')).toHaveCount(0);
+  await page.getByRole('navigation', { name: 'Pages of the design' }).getByRole('button', { name: 'Design' }).click();
+  await expect(page.getByRole('heading', { name: 'Transformer bench' })).toHaveCount(0);
 };
 
 const around = (design: Design) => benchOf(design, predict(design))!;
@@ -101,7 +101,7 @@ test('pins are typed, a bad line is kept with its reason, and a blind meter stop
 }) => {
   const id = await shelve(request, { ...pushPull, name: 'Unmarked' });
   // A link leads to the page.
-  await page.goto(`/designs/${id}?bench=pins`);
+  await page.goto(`/designs/${id}/transformer/pins`);
   const line = page.getByLabel('Readings between pins');
   await line.fill('1-2 0.4; 2-3 0.3; 1-3 0.7; HV-8 310; HV-1 open');
   await line.press('Enter');
@@ -126,13 +126,27 @@ test('pins are typed, a bad line is kept with its reason, and a blind meter stop
   expect(kept.winding!.pins.readings).toHaveLength(4);
 });
 
+test('Tab leads from reading to reading, and the last can be removed by keyboard', async ({ page, request }) => {
+  await page.goto(`/designs/${await shelve(request, pushPull)}/transformer`);
+  for (let section = 0; section < 2; section += 1) await page.getByRole('button', { name: 'Add a section' }).click();
+  await page.getByLabel('Section 1 reads, RMS').focus();
+  await page.keyboard.press('Tab');
+  await expect(page.getByLabel('Section 2 reads, RMS')).toBeFocused();
+  await page.getByRole('button', { name: 'Remove the last' }).focus();
+  await page.keyboard.press('Enter');
+  await expect(page.getByLabel('Section 2 reads, RMS')).toHaveCount(0);
+});
+
 test('the back button closes the bench and leaves the design', async ({ page, request }) => {
   await page.goto(`/designs/${await shelve(request, pushPull)}`);
   await page.keyboard.press('b');
-  await expect(page.getByRole('dialog')).toBeVisible();
+  const bench = page.getByRole('heading', { name: 'Transformer bench' });
+  await expect(bench).toBeVisible();
+  await expect(page).toHaveURL(/\/transformer\/ratio$/);
   await turnTo(page, 'Pins');
+  await expect(page).toHaveURL(/\/transformer\/pins$/);
   await page.goBack();
-  await expect(page.getByRole('dialog')).toHaveCount(0);
+  await expect(bench).toHaveCount(0);
   await expect(page.getByLabel('Name of the design')).toBeVisible();
 });
 

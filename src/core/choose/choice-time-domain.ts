@@ -17,14 +17,20 @@ export function* settleChoice(design: Design): Generator<unknown, ChoiceTimeDoma
       yield step.value;
       continue;
     }
-    const { meanVolts, amps, ripplePeakToPeakVolts, converged } = step.value.transient;
+    const { meanVolts, minVolts, maxVolts, amps, ripplePeakToPeakVolts, converged } = step.value.transient;
     const rippleFraction = ripplePeakToPeakVolts / meanVolts;
     const { target } = design;
     return {
       meanVolts,
       rippleFraction,
       settled: converged,
-      met: target !== null && targetOutcome(target, { volts: meanVolts, amps, rippleFraction }, SLACK).met,
+      met:
+        target !== null &&
+        targetOutcome(
+          target,
+          { volts: meanVolts, peakVolts: maxVolts, valleyVolts: minVolts, amps, rippleFraction },
+          SLACK,
+        ).met,
     };
   }
 }

@@ -106,8 +106,7 @@ function rowsOf(candidates: readonly Candidate[], requirements: Requirements): C
 
 function nearestFirst(rows: readonly ChoiceRow[], { target }: Requirements): ChoiceRow[] {
   const allowed = target.ripplePeakToPeakFraction ?? Infinity;
-  const short = ({ meanVolts, rippleFraction }: ChoiceRow) =>
-    Math.max(target.volts / meanVolts, rippleFraction / allowed);
+  const short = ({ excess, rippleFraction }: ChoiceRow) => Math.max(1 / (1 + excess), rippleFraction / allowed);
   return [...rows].sort((a, b) => short(a) - short(b));
 }
 

@@ -4,8 +4,8 @@ import type { Choices } from './choose';
 import type { ChoiceRow } from './row';
 
 /** The target in words: "-38 kV at 40 uA, ripple up to 2 %". */
-export function formatTarget({ volts, amps, polarity, ripplePeakToPeakFraction }: Requirements['target']): string {
-  const height = formatQuantity(polarity === 'negative' ? -volts : volts, 'V');
+export function formatTarget({ volts, amps, polarity, of, ripplePeakToPeakFraction }: Requirements['target']): string {
+  const height = `${formatQuantity(polarity === 'negative' ? -volts : volts, 'V')}${of === 'mean' ? '' : of === 'peak' ? ' peak' : ' in the valley of the ripple'}`;
   const load = amps > 0 ? `${height} at ${formatQuantity(amps, 'A')}` : `${height} without load`;
   return ripplePeakToPeakFraction === null
     ? load

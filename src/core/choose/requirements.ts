@@ -17,7 +17,7 @@ const yes = z.boolean({ error: saying('true or false') });
 /** What is wanted of a ladder, and what is fixed. SI base units. */
 export const requirementsSchema = z
   .strictObject({
-    target: targetSchema,
+    target: targetSchema.extend({ polarity: choice(['positive', 'negative']).default('positive') }),
     /** The drive at the ladder's input, where it does not come from a design. */
     drive: z
       .strictObject({
@@ -64,15 +64,17 @@ export type Requirements = z.output<typeof requirementsSchema>;
  * or the asked one measured at the ladder's input, at the target's load.
  */
 export function baseOf(requirements: Requirements, design: Design | null): Design {
-  const { amps } = requirements.target;
+  const { polarity, ...target } = requirements.target;
+  const { amps } = target;
   const load = amps > 0 ? { kind: 'current' as const, amps } : { kind: 'open' as const };
-  if (design) return { ...design, target: requirements.target, load };
+  if (design) return { ...design, target, load, ladder: { ...design.ladder, polarity } };
   const fresh = newDesign('Chosen ladder');
   const { peakVolts, frequencyHertz, seriesOhms, maxWatts } = requirements.drive;
   return designSchema.parse({
     ...fresh,
-    target: requirements.target,
+    target,
     load,
+    ladder: { ...fresh.ladder, polarity },
     driver: { kind: 'measured', positivePeakVolts: peakVolts, frequencyHertz, seriesOhms, maxWatts },
   });
 }

@@ -61,6 +61,7 @@ export function designOf(candidate: Candidate, { target, parts }: Requirements):
     name: nameOf(target, shape),
     ladder: {
       ...design.ladder,
+      polarity: target.polarity,
       topology: shape.topology,
       stages: shape.stages,
       grading: placed ? 'equal' : (shape.grading as Design['ladder']['grading']),
@@ -148,7 +149,7 @@ export function rowOf(candidate: Candidate, requirements: Requirements): ChoiceR
     rippleFraction: ripplePeakToPeakFraction,
     rippleAllowed: requirements.target.ripplePeakToPeakFraction,
     margin: weakestOfLadder(prediction)?.margin ?? null,
-    excess: meanVolts / requirements.target.volts - 1,
+    excess: target!.voltsExcess!,
     efficiency: input.efficiency,
   };
   return {
@@ -205,7 +206,7 @@ function limitOf({ target, leastMargin }: Requirements, prediction: Prediction):
   const { output, drive, input, source } = prediction;
   const fraction = output.ripplePeakToPeakFraction!;
   const limits: { slack: number; words: string }[] = [];
-  const excess = output.meanVolts! / target.volts - 1;
+  const excess = prediction.target!.voltsExcess!;
   limits.push({
     slack: excess,
     words:

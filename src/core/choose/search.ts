@@ -11,7 +11,7 @@ import { atHighest } from '../quantity/margin';
 import { seriesFor, stringRating } from '../parts/bank';
 import { forwardDrop } from '../parts/forward-drop';
 import { effectiveJunction } from '../parts/junction';
-import { targetOutcome } from '../predict/target';
+import { targetOutcome, voltsFor, type Reached } from '../predict/target';
 import type { Requirements } from './requirements';
 import { driveVariants, type DriveVariant } from './drive-variants';
 import { shapesOf, type LadderShape } from './ladder-shapes';
@@ -213,7 +213,8 @@ function* evaluations(
         // What cannot reach it is not evaluated closer, once something does.
         if (
           state.fitting > 0 &&
-          bestVolts(response, farads, drive, drop, target.amps) < target.volts * (1 - SLACK.volts)
+          bestVolts(response, farads, drive, drop, target.of === 'peak' ? 0 : target.amps) <
+            target.volts * (1 - SLACK.volts)
         )
           continue;
         const evaluation = evaluateQuickly({ shape, response, farads, forwardVolts: drop }, drive, {
@@ -253,9 +254,7 @@ function keep(state: SearchState, { target, parts }: Requirements, candidate: Ca
   const { evaluation, capacitor, diode, capacitorsMissing, diodesMissing } = candidate;
   const missing =
     parts !== 'drawer' ? null : capacitorsMissing > 0 ? capacitor.id : diodesMissing > 0 ? diode.id : null;
-  const { meanVolts, ripplePeakToPeakVolts } = evaluation;
-  const reached = { volts: meanVolts, amps: target.amps, rippleFraction: ripplePeakToPeakVolts / meanVolts };
-  if (!targetOutcome(target, reached, SLACK).met) {
+  if (!targetOutcome(target, reachedQuickly(target, evaluation), SLACK).met) {
     if (missing === null && state.fitting === 0) addNearest(state.nearest, target, candidate);
     return;
   }
@@ -269,9 +268,15 @@ function keep(state: SearchState, { target, parts }: Requirements, candidate: Ca
   purchase.add(candidate);
 }
 
+const reachedQuickly = (
+  { amps }: Requirements['target'],
+  { meanVolts, ripplePeakToPeakVolts }: QuickEvaluation,
+): Reached => ({ volts: meanVolts, amps, rippleFraction: ripplePeakToPeakVolts / meanVolts });
+
 /** By how much an evaluation falls short of the target: the greater of volts and ripple, as a logarithm; zero or less where it does not. */
-function shortfall({ volts, ripplePeakToPeakFraction }: Requirements['target'], evaluation: QuickEvaluation): number {
-  const byVolts = Math.log(volts / Math.max(evaluation.meanVolts, 1e-9));
+function shortfall(target: Requirements['target'], evaluation: QuickEvaluation): number {
+  const { volts, ripplePeakToPeakFraction } = target;
+  const byVolts = Math.log(volts / Math.max(voltsFor(target, reachedQuickly(target, evaluation))!, 1e-9));
   if (ripplePeakToPeakFraction === null) return byVolts;
   return Math.max(
     byVolts,

@@ -15,11 +15,7 @@ it.each<[string, unknown, string]>([
   ['$.ladder.topology', 'full-wave', 'Topology half-wave to full-wave'],
   ['$.ladder.diode.leakageAmps', 2e-6, 'Diode leakage 0 A to 2.00 µA'],
   ['$.output.bleederOhms', 1e9, 'Bleeder none to 1.00 GΩ'],
-  [
-    '$.target',
-    { volts: 5000, amps: 0, ripplePeakToPeakFraction: null, polarity: 'positive' },
-    'Target none to 5.00 kV',
-  ],
+  ['$.target', { volts: 5000, amps: 0, ripplePeakToPeakFraction: null, of: 'mean' }, 'Target none to 5.00 kV'],
   ['$.resistors.bleeder.watts', 2, 'Bleeder watts none to 2.00 W'],
   ['$.spread.frequency', 0.1, 'Tolerance frequency 3.00 % to 10.0 %'],
   ['$.ladder.capacitorFarads', [1e-9, 1e-9, 1e-9, 1e-9], 'Individual capacitors none to 4 values'],

@@ -24,11 +24,14 @@ export const stages = z
   .gte(0.5, { error: saying(`a whole or half number from 0.5 to ${MOST_STAGES}`) })
   .lte(MOST_STAGES, { error: saying(`a whole or half number from 0.5 to ${MOST_STAGES}`) });
 
+export const TARGET_FORMS = ['mean', 'peak', 'valley'] as const;
+
 export const targetSchema = z.strictObject({
   volts: quantity('V', '38000', 'above zero'),
   amps: quantity('A', '40e-6', 'zero or more').default(0),
   ripplePeakToPeakFraction: fraction('0.02').nullable().default(null),
-  polarity: choice(['positive', 'negative']).default('positive'),
+  /** What of the output is to reach the voltage: its mean, its peak, or the valley of its ripple. */
+  of: choice(TARGET_FORMS).default('mean'),
 });
 
 const capacitorSchema = z.strictObject({
@@ -75,6 +78,8 @@ const diodeSchema = z.strictObject({
 const ladderSchema = z
   .strictObject({
     topology: choice(TOPOLOGIES).default('half-wave'),
+    /** Of its output against ground. */
+    polarity: choice(['positive', 'negative']).default('positive'),
     /** A clamp and a bridge doubler have one form, whatever stands here. */
     stages: stages.default(1),
     grading: choice(GRADINGS).default('equal'),

@@ -9,7 +9,7 @@ it('finds none between a design and its copy', () => expect(differences(design, 
 it('names each field that differs, and a part that one side lacks once', () => {
   const other = changeDesign(changeDesign(design, { path: '$.ladder.capacitor.farads', value: 2e-9 }), {
     path: '$.target',
-    value: { volts: 5, amps: 0, ripplePeakToPeakFraction: null, polarity: 'positive' },
+    value: { volts: 5, amps: 0, ripplePeakToPeakFraction: null, of: 'mean' },
   });
   expect(differences(design, other).map(({ path, one }) => [path, one])).toEqual([
     ['$.target', null],

@@ -51,7 +51,7 @@ describe('reading a design', () => {
     ['$.ladder', { ...least.ladder, topology: 'full-wave', stages: 1.5 }, /whole number for a full-wave/],
     ['$.driver.duty', 1, /between 0 and 1/],
     ['$.name', '  ', /1 to 120 characters/],
-    ['$.version', 4, /later/],
+    ['$.version', 5, /later/],
     ['$.format', 'other', /eager-ladder\/design/],
     ['$.ladder', 7, /object in braces/],
   ])('faults %s = %j once, saying what would be right', (path, value, message) => {

@@ -5,7 +5,7 @@ import { readDesign, readDesignText } from './read-design';
 import { DESIGN_VERSION, upgradeDesign } from './upgrade';
 
 // Files as earlier versions wrote them; they are never changed, and must open as long as there is a program to open them.
-const files = ['tests/version-1', 'tests/version-2'].flatMap((folder) =>
+const files = ['tests/version-1', 'tests/version-2', 'tests/version-3'].flatMap((folder) =>
   readdirSync(path.resolve(folder)).flatMap((file) => (file.endsWith('.ladder.json') ? [`${folder}/${file}`] : [])),
 );
 const textOf = (file: string) => readFileSync(path.resolve(file), 'utf8');
@@ -14,7 +14,7 @@ const without = (section: object, name: string) =>
   Object.fromEntries(Object.entries(section).filter(([key]) => key !== name));
 
 describe('files of earlier versions', () => {
-  it('are kept', () => expect(files).toHaveLength(7));
+  it('are kept', () => expect(files).toHaveLength(9));
   it.each(files)('%s opens, is of the present version, and writes itself so', (file) => {
     const reading = readDesignText(textOf(file));
     if (!reading.ok) throw new Error(JSON.stringify(reading.faults));
@@ -90,6 +90,24 @@ describe('version 2 to 3', () => {
   it('without a transformer there is no core to have a path', () => {
     const old = { ...JSON.parse(JSON.stringify(newDesign('Old'))), version: 2, winding: { core: { pathMetres: 0.1 } } };
     expect(readDesign(old).ok).toBe(true);
+  });
+});
+
+describe('version 3 to 4', () => {
+  const upgraded = (target: unknown) => {
+    const { polarity: _, ...ladder } = newDesign('Old').ladder;
+    const reading = readDesign({ ...JSON.parse(JSON.stringify(newDesign('Old'))), version: 3, ladder, target });
+    if (!reading.ok) throw new Error(JSON.stringify(reading.faults));
+    return reading.design;
+  };
+  it('polarity is the ladder’s, and the target is of the mean as it was', () => {
+    const { ladder, target } = upgraded({ volts: 38e3, polarity: 'negative' });
+    expect(ladder.polarity).toBe('negative');
+    expect(target).toEqual({ volts: 38e3, amps: 0, ripplePeakToPeakFraction: null, of: 'mean' });
+  });
+  it('without a target, or one that says none, it is positive', () => {
+    expect(upgraded(null).ladder.polarity).toBe('positive');
+    expect(upgraded({ volts: 10 }).ladder.polarity).toBe('positive');
   });
 });
 

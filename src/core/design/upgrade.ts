@@ -2,7 +2,7 @@ import { isSection, renamed } from '../schema/renamed';
 
 export const DESIGN_FORMAT = 'eager-ladder/design';
 /** The version that the schema describes; older documents are brought up to it step by step. */
-export const DESIGN_VERSION = 3;
+export const DESIGN_VERSION = 4;
 
 type Section = Record<string, unknown>;
 type Upgrader = (document: Section) => Section;
@@ -42,8 +42,15 @@ const toVersion3: Upgrader = (document) => {
   };
 };
 
+/** Version 3 to 4: polarity is the ladder's, whether or not there is a target. */
+const toVersion4: Upgrader = (document) => {
+  if (!isSection(document.target) || !('polarity' in document.target)) return document;
+  const { polarity, ...target } = document.target;
+  return within({ ...document, target }, 'ladder', (ladder) => (isSection(ladder) ? { ...ladder, polarity } : ladder));
+};
+
 /** One upgrader for each version there was: from it to the next. Add one when a stored field changes; change none. */
-const UPGRADERS: Readonly<Record<number, Upgrader>> = { 1: toVersion2, 2: toVersion3 };
+const UPGRADERS: Readonly<Record<number, Upgrader>> = { 1: toVersion2, 2: toVersion3, 3: toVersion4 };
 
 /**
  * A document of any version there was as one of the present version, where it

@@ -39,5 +39,5 @@ export const isStarved = (transformer: Design['transformer'], topology: Topology
   transformer !== null && transformer.rectifierInside && !TOPOLOGY_KINDS[topology].takesPulses;
 
 export function polarityOf(design: Design): Polarity {
-  return design.target?.polarity ?? 'positive';
+  return design.ladder.polarity;
 }

@@ -60,7 +60,7 @@ const anyDesign: fc.Arbitrary<MeasuredDesign> = fc
       target:
         part.targetVolts === null
           ? null
-          : { volts: part.targetVolts, amps: 1e-6, ripplePeakToPeakFraction: 0.01, polarity: 'negative' as const },
+          : { volts: part.targetVolts, amps: 1e-6, ripplePeakToPeakFraction: 0.01, of: 'valley' as const },
       driver: {
         ...base.driver,
         positivePeakVolts: part.peakVolts,
@@ -73,6 +73,7 @@ const anyDesign: fc.Arbitrary<MeasuredDesign> = fc
       },
       ladder: {
         ...base.ladder,
+        polarity: part.targetVolts === null ? ('positive' as const) : ('negative' as const),
         topology: part.topology,
         stages,
         grading: part.grading,

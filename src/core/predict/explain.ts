@@ -112,6 +112,8 @@ const EXPLANATIONS = {
       },
     ],
   }),
+  outputPeakVolts: ({ output }) => extremeOf('peak', output.maxVolts, output),
+  outputValleyVolts: ({ output }) => extremeOf('valley', output.minVolts, output),
   droopVolts: ({ output, sags, reactive }) => ({
     equation: `droop = ${reactive ? 'droop_C + droop_Z' : '√(droop_C² + droop_R²)'} + I · R_series${sags ? ' + what the drive falls short' : ''}`,
     withNumbers: `${reactive ? `${say(output.droopByCapacitorsVolts, 'V')} + ${say(output.droopBySourceVolts, 'V')}` : `√(${say(output.droopByCapacitorsVolts, 'V')}² + ${say(output.droopBySourceVolts, 'V')}²)`} + ${say(output.droopBySeriesResistorVolts, 'V')}${sags ? ` + ${say(output.droopByDriveVolts, 'V')}` : ''} = ${say(output.droopVolts, 'V')}`,
@@ -276,6 +278,26 @@ const EXPLANATIONS = {
 /** Figures that can be opened. */
 export type ExplainedFigure = keyof typeof EXPLANATIONS;
 export const EXPLAINED_FIGURES = Object.keys(EXPLANATIONS) as ExplainedFigure[];
+
+/** Where the output stands at the top or the bottom of its ripple. */
+function extremeOf(
+  which: 'peak' | 'valley',
+  volts: number | null,
+  { meanVolts, ripplePeakToPeakVolts }: Prediction['output'],
+): Explanation {
+  const apart = volts === null || meanVolts === null ? null : Math.abs(volts - meanVolts);
+  return {
+    equation:
+      which === 'peak'
+        ? 'peak = mean + what the ripple stands above it'
+        : 'valley = mean − what the ripple falls below it',
+    withNumbers: `${say(meanVolts, 'V')} ${which === 'peak' ? '+' : '−'} ${say(apart, 'V')} = ${say(volts, 'V')}, of ${say(ripplePeakToPeakVolts, 'V')} peak to peak`,
+    source: 'As the ripple and the mean; see there.',
+    validRange: 'That of the ripple.',
+    uncertain: 'Half the ripple to either side of a smoothed output; a clamp swings unevenly about its mean.',
+    besides: [],
+  };
+}
 
 /** The explanation of one figure of a prediction. */
 export function explain(figure: ExplainedFigure, design: Design, prediction: Prediction): Explanation {

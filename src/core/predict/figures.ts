@@ -52,7 +52,18 @@ const LADDER_FIGURES = {
     read: ({ output }) => output.alternating?.noLoadRmsVolts ?? null,
   },
   outputRmsVolts: { label: 'Output, RMS', unit: 'V', read: ({ output }) => output.alternating?.rmsVolts ?? null },
-  outputPeakVolts: { label: 'Output, peak', unit: 'V', read: ({ output }) => output.alternating?.peakVolts ?? null },
+  outputPeakVolts: {
+    label: 'Output, peak',
+    unit: 'V',
+    polar: true,
+    read: ({ output }) => (output.alternating ? output.alternating.peakVolts : output.maxVolts),
+  },
+  outputValleyVolts: {
+    label: 'Output, valley of ripple',
+    unit: 'V',
+    polar: true,
+    read: ({ output }) => output.minVolts,
+  },
   outputRmsAmps: { label: 'Load current, RMS', unit: 'A', read: ({ output }) => output.alternating?.rmsAmps ?? null },
   outputAmps: { label: 'Load current', unit: 'A', read: ({ output }) => output.amps },
   outputWatts: { label: 'Output power', unit: 'W', read: ({ output }) => output.alternating?.watts ?? output.watts },
@@ -92,5 +103,7 @@ export const FIGURES: Readonly<Record<FigureId, Figure>> = {
  * @param value of it, where not the prediction's own
  */
 export function shownFigure(id: FigureId, prediction: Prediction, value = FIGURES[id].read(prediction)): number | null {
-  return value !== null && FIGURES[id].polar ? signedVolts(value, prediction.output.polarity) : value;
+  return value !== null && FIGURES[id].polar && !prediction.output.alternating
+    ? signedVolts(value, prediction.output.polarity)
+    : value;
 }

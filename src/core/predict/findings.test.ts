@@ -84,7 +84,7 @@ it.each<[string, [string, unknown][], string]>([
   ],
   [
     'target not tried',
-    [['$.target', { volts: 1000, amps: 1e-3, ripplePeakToPeakFraction: null, polarity: 'positive' }]],
+    [['$.target', { volts: 1000, amps: 1e-3, ripplePeakToPeakFraction: null, of: 'mean' }]],
     'note load-under-target',
   ],
 ])('%s', (_case, changes, expected) => expect(codes(...changes)).toContain(expected));

@@ -2,7 +2,14 @@ import type { OutputPrediction } from './prediction';
 import type { Reached } from './target';
 
 /** What of an output counts: the mean of a direct one, the RMS of one that alternates; it is held against a target. */
-export const reachedBy = ({ alternating, meanVolts, amps, ripplePeakToPeakFraction }: OutputPrediction): Reached =>
+export const reachedBy = ({
+  alternating,
+  meanVolts,
+  minVolts,
+  maxVolts,
+  amps,
+  ripplePeakToPeakFraction,
+}: OutputPrediction): Reached =>
   alternating
-    ? { volts: alternating.rmsVolts, amps: alternating.rmsAmps, rippleFraction: null }
-    : { volts: meanVolts, amps, rippleFraction: ripplePeakToPeakFraction };
+    ? { volts: alternating.rmsVolts, amps: alternating.rmsAmps, rippleFraction: null, peakVolts: alternating.peakVolts }
+    : { volts: meanVolts, amps, rippleFraction: ripplePeakToPeakFraction, peakVolts: maxVolts, valleyVolts: minVolts };

@@ -3,6 +3,7 @@ import type { Polarity } from '../quantity/polarity';
 import { FIGURES } from './figures';
 import { predict, WITHOUT_OPTIMUM } from './predict';
 import { reachedBy } from './reached';
+import { voltsFor } from './target';
 
 /** What the shelf tells of a design at a glance. */
 export type ShelfRow = {
@@ -27,7 +28,7 @@ export function shelfRow(design: Design): ShelfRow {
     targetVolts: design.target?.volts ?? null,
     targetAmps: design.target?.amps ?? null,
     alternating: prediction.output.alternating !== null,
-    reachedVolts: reachedBy(prediction.output).volts,
+    reachedVolts: voltsFor(design.target ?? { of: 'mean' }, reachedBy(prediction.output)),
     targetMet: prediction.target?.met ?? null,
     smallestMargin: FIGURES.smallestMargin.read(prediction),
   };

@@ -1,8 +1,8 @@
 import { newDesign } from '../design/new-design';
 import { predict } from './predict';
-import { targetOutcome, type Target } from './target';
+import { targetOutcome, voltsFor, type Target } from './target';
 
-const target: Target = { volts: 10e3, amps: 1e-4, ripplePeakToPeakFraction: 0.02, polarity: 'positive' };
+const target: Target = { volts: 10e3, amps: 1e-4, ripplePeakToPeakFraction: 0.02, of: 'mean' };
 const met = { volts: 10e3, amps: 1e-4, rippleFraction: 0.02 };
 
 it('is met on the line, and missed under it by any of the three', () => {
@@ -56,4 +56,34 @@ it('is what a prediction says of its own output', () => {
     expect(outcome.voltsMet).toBe(factor < 1);
     expect(outcome.voltsExcess).toBeCloseTo(1 / factor - 1, 9);
   }
+});
+
+describe('a target of the peak or of the valley of the ripple', () => {
+  const clamp = { volts: 5000, amps: 1e-4, rippleFraction: 1.8, peakVolts: 9.6e3, valleyVolts: 100 };
+  const of = (form: Target['of'], volts: number) => targetOutcome({ ...target, volts, of: form }, clamp).voltsMet;
+  it('goes by the highest or the lowest that is told', () => {
+    expect([of('mean', 5000), of('mean', 5001)]).toEqual([true, false]);
+    expect([of('peak', 9600), of('peak', 9601)]).toEqual([true, false]);
+    expect([of('valley', 100), of('valley', 101)]).toEqual([true, false]);
+  });
+  it('where they are not told half the ripple lies to either side, and without a figure there is none', () => {
+    expect(voltsFor({ of: 'peak' }, met)).toBeCloseTo(10.1e3, 9);
+    expect(voltsFor({ of: 'valley' }, met)).toBeCloseTo(9.9e3, 9);
+    expect(voltsFor({ of: 'peak' }, { volts: null, amps: null, rippleFraction: null })).toBeNull();
+  });
+  it('is what a design is held against', () => {
+    const base = newDesign('Clamp');
+    const design = {
+      ...base,
+      ladder: { ...base.ladder, topology: 'clamp' as const },
+      load: { kind: 'current' as const, amps: 1e-5 },
+    };
+    const { output } = predict(design);
+    const excess = (form: Target['of']) =>
+      predict({ ...design, target: { ...target, volts: 1000, of: form } }).target!.voltsExcess;
+    expect(excess('mean')).toBeCloseTo(output.meanVolts! / 1000 - 1, 9);
+    expect(excess('peak')).toBeCloseTo(output.maxVolts! / 1000 - 1, 9);
+    expect(excess('valley')).toBeCloseTo(output.minVolts! / 1000 - 1, 9);
+    expect(output.maxVolts! - output.minVolts!).toBeGreaterThan(0.5 * output.meanVolts!);
+  });
 });

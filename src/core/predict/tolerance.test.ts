@@ -131,7 +131,7 @@ it('the chance to meet a target is half where the target is the median, none far
   const design = ladderOf(3, 0.1, { peaks: 0.05 });
   const median = run(design).meanVolts.median;
   const aiming = (volts: number) =>
-    run({ ...design, target: { volts, amps: 0, ripplePeakToPeakFraction: null, polarity: 'positive' } }).chance!;
+    run({ ...design, target: { volts, amps: 0, ripplePeakToPeakFraction: null, of: 'mean' } }).chance!;
   expect(aiming(median)).toBeCloseTo(0.5, 1);
   expect(aiming(2 * median)).toBe(0);
   expect(aiming(median / 2)).toBe(1);

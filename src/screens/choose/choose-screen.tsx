@@ -45,7 +45,7 @@ export function ChooseScreen({
   const { requirements, edit, known, wake } = useRequirements();
   useEffect(() => {
     // What the browser kept is not known to the server, so it is read once the page stands.
-    void wake(from && { id: from.id, target: from.design.target });
+    void wake(from);
   }, [from, wake]);
   const [chosenKey, setChosenKey] = useState<string | null>(null);
   const [busy, setBusy] = useState(false);

@@ -12,6 +12,9 @@ import { Choice } from '@/ui/choice';
 import { DescribedField } from '@/ui/described-field';
 import { PickField } from '@/ui/pick-field';
 import { Quantity } from '@/ui/quantity';
+import { TARGET_FORMS } from '@/core/design/design-schema';
+import { TARGET_FORM_NAMES } from '@/core/predict/target';
+import { signedVolts } from '@/core/quantity/polarity';
 import { PolarityChoice } from '@/ui/polarity-choice';
 import { QuantityField } from '@/ui/quantity-field';
 
@@ -52,10 +55,20 @@ function Target({ requirements: { target }, edit }: Asked) {
   return (
     <Group name="Target">
       <QuantityField
-        label="Output, mean"
+        label={`Output, ${TARGET_FORM_NAMES[target.of].toLowerCase()}`}
         unit="V"
-        value={target.volts}
-        onValue={(value) => edit('$.target.volts', value)}
+        value={signedVolts(target.volts, target.polarity)}
+        onValue={(value) => {
+          const refused = edit('$.target.volts', value === null ? null : Math.abs(value));
+          if (refused === null && value! < 0) edit('$.target.polarity', 'negative');
+          return refused;
+        }}
+      />
+      <Choice
+        label="What is to reach it"
+        value={target.of}
+        options={TARGET_FORMS.map((value) => ({ value, name: TARGET_FORM_NAMES[value] }))}
+        onValue={(value) => edit('$.target.of', value)}
       />
       <QuantityField
         label="Current"

@@ -11,6 +11,7 @@ import type { Prediction } from '@/core/predict/prediction';
 import { asSettled } from '@/core/transient/comparison';
 import type { Transient } from '@/core/transient/transient';
 import { buttonStyle } from '@/ui/button';
+import { FaultyEntries, OfGoodEntries } from '@/ui/faulty-entries';
 import { TopBar } from '@/ui/top-bar';
 import { UndoButtons } from '@/ui/undo-buttons';
 import { Chain } from './chain/chain';
@@ -25,6 +26,7 @@ import { createEditorStore, type EditorStore } from './saving/editor-store';
 import { HistoryDialog } from './saving/history-dialog';
 import { SaveNotice } from './saving/save-notice';
 import { useAutosave } from './saving/use-autosave';
+import { BENCH_PAGES, type BenchPage } from './transformer-bench/pages';
 import { TransformerBench } from './transformer-bench/transformer-bench';
 import { useBenchInAddress } from './transformer-bench/use-bench-in-address';
 import { useBefore } from './use-before';
@@ -42,6 +44,14 @@ const Charts = dynamic(() => import('./charts/charts').then((module) => module.C
 
 /** One design: the chain, the Climb, the verdict and the charts, live on every keystroke. */
 export function DesignScreen({ stored }: { stored: StoredDesign }) {
+  return (
+    <FaultyEntries>
+      <OneDesign stored={stored} />
+    </FaultyEntries>
+  );
+}
+
+function OneDesign({ stored }: { stored: StoredDesign }) {
   const [store] = useState(() => createEditorStore(stored));
   const saveNow = useAutosave(store);
   const design = useStore(store, (state) => state.design);
@@ -59,7 +69,7 @@ export function DesignScreen({ stored }: { stored: StoredDesign }) {
   const openChanges = useCallback(() => setDialog('changes'), []);
   const choice = usePartChoice();
   const motion = useMotion(laterPrediction, timeDomain, choice.tab);
-  const { bench, openBench, turnBench, closeBench } = useBenchInAddress();
+  const { bench, openBench, turnBench, closeBench } = useBenchInAddress(stored.id);
 
   const transient = timeDomain.kind === 'ready' ? timeDomain.run.transient : null;
   const settled = useMemo(
@@ -103,82 +113,87 @@ export function DesignScreen({ stored }: { stored: StoredDesign }) {
         <SaveNotice store={store} onRetry={() => void saveNow()} />
         <Undoing store={store} />
       </TopBar>
-      <main className="grid min-h-0 flex-1 lg:grid-cols-[296px_minmax(0,1fr)_316px]">
-        <aside
-          aria-label="Chain"
-          className="order-2 min-h-0 overflow-y-auto border-rule px-4 py-1.5 lg:order-none lg:border-r"
-        >
-          <Chain store={store} prediction={prediction} open={link} onOpen={setLink} onBench={openBench} />
-          <Notes store={store} />
-        </aside>
-        <div className="order-1 flex min-h-0 min-w-0 flex-col lg:order-none">
-          <div className="flex items-start justify-between gap-3 px-4 pt-2.5">
+      {bench ? (
+        <main className="min-h-0 flex-1 overflow-y-auto">
+          <div className="mx-auto flex w-full max-w-5xl items-start justify-between gap-3 px-4 pt-2.5 sm:px-6">
             <Heading store={store} />
-            <div className="no-print flex shrink-0 gap-1 pt-0.5">
-              <button type="button" className={buttonStyle('quiet')} onClick={() => setDialog('history')}>
-                History
-              </button>
-              <ExportMenu
-                design={design}
-                prediction={prediction}
-                waveforms={electrical === laterDesign && timeDomain.kind === 'ready' ? timeDomain.run.waveforms : null}
-              />
-            </div>
+            <PagesOfDesign bench onDesign={closeBench} onBench={openBench} />
           </div>
-          <Picture
-            design={laterDesign}
-            prediction={laterPrediction}
-            settled={settled}
-            transient={transient}
-            choice={choice}
-            motion={motion}
-            ghost={ghost}
-          />
-          <div className="h-[230px] shrink-0 border-t border-rule">
-            <Charts
-              design={laterDesign}
-              prediction={laterPrediction}
-              timeDomain={timeDomain}
-              client={client}
-              traces={choice.traces}
-              onTraces={choice.setTraces}
-              tab={choice.tab}
-              onTab={choice.setTab}
-              onEdit={store.getState().edit}
-              player={motion.player}
-              onMoments={motion.onMoments}
+          <TransformerBench store={store} design={design} prediction={prediction} page={bench} onPage={turnBench} />
+        </main>
+      ) : (
+        <main className="grid min-h-0 flex-1 lg:grid-cols-[296px_minmax(0,1fr)_316px]">
+          <aside
+            aria-label="Chain"
+            className="order-2 min-h-0 overflow-y-auto border-rule px-4 py-1.5 lg:order-none lg:border-r"
+          >
+            <Chain store={store} prediction={prediction} open={link} onOpen={setLink} onBench={openBench} />
+            <Notes store={store} />
+          </aside>
+          <div className="order-1 flex min-h-0 min-w-0 flex-col lg:order-none">
+            <div className="flex items-start justify-between gap-3 px-4 pt-2.5">
+              <Heading store={store} />
+              <div className="no-print flex shrink-0 flex-wrap justify-end gap-1 pt-0.5">
+                <PagesOfDesign bench={false} onDesign={closeBench} onBench={openBench} />
+                <button type="button" className={buttonStyle('quiet')} onClick={() => setDialog('history')}>
+                  History
+                </button>
+                <ExportMenu
+                  design={design}
+                  prediction={prediction}
+                  waveforms={
+                    electrical === laterDesign && timeDomain.kind === 'ready' ? timeDomain.run.waveforms : null
+                  }
+                />
+              </div>
+            </div>
+            <OfGoodEntries className="flex min-h-0 flex-1 flex-col">
+              <Picture
+                design={laterDesign}
+                prediction={laterPrediction}
+                settled={settled}
+                transient={transient}
+                choice={choice}
+                motion={motion}
+                ghost={ghost}
+              />
+            </OfGoodEntries>
+            <OfGoodEntries className="h-[270px] shrink-0 border-t border-rule sm:h-[230px]">
+              <Charts
+                design={laterDesign}
+                prediction={laterPrediction}
+                timeDomain={timeDomain}
+                client={client}
+                traces={choice.traces}
+                onTraces={choice.setTraces}
+                tab={choice.tab}
+                onTab={choice.setTab}
+                onEdit={store.getState().edit}
+                player={motion.player}
+                onMoments={motion.onMoments}
+              />
+            </OfGoodEntries>
+          </div>
+          <div className="order-3 min-h-0 overflow-y-auto border-rule lg:order-none lg:border-l">
+            <Verdict
+              design={design}
+              prediction={prediction}
+              helps={helps}
+              timeDomain={electrical === laterDesign ? timeDomain : WAITING}
+              onApply={apply}
+              onChanges={openChanges}
+              chooseHref={`/choose?design=${stored.id}`}
+              onGo={goTo}
             />
           </div>
-        </div>
-        <div className="order-3 min-h-0 overflow-y-auto border-rule lg:order-none lg:border-l">
-          <Verdict
+          <VerdictStrip
             design={design}
             prediction={prediction}
-            helps={helps}
             timeDomain={electrical === laterDesign ? timeDomain : WAITING}
-            onApply={apply}
-            onChanges={openChanges}
-            chooseHref={`/choose?design=${stored.id}`}
-            onGo={goTo}
           />
-        </div>
-        <VerdictStrip
-          design={design}
-          prediction={prediction}
-          timeDomain={electrical === laterDesign ? timeDomain : WAITING}
-        />
-      </main>
+        </main>
+      )}
       <ConflictDialog store={store} saveNow={saveNow} />
-      {bench ? (
-        <TransformerBench
-          store={store}
-          design={design}
-          prediction={prediction}
-          page={bench}
-          onPage={turnBench}
-          onClose={closeBench}
-        />
-      ) : null}
       {dialog === 'changes' ? <ChangesDialog ranked={ranked} onApply={apply} onClose={closeDialog} /> : null}
       {dialog === 'history' ? (
         <HistoryDialog
@@ -193,6 +208,35 @@ export function DesignScreen({ stored }: { stored: StoredDesign }) {
         />
       ) : null}
     </div>
+  );
+}
+
+/** What belongs to a design, each with its own address. */
+function PagesOfDesign({
+  bench,
+  onDesign,
+  onBench,
+}: {
+  /** Whether that is the page on screen. */
+  bench: boolean;
+  onDesign: () => void;
+  onBench: (page: BenchPage) => void;
+}) {
+  const style = `${buttonStyle('quiet')} aria-[current=page]:bg-tint aria-[current=page]:text-ink`;
+  return (
+    <nav aria-label="Pages of the design" className="no-print flex gap-1">
+      <button type="button" aria-current={bench ? undefined : 'page'} className={style} onClick={onDesign}>
+        Design
+      </button>
+      <button
+        type="button"
+        aria-current={bench ? 'page' : undefined}
+        className={style}
+        onClick={() => onBench(BENCH_PAGES[0].key)}
+      >
+        Transformer
+      </button>
+    </nav>
   );
 }
 

@@ -4,10 +4,11 @@ import Target from 'lucide-react/icons/target';
 import { Popover } from 'radix-ui';
 import { useState } from 'react';
 import { useStore } from 'zustand';
-import type { Design } from '@/core/design/design-schema';
-import { signedVolts } from '@/core/quantity/polarity';
+import { TARGET_FORMS, type Design } from '@/core/design/design-schema';
+import { TARGET_FORM_NAMES } from '@/core/predict/target';
+import { signedVolts, type Polarity } from '@/core/quantity/polarity';
 import { Quantity } from '@/ui/quantity';
-import { PolarityChoice } from '@/ui/polarity-choice';
+import { Choice } from '@/ui/choice';
 import { QuantityField } from '@/ui/quantity-field';
 import type { EditorStore } from './saving/editor-store';
 
@@ -21,7 +22,7 @@ export function Heading({ store }: { store: EditorStore }) {
         <Popover.Trigger className="-ml-1 flex max-w-full items-center gap-1.5 rounded px-1 text-left text-soft hover:bg-tint hover:text-ink">
           <Target className="size-3.5 shrink-0" aria-hidden="true" />
           <span className="truncate">
-            <TargetLine target={design.target} />
+            <TargetLine target={design.target} polarity={design.ladder.polarity} />
           </span>
         </Popover.Trigger>
         <Popover.Portal>
@@ -30,7 +31,7 @@ export function Heading({ store }: { store: EditorStore }) {
             sideOffset={4}
             className="z-30 w-80 rounded-md border border-rule bg-paper p-3"
           >
-            <TargetFields store={store} target={design.target} />
+            <TargetFields store={store} target={design.target} polarity={design.ladder.polarity} />
           </Popover.Content>
         </Popover.Portal>
       </Popover.Root>
@@ -67,11 +68,12 @@ function NameField({ store, name }: { store: EditorStore; name: string }) {
   );
 }
 
-function TargetLine({ target }: { target: Design['target'] }) {
+function TargetLine({ target, polarity }: { target: Design['target']; polarity: Polarity }) {
   if (!target) return <>Set a target</>;
   return (
     <>
-      to reach <Quantity value={signedVolts(target.volts, target.polarity)} unit="V" />
+      to reach <Quantity value={signedVolts(target.volts, polarity)} unit="V" />
+      {target.of === 'mean' ? '' : ` ${TARGET_FORM_NAMES[target.of].toLowerCase()}`}
       {target.amps > 0 ? (
         <>
           {' '}
@@ -87,14 +89,28 @@ function TargetLine({ target }: { target: Design['target'] }) {
   );
 }
 
-function TargetFields({ store, target }: { store: EditorStore; target: Design['target'] }) {
+function TargetFields({
+  store,
+  target,
+  polarity,
+}: {
+  store: EditorStore;
+  target: Design['target'];
+  polarity: Polarity;
+}) {
   const { edit } = store.getState();
+  /** A sign typed with the voltage is the ladder's polarity; without one that stays. */
+  const setVolts = (value: number) => {
+    const refused = set({ volts: Math.abs(value) });
+    if (refused === null && value < 0 && polarity === 'positive') edit('$.ladder.polarity', 'negative');
+    return refused;
+  };
   const set = (part: Partial<NonNullable<Design['target']>>) =>
     edit('$.target', {
       volts: 1000,
       amps: 0,
       ripplePeakToPeakFraction: null,
-      polarity: 'positive',
+      of: 'mean',
       ...target,
       ...part,
     });
@@ -102,12 +118,12 @@ function TargetFields({ store, target }: { store: EditorStore; target: Design['t
     <>
       <h2 className="mb-1 font-semibold">Target at the load</h2>
       <QuantityField
-        label="Voltage, mean"
+        label="Voltage"
         unit="V"
         optional
         placeholder="no target"
-        value={target?.volts ?? null}
-        onValue={(value) => (value === null ? edit('$.target', null) : set({ volts: value }))}
+        value={target ? signedVolts(target.volts, polarity) : null}
+        onValue={(value) => (value === null ? edit('$.target', null) : setVolts(value))}
       />
       {target ? (
         <>
@@ -120,9 +136,12 @@ function TargetFields({ store, target }: { store: EditorStore; target: Design['t
             value={target.ripplePeakToPeakFraction}
             onValue={(value) => set({ ripplePeakToPeakFraction: value })}
           />
-          <div className="mt-1">
-            <PolarityChoice value={target.polarity} onValue={(polarity) => set({ polarity })} />
-          </div>
+          <Choice
+            label="What is to reach it"
+            value={target.of}
+            options={TARGET_FORMS.map((value) => ({ value, name: TARGET_FORM_NAMES[value] }))}
+            onValue={(of) => set({ of })}
+          />
         </>
       ) : null}
     </>

@@ -11,7 +11,7 @@ import { useCommands, type ScreenCommand } from '@/ui/commands';
 import type { Link } from './chain/links';
 import { CHART_COMMANDS, editingCommands, linkBeside } from './commands';
 import type { EditorStore } from './saving/editor-store';
-import type { BenchPage } from './transformer-bench/transformer-bench';
+import type { BenchPage } from './transformer-bench/pages';
 
 /** What commands reach of the screen; each the same function from render to render. */
 type Reach = {

@@ -14,7 +14,7 @@ import type { Link } from './links';
 import { LoadFields, LoadLine } from './load-card';
 import { OutputFields, OutputLine } from './output-card';
 import { DriverFields, DriverLine, SupplyFields, SupplyLine, TransformerFields, TransformerLine } from './source-cards';
-import type { BenchPage } from '../transformer-bench/transformer-bench';
+import type { BenchPage } from '../transformer-bench/pages';
 
 /** The chain: one card a link in the order of energy, one of them open. */
 export function Chain({

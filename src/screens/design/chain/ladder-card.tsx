@@ -12,6 +12,7 @@ import { formatQuantity } from '@/core/quantity/format-quantity';
 import { DIODE_KIND, DIODE_KINDS, kindOfDiode, type DiodeKind } from '@/core/parts/diode-kinds';
 import { DescribedField } from '@/ui/described-field';
 import { PickField } from '@/ui/pick-field';
+import { PolarityChoice } from '@/ui/polarity-choice';
 import { Quantity } from '@/ui/quantity';
 import { QuantityField } from '@/ui/quantity-field';
 import type { Editing } from './editing';
@@ -55,6 +56,9 @@ export function LadderFields({ store, design, prediction }: Editing) {
         onValue={(value) => edit('$.ladder.topology', value)}
         hint={`${kind.describe}.${prediction.output.alternating ? '' : ` ${partsCount(prediction)}`}`}
       />
+      {kind.floats || prediction.output.alternating ? null : (
+        <PolarityChoice value={ladder.polarity} onValue={(polarity) => edit('$.ladder.polarity', polarity)} />
+      )}
       {kind.stages === 'fixed' ? null : (
         <QuantityField
           id="stages"

@@ -16,7 +16,7 @@ import type { Editing } from './editing';
 import { FromDrawer } from './from-drawer';
 import { MeterSense } from './meter-sense';
 import { MeasuredFields } from './measured-fields';
-import type { BenchPage } from '../transformer-bench/transformer-bench';
+import type { BenchPage } from '../transformer-bench/pages';
 
 type Link = Exclude<DriveLink, 'input'>;
 

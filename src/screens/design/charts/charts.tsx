@@ -50,7 +50,7 @@ export const Charts = memo(function Charts({
   const ofTimeDomain = { prediction, timeDomain, player };
   return (
     <Tabs.Root value={tab} onValueChange={onTab} className="flex h-full flex-col">
-      <Tabs.List aria-label="Charts" className="flex gap-5 overflow-x-auto px-4 pt-1.5 whitespace-nowrap">
+      <Tabs.List aria-label="Charts" className="flex flex-wrap gap-x-4 px-4 pt-1.5 whitespace-nowrap sm:gap-x-5">
         <ChartTab value="load-line">Load line</ChartTab>
         <ChartTab value="stages">Stages</ChartTab>
         <ChartTab value="waveforms">Waveforms</ChartTab>

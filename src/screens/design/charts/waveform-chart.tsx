@@ -17,19 +17,33 @@ import { TimeDomainWaits } from './time-domain-waits';
 import { downloadWaveforms } from './waveforms-file';
 import type { TimeDomain } from '../use-transient';
 
-type Shown = { output: Trace; drive: Trace; chosen: readonly Trace[]; times: Float64Array };
+type Shown = {
+  output: Trace;
+  drive: Trace;
+  chosen: readonly Trace[];
+  times: Float64Array;
+  /** Whether drive and output are of like size and share an axis, so that equal heights are equal volts. */
+  together: boolean;
+};
+
+const greatestOf = (list: readonly Trace[]) =>
+  Math.max(1e-12, ...list.map((trace) => trace.values.reduce((most, value) => Math.max(most, Math.abs(value)), 0)));
+
+/** Up to this ratio two voltages can be read on one axis. */
+const LIKE_SIZE = 5;
 
 /** The scale each axis is drawn in. */
-function scalesOf({ output, drive, chosen, times }: Shown) {
-  const greatest = (list: readonly Trace[]) =>
-    Math.max(1e-12, ...list.flatMap((trace) => Array.from(trace.values, Math.abs)));
+function scalesOf({ output, drive, chosen, times, together }: Shown) {
   return {
     time: engineeringScale(times[times.length - 1], 's'),
-    y: engineeringScale(greatest([output, ...chosen.filter((trace) => axisOf(trace) === 'y')]), 'V'),
-    drive: engineeringScale(greatest([drive]), 'V'),
-    amps: engineeringScale(greatest(chosen.filter((trace) => axisOf(trace) === 'amps')), 'A'),
-    driverVolts: engineeringScale(greatest(chosen.filter((trace) => axisOf(trace) === 'driverVolts')), 'V'),
-    driverAmps: engineeringScale(greatest(chosen.filter((trace) => axisOf(trace) === 'driverAmps')), 'A'),
+    y: engineeringScale(
+      greatestOf([output, ...(together ? [drive] : []), ...chosen.filter((trace) => axisOf(trace) === 'y')]),
+      'V',
+    ),
+    drive: engineeringScale(greatestOf([drive]), 'V'),
+    amps: engineeringScale(greatestOf(chosen.filter((trace) => axisOf(trace) === 'amps')), 'A'),
+    driverVolts: engineeringScale(greatestOf(chosen.filter((trace) => axisOf(trace) === 'driverVolts')), 'V'),
+    driverAmps: engineeringScale(greatestOf(chosen.filter((trace) => axisOf(trace) === 'driverAmps')), 'A'),
   };
 }
 
@@ -43,9 +57,13 @@ type Scales = ReturnType<typeof scalesOf>;
 type Axis = Exclude<keyof Scales, 'time'>;
 
 /** Volts of the output and of nodes on the left; the drive, and currents where some are shown, on the right. */
-function waveformOptions({ times, chosen }: Shown, scales: Scales, colours: Colours): ChartOptions<'line'> {
+function waveformOptions({ times, chosen, together }: Shown, scales: Scales, colours: Colours): ChartOptions<'line'> {
   const { time } = scales;
-  const options = commonOptions(colours, `time in the period, ${time.name}`, `output, ${scales.y.name}`);
+  const options = commonOptions(
+    colours,
+    `time in the period, ${time.name}`,
+    `${together ? 'output and drive' : 'output'}, ${scales.y.name}`,
+  );
   const base = options.scales!.y! as object;
   const onTheRight = (text: string) => ({
     ...base,
@@ -56,7 +74,7 @@ function waveformOptions({ times, chosen }: Shown, scales: Scales, colours: Colo
   options.scales = {
     x: { ...options.scales!.x!, min: 0, max: times[times.length - 1] / time.per } as never,
     y: { ...base, beginAtZero: false } as never,
-    drive: { ...onTheRight(`drive, ${scales.drive.name}`), beginAtZero: false } as never,
+    ...(together ? {} : { drive: { ...onTheRight(`drive, ${scales.drive.name}`), beginAtZero: false } as never }),
     ...Object.fromEntries(
       (Object.keys(TITLES) as (keyof typeof TITLES)[])
         .filter((axis) => chosen.some((trace) => axisOf(trace) === axis))
@@ -82,7 +100,11 @@ function waveformOptions({ times, chosen }: Shown, scales: Scales, colours: Colo
 const paletteOf = (colours: Colours) => [colours.copper, colours.fits, colours.close, colours.over, colours.soft];
 const colourAt = (colours: Colours, index: number) => paletteOf(colours)[index % paletteOf(colours).length];
 
-function waveformData({ output, drive, chosen, times }: Shown, scales: Scales, colours: Colours): ChartData<'line'> {
+function waveformData(
+  { output, drive, chosen, times, together }: Shown,
+  scales: Scales,
+  colours: Colours,
+): ChartData<'line'> {
   const series = (trace: Trace, axis: Axis, colour: string, dash: number[] = []) => ({
     label: trace.name,
     data: Array.from(trace.values, (value, step) => ({
@@ -100,7 +122,7 @@ function waveformData({ output, drive, chosen, times }: Shown, scales: Scales, c
   return {
     datasets: [
       series(output, 'y', colours.climb),
-      series(drive, 'drive', colours.line, [4, 3]),
+      series(drive, together ? 'y' : 'drive', colours.line, [4, 3]),
       ...chosen.map((trace, index) => series(trace, axisOf(trace), colourAt(colours, index))),
     ],
   };
@@ -127,7 +149,10 @@ export function WaveformChart({
   const found = useMemo(() => (waveforms ? new Traces(prediction, waveforms) : null), [prediction, waveforms]);
   if (!found || timeDomain.kind !== 'ready') return <TimeDomainWaits timeDomain={timeDomain} />;
   const chosen = traces.flatMap((id) => found.of(id) ?? []);
-  const shown = { output: found.output(), drive: found.drive(), chosen, times: found.times };
+  const [output, drive] = [found.output(), found.drive()];
+  const ratio = greatestOf([output]) / greatestOf([drive]);
+  const together = ratio < LIKE_SIZE && ratio > 1 / LIKE_SIZE;
+  const shown = { output, drive, chosen, times: found.times, together };
   const scales = scalesOf(shown);
   const { alternating } = prediction.output;
   const meanVolts = signedVolts(timeDomain.run.transient.terminalMeanVolts, prediction.output.polarity);

@@ -18,7 +18,8 @@ export function SaveNotice({ store, onRetry }: { store: EditorStore; onRetry: ()
           title={format(new Date(savedAt), 'd MMM yyyy, HH:mm')}
           suppressHydrationWarning
         >
-          Revision {revision}, saved
+          <span className="sm:hidden">Saved</span>
+          <span className="hidden sm:inline">Revision {revision}, saved</span>
         </span>
       );
     case 'pending':

@@ -97,6 +97,8 @@ function TestFields({ bench }: { bench: BenchEditing }) {
           <button
             type="button"
             aria-label={`Remove section ${at + 1}`}
+            // Tab leads from reading to reading; by keyboard the last is removed by the button below.
+            tabIndex={-1}
             className="justify-self-end text-soft hover:text-ink"
             onClick={() => setReadings(readings.filter((_, other) => other !== at))}
           >
@@ -111,6 +113,15 @@ function TestFields({ bench }: { bench: BenchEditing }) {
       >
         <Plus className="size-3.5" aria-hidden="true" /> Add a section
       </button>
+      {readings.length > 0 ? (
+        <button
+          type="button"
+          className="my-1 ml-4 text-[13px] text-soft hover:text-ink hover:underline"
+          onClick={() => setReadings(readings.slice(0, -1))}
+        >
+          Remove the last
+        </button>
+      ) : null}
       <BenchField
         bench={bench}
         part="ratio"

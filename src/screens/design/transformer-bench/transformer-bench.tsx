@@ -1,33 +1,27 @@
 'use client';
 
 import { Tabs } from 'radix-ui';
-import { useCallback } from 'react';
+import { useCallback, type ComponentType } from 'react';
 import { toast } from 'sonner';
 import { withField } from '@/core/design/change-design';
 import { windingSchema } from '@/core/design/winding-schema';
 import { benchOf } from '@/core/winding/bench';
-import { Panel } from '@/ui/dialog';
 import type { Editing } from '../chain/editing';
 import type { BenchEditing } from './bench-editing';
+import { BENCH_PAGES, type BenchPage } from './pages';
 import { CorePage } from './core-page';
 import { PinsPage } from './pins-page';
 import { RatioPage } from './ratio-page';
 import { ResonancePage } from './resonance-page';
 import { SecondaryPage } from './secondary-page';
 
-const PAGES = [
-  { key: 'ratio', name: 'Ratio', Page: RatioPage },
-  { key: 'resonance', name: 'Resonance', Page: ResonancePage },
-  { key: 'core', name: 'Core and primary', Page: CorePage },
-  { key: 'secondary', name: 'Secondary', Page: SecondaryPage },
-  { key: 'pins', name: 'Pins', Page: PinsPage },
-] as const;
-export type BenchPage = (typeof PAGES)[number]['key'];
-
-/** The page a link leads to, or null where it names none. */
-export function benchPage(name: string | null): BenchPage | null {
-  return PAGES.find(({ key }) => key === name)?.key ?? null;
-}
+const PAGES: Record<BenchPage, ComponentType<{ bench: BenchEditing }>> = {
+  ratio: RatioPage,
+  resonance: ResonancePage,
+  core: CorePage,
+  secondary: SecondaryPage,
+  pins: PinsPage,
+};
 
 const EMPTY_SHEET = windingSchema.parse({});
 
@@ -38,8 +32,7 @@ export function TransformerBench({
   prediction,
   page,
   onPage,
-  onClose,
-}: Editing & { page: BenchPage; onPage: (page: BenchPage) => void; onClose: () => void }) {
+}: Editing & { page: BenchPage; onPage: (page: BenchPage) => void }) {
   const winding = design.winding ?? EMPTY_SHEET;
   const set = useCallback<BenchEditing['set']>(
     (path, value) => {
@@ -68,13 +61,16 @@ export function TransformerBench({
     around: benchOf(design, prediction),
   };
   return (
-    <Panel open onClose={onClose} title="Transformer bench" size="bench">
-      <Tabs.Root value={page} onValueChange={(next) => onPage(next as BenchPage)}>
+    <section aria-labelledby="bench-title" className="mx-auto w-full max-w-5xl px-4 py-4 sm:px-6">
+      <h2 id="bench-title" className="text-base font-semibold">
+        Transformer bench
+      </h2>
+      <Tabs.Root value={page} onValueChange={(next) => onPage(next as BenchPage)} className="mt-2">
         <Tabs.List
           aria-label="Pages of the bench"
-          className="-mt-1 flex gap-5 overflow-x-auto border-b border-rule whitespace-nowrap"
+          className="flex gap-5 overflow-x-auto border-b border-rule whitespace-nowrap"
         >
-          {PAGES.map(({ key, name }) => (
+          {BENCH_PAGES.map(({ key, name }) => (
             <Tabs.Trigger
               key={key}
               value={key}
@@ -84,12 +80,12 @@ export function TransformerBench({
             </Tabs.Trigger>
           ))}
         </Tabs.List>
-        {PAGES.map(({ key, Page }) => (
+        {BENCH_PAGES.map(({ key }) => [key, PAGES[key]] as const).map(([key, Page]) => (
           <Tabs.Content key={key} value={key} className="min-h-[27rem] pt-4">
             <Page bench={bench} />
           </Tabs.Content>
         ))}
       </Tabs.Root>
-    </Panel>
+    </section>
   );
 }

@@ -1,20 +1,17 @@
 'use client';
 
-import { useSearchParams } from 'next/navigation';
+import { usePathname } from 'next/navigation';
 import { useCallback } from 'react';
-import { benchPage, type BenchPage } from './transformer-bench';
+import { benchAddress, benchInPath, type BenchPage } from './pages';
 
 /** Which page of the bench is open is kept in the address: it can be linked to, and the back button closes it. */
-export function useBenchInAddress() {
-  const bench = benchPage(useSearchParams().get('bench'));
-  const go = useCallback((page: BenchPage | null, how: 'pushState' | 'replaceState') => {
-    const address = new URL(window.location.href);
-    if (page) address.searchParams.set('bench', page);
-    else address.searchParams.delete('bench');
-    window.history[how](null, '', address);
-  }, []);
-  const openBench = useCallback((page: BenchPage) => go(page, 'pushState'), [go]);
-  const turnBench = useCallback((page: BenchPage) => go(page, 'replaceState'), [go]);
-  const closeBench = useCallback(() => go(null, 'replaceState'), [go]);
+export function useBenchInAddress(id: string) {
+  const bench = benchInPath(usePathname().split('/').slice(3));
+  const openBench = useCallback((page: BenchPage) => window.history.pushState(null, '', benchAddress(id, page)), [id]);
+  const turnBench = useCallback(
+    (page: BenchPage) => window.history.replaceState(null, '', benchAddress(id, page)),
+    [id],
+  );
+  const closeBench = useCallback(() => window.history.pushState(null, '', `/designs/${id}`), [id]);
   return { bench, openBench, turnBench, closeBench };
 }

@@ -54,6 +54,8 @@ const ROWS: readonly Row[] = [
   },
   { id: 'noLoadVolts' },
   { id: 'outputMeanVolts', digits: 4, mark: ({ output }) => (output.validity === 'rough' ? ' · rough' : null) },
+  { id: 'outputPeakVolts', label: 'peak', inset: true, digits: 4 },
+  { id: 'outputValleyVolts', label: 'valley of the ripple', inset: true, digits: 4 },
   {
     id: 'droopVolts',
     value: (prediction) => (

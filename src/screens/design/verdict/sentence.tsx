@@ -2,10 +2,12 @@ import type { Design } from '@/core/design/design-schema';
 import { isSilent } from '@/core/drive/drive';
 import { isStarved } from '@/core/operating/ladder-inputs';
 import type { Prediction } from '@/core/predict/prediction';
-import { targetOutcome } from '@/core/predict/target';
+import { reachedBy } from '@/core/predict/reached';
+import { targetOutcome, voltsFor } from '@/core/predict/target';
 import { formatQuantity } from '@/core/quantity/format-quantity';
 import { signedVolts } from '@/core/quantity/polarity';
 import { alternatingInTime, overInTimeDomain } from '@/core/transient/comparison';
+import type { Transient } from '@/core/transient/transient';
 import type { TimeDomain } from '../use-transient';
 
 type SentenceProps = { design: Design; prediction: Prediction; timeDomain: TimeDomain };
@@ -80,7 +82,8 @@ export function Sentence({ design, prediction, timeDomain }: SentenceProps) {
         <span className="text-over">No figure:</span> the closed form has none for this drive and load.
       </h2>
     );
-  const reaches = signed(output.meanVolts);
+  const reached = voltsFor(wanted ?? { of: 'mean' }, reachedBy(output))!;
+  const reaches = `${signed(reached)}${wanted && wanted.of !== 'mean' ? FORM_WORDS[wanted.of] : ''}`;
   const atLoad = output.amps ? ` at ${formatQuantity(output.amps, 'A')}` : ' at no load';
   if (!target || !wanted)
     return (
@@ -110,6 +113,8 @@ export function Sentence({ design, prediction, timeDomain }: SentenceProps) {
     </h2>
   );
 }
+
+const FORM_WORDS = { peak: ' at its peaks', valley: ' in the valley of its ripple' };
 
 /** What arrives of an output that nothing rectifies: by the closed form, else by the time domain. */
 function Alternating({ design, prediction, timeDomain }: SentenceProps) {
@@ -145,11 +150,17 @@ function Alternating({ design, prediction, timeDomain }: SentenceProps) {
 /** Whether the time domain's output reaches the target's voltage; null without a target. */
 function reachesTarget(
   { target }: Design,
-  { meanVolts, amps, ripplePeakToPeakVolts }: { meanVolts: number; amps: number; ripplePeakToPeakVolts: number },
+  { meanVolts, minVolts, maxVolts, amps, ripplePeakToPeakVolts }: Transient,
 ): boolean | null {
   return (
     target &&
-    targetOutcome(target, { volts: meanVolts, amps, rippleFraction: ripplePeakToPeakVolts / meanVolts }).voltsMet
+    targetOutcome(target, {
+      volts: meanVolts,
+      peakVolts: maxVolts,
+      valleyVolts: minVolts,
+      amps,
+      rippleFraction: ripplePeakToPeakVolts / meanVolts,
+    }).voltsMet
   );
 }
 

@@ -12,6 +12,7 @@ import type { RankedChange } from '@/core/choose/rank-changes';
 import { formatQuantity } from '@/core/quantity/format-quantity';
 import { findingsBeside } from '@/core/transient/comparison';
 import { showCautionsAgain } from '@/ui/cautions';
+import { FaultyNotice, OfGoodEntries } from '@/ui/faulty-entries';
 import { Quantity } from '@/ui/quantity';
 import { BeforePower } from './before-power';
 import { Figures } from './figures';
@@ -43,27 +44,34 @@ export function Verdict(props: VerdictProps) {
   const { design, prediction, helps, timeDomain, onApply, onChanges, chooseHref, onGo } = props;
   return (
     <section aria-label="Verdict" className="px-4 py-4">
-      <div role="status">
-        <Sentence design={design} prediction={prediction} timeDomain={timeDomain} />
-        <SaidOtherwise design={design} prediction={prediction} timeDomain={timeDomain} />
-        <OverInTime design={design} prediction={prediction} timeDomain={timeDomain} />
-      </div>
-      <Figures design={design} prediction={prediction} />
-      {isSilent(prediction.drive) || isStarved(design.transformer, design.ladder.topology) ? null : (
-        <TimeDomainPanel design={design} prediction={prediction} timeDomain={timeDomain} />
-      )}
-      <Findings findings={findingsBeside(design, prediction, transientOf(timeDomain))} onApply={onApply} onGo={onGo} />
-      <WeakestParts prediction={prediction} />
-      {helps ? <WouldHelp change={helps} onApply={onApply} /> : null}
-      {prediction.output.alternating ? null : (
-        <button type="button" className="mt-1.5 text-[13px] text-copper hover:underline" onClick={onChanges}>
-          What each change would do…
-        </button>
-      )}
-      <Link href={chooseHref} className="mt-1 block text-[13px] text-copper hover:underline">
-        Choose what to build for this target…
-      </Link>
-      <BeforePower checks={prediction.beforePower} />
+      <FaultyNotice />
+      <OfGoodEntries>
+        <div role="status">
+          <Sentence design={design} prediction={prediction} timeDomain={timeDomain} />
+          <SaidOtherwise design={design} prediction={prediction} timeDomain={timeDomain} />
+          <OverInTime design={design} prediction={prediction} timeDomain={timeDomain} />
+        </div>
+        <Figures design={design} prediction={prediction} />
+        {isSilent(prediction.drive) || isStarved(design.transformer, design.ladder.topology) ? null : (
+          <TimeDomainPanel design={design} prediction={prediction} timeDomain={timeDomain} />
+        )}
+        <Findings
+          findings={findingsBeside(design, prediction, transientOf(timeDomain))}
+          onApply={onApply}
+          onGo={onGo}
+        />
+        <WeakestParts prediction={prediction} />
+        {helps ? <WouldHelp change={helps} onApply={onApply} /> : null}
+        {prediction.output.alternating ? null : (
+          <button type="button" className="mt-1.5 text-[13px] text-copper hover:underline" onClick={onChanges}>
+            What each change would do…
+          </button>
+        )}
+        <Link href={chooseHref} className="mt-1 block text-[13px] text-copper hover:underline">
+          Choose what to build for this target…
+        </Link>
+        <BeforePower checks={prediction.beforePower} />
+      </OfGoodEntries>
       <NotDead prediction={prediction} />
     </section>
   );

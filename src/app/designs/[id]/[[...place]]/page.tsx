@@ -3,15 +3,17 @@ import { notFound } from 'next/navigation';
 import { isId } from '@/app/api/answers';
 import { DamagedScreen } from '@/screens/design/damaged-screen';
 import { DesignScreen } from '@/screens/design/design-screen';
+import { benchInPath } from '@/screens/design/transformer-bench/pages';
 import { findDesign, isDamaged } from '@/server/designs';
 
 export const dynamic = 'force-dynamic';
 
-type Props = { params: Promise<{ id: string }> };
+/** Under a design's address each of its pages has its own; they share what is typed and not yet saved. */
+type Props = { params: Promise<{ id: string; place?: string[] }> };
 
 async function stored(params: Props['params']) {
-  const { id } = await params;
-  return isId(id) ? findDesign(id) : null;
+  const { id, place = [] } = await params;
+  return isId(id) && (place.length === 0 || benchInPath(place) !== null) ? findDesign(id) : null;
 }
 
 export async function generateMetadata({ params }: Props): Promise<Metadata> {
