@@ -1,6 +1,6 @@
 import { newDesign } from '@/core/design/new-design';
 import { predict } from '@/core/predict/predict';
-import { climbLayout, labelsThatFit, potentialColour, scaleFigure } from './climb-layout';
+import { climbLayout, labelsThatFit, pictureScale, potentialColour, scaleFigure } from './climb-layout';
 
 const labelled = (stages: number, height: number, loadAmps: number) => {
   const base = newDesign('layout');
@@ -41,3 +41,11 @@ it('figures beside the scale are in the scale’s own unit, whatever their size'
 
 it('colours a ladder that climbs nowhere as ground', () =>
   expect(potentialColour(0, 0)).toBe(potentialColour(0, 1000)));
+
+it('a picture grows with a large screen, by its lesser side, and not without end', () => {
+  expect(pictureScale(668, 390)).toBe(1);
+  expect(pictureScale(1380, 430)).toBe(1);
+  expect(pictureScale(1035, 645)).toBeCloseTo(1.5, 12);
+  expect(pictureScale(9000, 9000)).toBe(2);
+  expect(pictureScale(100, 100)).toBe(1);
+});

@@ -54,6 +54,15 @@ const THREE_COLUMNS = {
 const LEAST_VOLTS = 1e-3;
 const MARGIN = { top: 30, bottom: 34, left: 52, right: 14 };
 
+/** A picture of this size is drawn at its own scale; larger ones grow with it, up to so many times. */
+const UNSCALED = { width: 690, height: 430 };
+const MOST_SCALE = 2;
+
+/** How many times larger than usual a picture of so many pixels is drawn. */
+export function pictureScale(width: number, height: number): number {
+  return Math.min(MOST_SCALE, Math.max(1, Math.min(width / UNSCALED.width, height / UNSCALED.height)));
+}
+
 export function climbLayout(
   prediction: Prediction,
   targetVolts: number | null,

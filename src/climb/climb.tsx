@@ -8,7 +8,7 @@ import { quantityParts, formatQuantity } from '@/core/quantity/format-quantity';
 import { fitOf } from '@/core/quantity/margin';
 import type { Motion } from '@/core/transient/motion';
 import { FitMark } from '@/ui/fit-mark';
-import { climbLayout, nodeX, potentialColour, scaleFigure, type ClimbLayout } from './climb-layout';
+import { climbLayout, nodeX, pictureScale, potentialColour, scaleFigure, type ClimbLayout } from './climb-layout';
 import { ClimbMotion } from './climb-motion';
 import { ClimbCapacitor, ClimbDiode } from './climb-parts';
 import { capacitorPlace, diodePlace, hundredth, nodesById, standing, tenth } from './climb-places';
@@ -113,9 +113,13 @@ const Drawing = memo(function Drawing({
   onTrace,
   player,
   ghost,
-  width,
-  height,
+  width: shownWidth,
+  height: shownHeight,
 }: ClimbProps & { width: number; height: number }) {
+  // On a large screen everything grows with the picture: parts, labels and lines alike.
+  const scale = pictureScale(shownWidth, shownHeight);
+  const [width, height] = [shownWidth / scale, shownHeight / scale];
+  const box = { width: shownWidth, height: shownHeight, viewBox: `0 0 ${width} ${height}` };
   const svg = useRef<SVGSVGElement>(null);
   const layout = useMemo(
     () => climbLayout(prediction, targetVolts, width, height, ghost?.prediction),
@@ -157,15 +161,8 @@ const Drawing = memo(function Drawing({
   const diodes = prediction.diodes.map((part) => ({ part, place: diodePlace(part, layout, nodes) }));
 
   return (
-    <div data-climb="" className="relative" style={{ width, height }}>
-      <svg
-        ref={svg}
-        width={width}
-        height={height}
-        role="group"
-        aria-label="Ladder drawn by potential"
-        className="block select-none"
-      >
+    <div data-climb="" className="relative" style={{ width: shownWidth, height: shownHeight }}>
+      <svg ref={svg} {...box} role="group" aria-label="Ladder drawn by potential" className="block select-none">
         <Scale layout={layout} negative={negative} />
         {targetVolts === null ? null : (
           <TargetLine
@@ -247,12 +244,7 @@ const Drawing = memo(function Drawing({
       </svg>
       {motion ? (
         // A picture of its own, so that the still one beneath is not painted anew with each frame.
-        <svg
-          width={width}
-          height={height}
-          aria-hidden="true"
-          className="pointer-events-none absolute inset-0 will-change-transform"
-        >
+        <svg {...box} aria-hidden="true" className="pointer-events-none absolute inset-0 will-change-transform">
           <ClimbMotion prediction={prediction} layout={layout} motion={motion} player={player} negative={negative} />
         </svg>
       ) : null}

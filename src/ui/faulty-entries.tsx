@@ -39,7 +39,7 @@ export function useReportFault(faulty: boolean): void {
 export function OfGoodEntries({ children, className = '' }: { children: ReactNode; className?: string }) {
   const faulty = useContext(FaultyContext);
   return (
-    <div className={`${className} ${faulty ? 'opacity-45' : ''}`} data-of-last-good={faulty ? 'yes' : undefined}>
+    <div className={className} data-of-last-good={faulty ? 'yes' : undefined}>
       {children}
     </div>
   );

@@ -79,7 +79,7 @@ test('another row is looked at by name; a choice goes into the design it started
   await page.goto(`/designs/${id}`);
   await page.getByRole('link', { name: 'Choose what to build' }).click();
   await expect(page).toHaveURL(/\/choose\?design=/);
-  await expect(page.getByRole('textbox', { name: 'Output, mean' })).toHaveValue('5k');
+  await expect(page.getByRole('textbox', { name: 'Output, mean' })).toHaveValue('-5k');
   await expect(page.getByText('1.00 kV peak')).toBeVisible();
   await page.getByRole('radio', { name: 'All listed' }).click();
   await page.getByLabel('Bipolar').check();

@@ -67,7 +67,7 @@ test('works at 390 px: nothing to scroll sideways, edits take effect', async ({ 
   await expect(page.getByRole('region', { name: 'Part D3' })).toBeVisible();
   await openLink(page, 'Load');
   await page.getByLabel('Load current').fill('20u');
-  await saved(page, 2);
+  await expect(page.getByText('Saved', { exact: true })).toBeVisible();
   expect(await overflow()).toBe(0);
   await page.goto(`${page.url().replace('/designs/', '/choose?design=')}`);
   await page.getByRole('radio', { name: 'Any value' }).click();

@@ -83,6 +83,25 @@ test('export and import give the same design', async ({ page, request }) => {
   expect(await exported(page)).toEqual(design);
 });
 
+test('each row has its small Climb and what it is built of; a range of targets leaves the others out', async ({
+  page,
+  request,
+}) => {
+  for (const file of ['flocking-applicator', 'teaching-tripler', 'photomultiplier-bias'])
+    await shelve(request, demoDesign(file));
+  await page.goto('/');
+  const row = page.getByRole('row', { name: /Flocking applicator/ });
+  await expect(row).toContainText('Resonant push-pull · half-wave · 8 stages');
+  await expect(page.locator('tbody tr svg[viewBox="0 0 46 40"]')).toHaveCount(3);
+  await page.getByLabel('Target from').fill('1k');
+  await page.getByLabel('to', { exact: true }).fill('10k');
+  await expect(page.locator('tbody tr')).toHaveCount(1);
+  await expect(page.locator('tbody tr')).toContainText('Photomultiplier bias');
+  await page.getByLabel('Target from').fill('50k');
+  await page.getByRole('button', { name: 'Show any target' }).click();
+  await expect(page.locator('tbody tr')).toHaveCount(3);
+});
+
 test('a file dropped on the shelf is imported', async ({ page }) => {
   await page.goto('/');
   const text = writeDesignText(newDesign('Dropped in'));

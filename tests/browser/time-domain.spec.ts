@@ -66,7 +66,7 @@ test('the time domain stands beside the closed form as the core computes it, and
   const { transient } = finish(transientOf(design));
   const cell = (name: string) => page.locator(`[data-time-domain=${name}]`);
   await expect(cell('outputMeanVolts')).toBeVisible();
-  expect(plain(await cell('outputMeanVolts').innerText())).toBe(say(transient.meanVolts, 'V', 4));
+  expect(plain(await cell('outputMeanVolts').innerText())).toBe(say(-transient.meanVolts, 'V', 4));
   expect(plain(await cell('rippleVolts').innerText())).toBe(say(transient.ripplePeakToPeakVolts, 'V', 4));
   expect(plain(await cell('inputWatts').innerText())).toBe(say(transient.watts.in - transient.watts.driver, 'W', 4));
   await expect(cell('why')).toContainText('Settled within');
@@ -268,7 +268,7 @@ test('a long charge-up shows its progress, stops when asked, and can be asked fo
   await page.getByRole('tab', { name: 'Charge-up' }).click();
   await page.getByRole('button', { name: 'Run every period' }).click();
   await expect(page.getByRole('progressbar', { name: 'Charge-up' })).toBeVisible();
-  await page.getByRole('button', { name: 'Stop' }).click();
+  await page.getByRole('button', { name: 'Stop', exact: true }).click();
   await expect(page.getByText('Stopped.')).toBeVisible();
   await page.getByRole('button', { name: 'Show the envelope' }).click();
   await expect(page.locator('[data-charge-up=envelope]')).toContainText('95 % after');
@@ -288,7 +288,7 @@ test('a keystroke ends the work on the design before it, and only the last oneâ€
   );
 });
 
-test('drag in the waveforms magnifies, and the whole period comes back', async ({ page, request }) => {
+test('drag with shift in the waveforms magnifies, and the whole period comes back', async ({ page, request }) => {
   await page.goto(`/designs/${await shelve(request, demoDesign('dust-plate-precipitator'))}`);
   await page.keyboard.press('w');
   const chart = page.getByRole('img', { name: /^Waveforms over one period/ });
@@ -298,9 +298,11 @@ test('drag in the waveforms magnifies, and the whole period comes back', async (
   const whole = await picture();
   const box = (await chart.boundingBox())!;
   await page.mouse.move(box.x + box.width * 0.3, box.y + box.height * 0.4);
+  await page.keyboard.down('Shift');
   await page.mouse.down();
   await page.mouse.move(box.x + box.width * 0.5, box.y + box.height * 0.4, { steps: 5 });
   await page.mouse.up();
+  await page.keyboard.up('Shift');
   await page.mouse.move(box.x + 2, box.y - 30);
   await expect.poll(picture).not.toBe(whole);
   await page.getByRole('button', { name: 'Whole period' }).click();

@@ -80,6 +80,8 @@ it.each([
   ['cap 100p @dear', /price/],
   ['choke 10mH 1A', /does not keep a “choke”/],
   ['zener 12V x5', /does not keep a “zener”/],
+  ['zener diode 12V x5', /does not keep a “zener”/],
+  ['fuse 2A', /does not keep a “fuse”/],
   ['cap 100 1kV', /10.0.pF.*10p.*100p/],
   ['cap 10 6kV', /“10” is not understood/],
   ['cap 10F 6kV', /A capacitor of 10.0.F/],

@@ -110,30 +110,9 @@ function wordsOf(line: string): string[] {
   }, []);
 }
 
-/** Kinds of part that people have and the drawer does not keep: named, so that none becomes something else. */
-const NOT_KEPT: ReadonlyMap<string, string> = new Map(
-  [
-    'choke',
-    'inductor',
-    'coil',
-    'zener',
-    'varistor',
-    'mov',
-    'tvs',
-    'fuse',
-    'switch',
-    'relay',
-    'thyristor',
-    'scr',
-    'triac',
-    'igbt',
-    'tube',
-    'lamp',
-  ].map((word) => [
-    word,
-    `The drawer does not keep a “${word}”: note it in the design, or write a part of one of its kinds.`,
-  ]),
-);
+/** What people have and the drawer does not keep: named, so that none becomes something else. Some are also words of a name. */
+const NOT_KEPT = /^(zener|varistor|mov|tvs|thyristor|scr|triac|igbt|choke|inductor)s?$/i;
+const NOT_KEPT_ALONE = /^(coil|fuse|switch|relay|tube|lamp|battery)s?$/i;
 
 /** Diodes by the numbers that many makers give alike, 1 A and 3 A (from memory; a data sheet beats them). */
 const ONE_AMPERE_VOLTS = [50, 100, 200, 400, 600, 800, 1000];
@@ -208,10 +187,13 @@ function kindOf(words: readonly string[]): PartKind | null {
  */
 export function readPartLine(line: string, id: string): { ok: true; part: Part } | { ok: false; reason: string } {
   const words = wordsOf(line);
-  const notKept = words
-    .map((word) => NOT_KEPT.get(word.toLowerCase().replace(/s$/, '')))
-    .find((reason) => reason !== undefined);
-  if (notKept) return { ok: false, reason: notKept };
+  const namesKind = words.some((word) => kindWord(word) !== undefined);
+  const notKept = words.find((word) => NOT_KEPT.test(word) || (!namesKind && NOT_KEPT_ALONE.test(word)));
+  if (notKept)
+    return {
+      ok: false,
+      reason: `The drawer does not keep a “${notKept}”: note it in the design, or write a part of one of its kinds.`,
+    };
   const kind = kindOf(words);
   if (words.length === 0) return { ok: false, reason: 'Nothing entered. Write a part, such as 100p 15kV cer x30.' };
   if (!kind)

@@ -1,9 +1,21 @@
 import type { Design } from '../design/design-schema';
 import type { Polarity } from '../quantity/polarity';
+import { DRIVER_KINDS } from '../drive/driver-kinds';
+import type { PartColumn } from '../topology/network';
+import { TOPOLOGY_KINDS } from '../topology/topologies';
 import { FIGURES } from './figures';
+import type { Prediction } from './prediction';
 import { predict, WITHOUT_OPTIMUM } from './predict';
 import { reachedBy } from './reached';
 import { voltsFor } from './target';
+
+/** A Climb small enough for a row: magnitudes, V. */
+export type SmallClimb = {
+  rungs: { volts: number; noLoadVolts: number; column: PartColumn }[];
+  highest: number;
+  lowest: number;
+  targetVolts: number | null;
+};
 
 /** What the shelf tells of a design at a glance. */
 export type ShelfRow = {
@@ -17,6 +29,10 @@ export type ShelfRow = {
   reachedVolts: number | null;
   targetMet: boolean | null;
   smallestMargin: number | null;
+  /** Null where nothing climbs. */
+  climb: SmallClimb | null;
+  /** Driver, topology and stages in a line. */
+  build: string;
 };
 
 /** The row of one design, from the same prediction that its screen shows; volts, amperes, margin as a fraction. */
@@ -31,5 +47,29 @@ export function shelfRow(design: Design): ShelfRow {
     reachedVolts: voltsFor(design.target ?? { of: 'mean' }, reachedBy(prediction.output)),
     targetMet: prediction.target?.met ?? null,
     smallestMargin: FIGURES.smallestMargin.read(prediction),
+    climb: smallClimb(prediction, design.target?.volts ?? null),
+    build: buildWords(design),
   };
+}
+
+/** Rungs that a small picture can show apart. */
+const MOST_RUNGS = 24;
+
+function smallClimb({ nodes, output, terminals }: Prediction, targetVolts: number | null): SmallClimb | null {
+  if (output.alternating) return null;
+  const all = nodes.flatMap(({ column, meanVolts, noLoadVolts }) =>
+    column === 'ground' || column === 'source' ? [] : [{ column, volts: meanVolts ?? noLoadVolts, noLoadVolts }],
+  );
+  const every = Math.ceil(all.length / MOST_RUNGS);
+  const rungs = all.filter((_, index) => (all.length - 1 - index) % every === 0);
+  // A target across two sides stands half on either.
+  const target = targetVolts === null ? null : terminals.return === 'ground' ? targetVolts : targetVolts / 2;
+  const heights = [0, target ?? 0, ...all.flatMap(({ volts, noLoadVolts }) => [volts, noLoadVolts])];
+  return { rungs, highest: Math.max(...heights), lowest: Math.min(...heights), targetVolts: target };
+}
+
+function buildWords({ driver, ladder }: Design): string {
+  const { name, stages, stagesEach } = TOPOLOGY_KINDS[ladder.topology];
+  const counted = `${ladder.stages} ${ladder.stages === 1 ? 'stage' : 'stages'}${stagesEach ? ' a side' : ''}`;
+  return [DRIVER_KINDS[driver.kind].name, name.toLowerCase(), ...(stages === 'fixed' ? [] : [counted])].join(' · ');
 }

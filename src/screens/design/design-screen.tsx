@@ -7,32 +7,31 @@ import { useStore } from 'zustand';
 import { largestGain } from '@/core/choose/rank-changes';
 import type { StoredDesign } from '@/core/design/design-messages';
 import { predict } from '@/core/predict/predict';
-import type { Prediction } from '@/core/predict/prediction';
 import { asSettled } from '@/core/transient/comparison';
-import type { Transient } from '@/core/transient/transient';
 import { buttonStyle } from '@/ui/button';
 import { FaultyEntries, OfGoodEntries } from '@/ui/faulty-entries';
 import { TopBar } from '@/ui/top-bar';
 import { UndoButtons } from '@/ui/undo-buttons';
 import { Chain } from './chain/chain';
 import { linksOf, type Link } from './chain/links';
-import { Climb } from '@/climb/climb';
-import { PartPanel } from './part-panel';
 import { ExportMenu } from './export-menu';
 import { Heading } from './heading';
 import { Notes } from './notes';
+import { PagesOfDesign } from './pages-of-design';
+import { PaneSplitter } from './pane-splitter';
+import { Picture } from './picture';
 import { ConflictDialog } from './saving/conflict-dialog';
 import { createEditorStore, type EditorStore } from './saving/editor-store';
 import { HistoryDialog } from './saving/history-dialog';
 import { SaveNotice } from './saving/save-notice';
 import { useAutosave } from './saving/use-autosave';
-import { BENCH_PAGES, type BenchPage } from './transformer-bench/pages';
 import { TransformerBench } from './transformer-bench/transformer-bench';
 import { useBenchInAddress } from './transformer-bench/use-bench-in-address';
 import { useBefore } from './use-before';
 import { useDesignCommands } from './use-design-commands';
 import { useElectrical } from './use-electrical';
 import { useMotion } from './use-motion';
+import { usePaneSizes } from './use-pane-sizes';
 import { useRankedChanges } from './use-ranked-changes';
 import { usePartChoice } from './use-part-choice';
 import { useTransient, WAITING } from './use-transient';
@@ -71,6 +70,8 @@ function OneDesign({ stored }: { stored: StoredDesign }) {
   const motion = useMotion(laterPrediction, timeDomain, choice.tab);
   const { bench, openBench, turnBench, closeBench } = useBenchInAddress(stored.id);
 
+  const { sizes } = usePaneSizes();
+  const paneStyle = Object.fromEntries(Object.entries(sizes).map(([pane, size]) => [`--${pane}`, `${size}px`]));
   const transient = timeDomain.kind === 'ready' ? timeDomain.run.transient : null;
   const settled = useMemo(
     () => (transient ? asSettled(laterPrediction, transient) : null),
@@ -122,14 +123,15 @@ function OneDesign({ stored }: { stored: StoredDesign }) {
           <TransformerBench store={store} design={design} prediction={prediction} page={bench} onPage={turnBench} />
         </main>
       ) : (
-        <main className="grid min-h-0 flex-1 lg:grid-cols-[296px_minmax(0,1fr)_316px]">
-          <aside
-            aria-label="Chain"
-            className="order-2 min-h-0 overflow-y-auto border-rule px-4 py-1.5 lg:order-none lg:border-r"
-          >
+        <main
+          className="grid min-h-0 flex-1 lg:grid-cols-[min(var(--chain),28vw)_1px_minmax(0,1fr)_1px_min(var(--verdict),32vw)]"
+          style={paneStyle}
+        >
+          <aside aria-label="Chain" className="order-2 min-h-0 overflow-y-auto px-4 py-1.5 lg:order-none">
             <Chain store={store} prediction={prediction} open={link} onOpen={setLink} onBench={openBench} />
             <Notes store={store} />
           </aside>
+          <PaneSplitter pane="chain" at="left" label="Width of the chain" />
           <div className="order-1 flex min-h-0 min-w-0 flex-col lg:order-none">
             <div className="flex items-start justify-between gap-3 px-4 pt-2.5">
               <Heading store={store} />
@@ -158,7 +160,8 @@ function OneDesign({ stored }: { stored: StoredDesign }) {
                 ghost={ghost}
               />
             </OfGoodEntries>
-            <OfGoodEntries className="h-[270px] shrink-0 border-t border-rule sm:h-[230px]">
+            <PaneSplitter pane="charts" at="below" label="Height of the charts" />
+            <OfGoodEntries className="h-[270px] shrink-0 border-t border-rule sm:h-[230px] lg:h-[min(var(--charts),60vh)] lg:border-t-0">
               <Charts
                 design={laterDesign}
                 prediction={laterPrediction}
@@ -174,7 +177,8 @@ function OneDesign({ stored }: { stored: StoredDesign }) {
               />
             </OfGoodEntries>
           </div>
-          <div className="order-3 min-h-0 overflow-y-auto border-rule lg:order-none lg:border-l">
+          <PaneSplitter pane="verdict" at="right" label="Width of the verdict" />
+          <div className="order-3 min-h-0 overflow-y-auto lg:order-none">
             <Verdict
               design={design}
               prediction={prediction}
@@ -211,84 +215,8 @@ function OneDesign({ stored }: { stored: StoredDesign }) {
   );
 }
 
-/** What belongs to a design, each with its own address. */
-function PagesOfDesign({
-  bench,
-  onDesign,
-  onBench,
-}: {
-  /** Whether that is the page on screen. */
-  bench: boolean;
-  onDesign: () => void;
-  onBench: (page: BenchPage) => void;
-}) {
-  const style = `${buttonStyle('quiet')} aria-[current=page]:bg-tint aria-[current=page]:text-ink`;
-  return (
-    <nav aria-label="Pages of the design" className="no-print flex gap-1">
-      <button type="button" aria-current={bench ? undefined : 'page'} className={style} onClick={onDesign}>
-        Design
-      </button>
-      <button
-        type="button"
-        aria-current={bench ? 'page' : undefined}
-        className={style}
-        onClick={() => onBench(BENCH_PAGES[0].key)}
-      >
-        Transformer
-      </button>
-    </nav>
-  );
-}
-
 function Undoing({ store }: { store: EditorStore }) {
   const canUndo = useStore(store.temporal, (state) => state.pastStates.length > 0);
   const canRedo = useStore(store.temporal, (state) => state.futureStates.length > 0);
   return <UndoButtons canUndo={canUndo} canRedo={canRedo} onUndo={store.undo} onRedo={store.redo} />;
-}
-
-type PictureProps = {
-  design: StoredDesign['design'];
-  prediction: Prediction;
-  settled: Prediction | null;
-  transient: Transient | null;
-  choice: ReturnType<typeof usePartChoice>;
-  motion: ReturnType<typeof useMotion>;
-  ghost: ReturnType<typeof useBefore>['ghost'];
-};
-
-/** The Climb, from the time domain once that is there, and the story of the selected part under it. */
-function Picture({ design, prediction, settled, transient, choice, motion, ghost }: PictureProps) {
-  if (prediction.output.alternating)
-    return (
-      <p className="flex flex-1 items-center justify-center px-8 py-10 text-center text-soft">
-        No ladder: the winding stands at the load, and there is nothing to climb. Waveforms, below, has its voltage.
-      </p>
-    );
-  return (
-    <>
-      <div className="flex h-[26rem] min-h-0 flex-none flex-col lg:h-auto lg:flex-1">
-        <Climb
-          prediction={settled ?? prediction}
-          fromTimeDomain={settled !== null}
-          targetVolts={design.target?.volts ?? null}
-          selected={choice.part}
-          onSelect={choice.choosePart}
-          traces={choice.traced}
-          onTrace={choice.trace}
-          player={motion.player}
-          waiting={motion.waiting}
-          ghost={ghost}
-        />
-      </div>
-      {choice.part ? (
-        <PartPanel
-          prediction={prediction}
-          transient={transient}
-          peaksSpread={design.spread.peaks}
-          id={choice.part}
-          onClose={() => choice.choosePart(null)}
-        />
-      ) : null}
-    </>
-  );
 }

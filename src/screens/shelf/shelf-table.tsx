@@ -8,6 +8,7 @@ import { formatFaults, type Fault } from '@/core/schema/faults';
 import { FIGURES } from '@/core/predict/figures';
 import type { ShelfRow } from '@/core/predict/shelf-row';
 import { fitOf } from '@/core/quantity/margin';
+import { SmallClimb } from '@/climb/small-climb';
 import { FitMark } from '@/ui/fit-mark';
 import { Quantity } from '@/ui/quantity';
 import { RowMenu, SortableTable, sortableColumns } from '@/ui/sortable-table';
@@ -28,9 +29,22 @@ const columns = column.columns([
     header: 'Design',
     sortFn: 'alphanumeric',
     cell: ({ row }) => (
-      <Link href={`/designs/${row.original.id}`} className="font-medium break-words hover:text-copper hover:underline">
-        {row.original.name}
-      </Link>
+      <span className="flex items-center gap-3">
+        {row.original.damaged || !row.original.climb ? (
+          <span className="hidden w-[46px] shrink-0 md:block" />
+        ) : (
+          <SmallClimb {...row.original.climb} />
+        )}
+        <span className="min-w-0">
+          <Link
+            href={`/designs/${row.original.id}`}
+            className="font-medium break-words hover:text-copper hover:underline"
+          >
+            {row.original.name}
+          </Link>
+          {row.original.damaged ? null : <span className="block text-[13px] text-soft">{row.original.build}</span>}
+        </span>
+      </span>
     ),
   }),
   column.accessor(
@@ -116,7 +130,7 @@ export function ShelfTable({ rows, ...act }: { rows: ShelvedDesign[] } & Actions
       headings={HEADINGS}
       rowId={(row) => row.id}
       lead="name"
-      leadWidth="md:max-w-[22rem]"
+      leadWidth="md:max-w-[26rem]"
       cellPadding="md:py-2.5"
       menu={(row) => (
         <RowMenu

@@ -12,6 +12,7 @@ import type { Fault } from '@/core/schema/faults';
 import { buttonStyle } from '@/ui/button';
 import { useCommands } from '@/ui/commands';
 import { ImportButton } from '@/ui/import-button';
+import { QuantityField } from '@/ui/quantity-field';
 import { TopBar } from '@/ui/top-bar';
 import { BadFile, NameDialog } from './dialogs';
 import { useShelfChanges } from './use-shelf-changes';
@@ -19,11 +20,20 @@ import { ShelfTable, type ShelvedDesign, type SoundRow } from './shelf-table';
 
 type Asking = { kind: 'new' } | { kind: 'rename'; row: SoundRow } | { kind: 'bad-file'; file: string; faults: Fault[] };
 
+/** Targets looked for, V; null is no limit. */
+type Range = { from: number | null; to: number | null };
+const ANY_TARGET: Range = { from: null, to: null };
+
+/** Whether a target lies within a range; without a target only within no limits. */
+const isWithin = (volts: number | null, { from, to }: Range) =>
+  (from === null && to === null) || (volts !== null && volts >= (from ?? 0) && volts <= (to ?? Infinity));
+
 /** All designs: find, open, start, copy, rename, put away, bring back, import and export. */
 export function Shelf({ designs }: { designs: ShelvedDesign[] }) {
   const [search, setSearch] = useState('');
   const [archived, setShowArchived] = useState(false);
   const [asking, setAsking] = useState<Asking | null>(null);
+  const [range, setRange] = useState<Range>(ANY_TARGET);
   const fileInput = useRef<HTMLInputElement>(null);
   const searchInput = useRef<HTMLInputElement>(null);
 
@@ -32,9 +42,11 @@ export function Shelf({ designs }: { designs: ShelvedDesign[] }) {
     return designs.filter(
       (row) =>
         row.archived === archived &&
-        (wanted === '' || `${row.name} ${row.damaged ? '' : row.design.notes}`.toLowerCase().includes(wanted)),
+        (wanted === '' ||
+          `${row.name} ${row.damaged ? '' : `${row.build} ${row.design.notes}`}`.toLowerCase().includes(wanted)) &&
+        isWithin(row.damaged ? null : row.targetVolts, range),
     );
-  }, [designs, search, archived]);
+  }, [designs, search, archived, range]);
   const archivedCount = designs.filter((row) => row.archived).length;
 
   const { create, archive, rename } = useShelfChanges();
@@ -89,6 +101,8 @@ export function Shelf({ designs }: { designs: ShelvedDesign[] }) {
           </button>
         </div>
 
+        {designs.length > 1 ? <TargetRange range={range} onRange={setRange} /> : null}
+
         {shown.length > 0 ? (
           <ShelfTable
             rows={shown}
@@ -99,7 +113,13 @@ export function Shelf({ designs }: { designs: ShelvedDesign[] }) {
             onExportRaw={(row) => window.location.assign(rawDocumentHref(row.id))}
           />
         ) : (
-          <EmptyShelf search={search} archived={archived} onNew={() => setAsking({ kind: 'new' })} />
+          <EmptyShelf
+            search={search}
+            ranged={range.from !== null || range.to !== null}
+            onAnyTarget={() => setRange(ANY_TARGET)}
+            archived={archived}
+            onNew={() => setAsking({ kind: 'new' })}
+          />
         )}
 
         <p className="mt-4 text-[13px] text-soft">
@@ -161,7 +181,52 @@ function Asked({
   );
 }
 
-function EmptyShelf({ search, archived, onNew }: { search: string; archived: boolean; onNew: () => void }) {
+/** Only designs whose target lies in a range. */
+function TargetRange({ range, onRange }: { range: Range; onRange: (range: Range) => void }) {
+  const limit = (name: keyof Range) => (value: number | null) => {
+    if (value === 0) return 'A voltage above zero.';
+    // Magnitudes: a sign tells only the polarity.
+    onRange({ ...range, [name]: value === null ? null : Math.abs(value) });
+    return null;
+  };
+  return (
+    <div className="mt-3 flex flex-wrap items-baseline gap-x-4 text-[13px]" role="group" aria-label="Targets shown">
+      <QuantityField
+        label="Target from"
+        unit="V"
+        optional
+        placeholder="any"
+        value={range.from}
+        onValue={limit('from')}
+      />
+      <QuantityField label="to" unit="V" optional placeholder="any" value={range.to} onValue={limit('to')} />
+    </div>
+  );
+}
+
+function EmptyShelf({
+  search,
+  ranged,
+  onAnyTarget,
+  archived,
+  onNew,
+}: {
+  search: string;
+  /** Whether only some targets are shown. */
+  ranged: boolean;
+  onAnyTarget: () => void;
+  archived: boolean;
+  onNew: () => void;
+}) {
+  if (ranged)
+    return (
+      <p className="mt-16 text-center text-soft">
+        No design here has a target in that range{search.trim() === '' ? '' : ' and that name'}.{' '}
+        <button type="button" className="text-copper underline" onClick={onAnyTarget}>
+          Show any target
+        </button>
+      </p>
+    );
   if (search.trim() !== '')
     return (
       <p className="mt-16 text-center text-soft">

@@ -1,0 +1,57 @@
+'use client';
+
+import { Climb } from '@/climb/climb';
+import type { StoredDesign } from '@/core/design/design-messages';
+import type { Prediction } from '@/core/predict/prediction';
+import type { Transient } from '@/core/transient/transient';
+import { PartPanel } from './part-panel';
+import type { useBefore } from './use-before';
+import type { useMotion } from './use-motion';
+import type { usePartChoice } from './use-part-choice';
+
+type PictureProps = {
+  design: StoredDesign['design'];
+  prediction: Prediction;
+  settled: Prediction | null;
+  transient: Transient | null;
+  choice: ReturnType<typeof usePartChoice>;
+  motion: ReturnType<typeof useMotion>;
+  ghost: ReturnType<typeof useBefore>['ghost'];
+};
+
+/** The Climb, from the time domain once that is there, and the story of the selected part under it. */
+export function Picture({ design, prediction, settled, transient, choice, motion, ghost }: PictureProps) {
+  if (prediction.output.alternating)
+    return (
+      <p className="flex flex-1 items-center justify-center px-8 py-10 text-center text-soft">
+        No ladder: the winding stands at the load, and there is nothing to climb. Waveforms, below, has its voltage.
+      </p>
+    );
+  return (
+    <>
+      <div className="flex h-[26rem] min-h-0 flex-none flex-col lg:h-auto lg:flex-1">
+        <Climb
+          prediction={settled ?? prediction}
+          fromTimeDomain={settled !== null}
+          targetVolts={design.target?.volts ?? null}
+          selected={choice.part}
+          onSelect={choice.choosePart}
+          traces={choice.traced}
+          onTrace={choice.trace}
+          player={motion.player}
+          waiting={motion.waiting}
+          ghost={ghost}
+        />
+      </div>
+      {choice.part ? (
+        <PartPanel
+          prediction={prediction}
+          transient={transient}
+          peaksSpread={design.spread.peaks}
+          id={choice.part}
+          onClose={() => choice.choosePart(null)}
+        />
+      ) : null}
+    </>
+  );
+}
