@@ -314,15 +314,23 @@ describe('what is chosen', () => {
       for (const shape of shapesOf('half-wave', stages, true))
         for (const part of capacitors)
           for (const stick of diodes)
-            for (const parallel of [1, 2]) {
+            for (const [parallel, longerCapacitors, longerDiodes] of [
+              [1, 0, 0],
+              [1, 1, 0],
+              [1, 0, 1],
+              [2, 0, 0],
+              [2, 1, 0],
+              [2, 0, 1],
+            ]) {
               const candidate = {
                 shape,
                 variant: { design: base, driveScale: 1, frequencyFactor: 1 },
                 capacitor: part,
-                capacitorSeries: seriesFor('capacitor', part, 6000)!,
+                capacitorSeries: seriesFor('capacitor', part, 6000)! + longerCapacitors,
                 parallel,
                 diode: stick,
-                diodeSeries: seriesFor('diode', { ratedVolts: stick.peakInverseVolts, tolerance: 0 }, 6000)!,
+                diodeSeries:
+                  seriesFor('diode', { ratedVolts: stick.peakInverseVolts, tolerance: 0 }, 6000)! + longerDiodes,
               } as Parameters<typeof designOf>[0];
               const design = designOf(candidate, asked);
               const used = partsUsed(design);
@@ -349,7 +357,16 @@ describe('what is chosen', () => {
     const best = all.filter((one) => !all.some((other) => beats(other.costs, one.costs)));
     const told = (design: Design) => JSON.stringify(design.ladder);
     expect(all.length).toBeGreaterThan(best.length + 5);
-    expect(rows.map(({ design }) => told(design)).sort()).toEqual(best.map(({ design }) => told(design)).sort());
+    // The search compares by the quick evaluation, which knows a margin to half a percent: what is better than a row by less
+    // than that may be missing, and nothing else is.
+    const found = new Set(rows.map(({ design }) => told(design)));
+    const tried = new Map(all.map((one) => [told(one.design), one]));
+    for (const row of found) expect(best.some(({ design }) => told(design) === row)).toBe(true);
+    const asGood = (one: readonly number[], other: readonly number[]) =>
+      one.every((cost, at) => cost === other[at] || cost <= other[at] * 1.005);
+    const missing = best.filter(({ design }) => !found.has(told(design)));
+    expect(missing.length).toBeLessThan(0.1 * best.length);
+    for (const one of missing) expect([...found].some((row) => asGood(tried.get(row)!.costs, one.costs))).toBe(true);
   });
 
   it('says what one part more would bring, where the drawer has too few of one', () => {

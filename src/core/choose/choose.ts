@@ -11,7 +11,7 @@ export type Choices = {
   evaluated: number;
   of: number;
   fitting: number;
-  /** Best all in one first: what none of the others beats, or what comes nearest when nothing reaches the target. */
+  /** Those that overshoot the target least first, the best all in one first among about as close ones: what none of the others beats, or what comes nearest when nothing reaches the target. */
   rows: ChoiceRow[];
   reached: boolean;
   purchases: Purchase[];
@@ -83,7 +83,9 @@ export function* choose(task: SearchTask, most = MOST_ROWS): Generator<ChoosingS
       if (row) rows.push(row);
       yield progress(0.9);
     }
-  const best = reached ? thinned(unbeaten(rows), most, rowFamily) : nearestFirst(rows, requirements).slice(0, most);
+  const best = reached
+    ? closestFirst(thinned(unbeaten(rows), most, rowFamily))
+    : nearestFirst(rows, requirements).slice(0, most);
   const purchases: Purchase[] = [];
   for (const purchase of state.purchases.values()) {
     const [row] = thinned(
@@ -102,6 +104,18 @@ const rowFamily = ({ family }: ChoiceRow) => family;
 
 function rowsOf(candidates: readonly Candidate[], requirements: Requirements): ChoiceRow[] {
   return candidates.flatMap((candidate) => rowOf(candidate, requirements) ?? []);
+}
+
+/** How far over the target counts as as close, as upper ends of bands: within one the best all in one comes first. */
+const CLOSE_BANDS = [0.1, 0.25, 0.5, 1, 2];
+
+/** Rows that overshoot the target least first; the order they come in decides among those about as close. */
+function closestFirst(rows: readonly ChoiceRow[]): ChoiceRow[] {
+  const band = ({ excess }: ChoiceRow) => {
+    const at = CLOSE_BANDS.findIndex((end) => excess <= end);
+    return at < 0 ? CLOSE_BANDS.length : at;
+  };
+  return [...rows].sort((a, b) => band(a) - band(b));
 }
 
 function nearestFirst(rows: readonly ChoiceRow[], { target }: Requirements): ChoiceRow[] {

@@ -63,6 +63,8 @@ const MOST_NEAREST = 40;
 /** Without load this many times the lowest that reaches the target asks for a droop that nobody wants. */
 const FAR_ABOVE = 4;
 const LOOKS_A_STEP = 100;
+/** By how many parts a string is tried longer than its stress asks for: more margin, for more parts. */
+const LENGTHENED = [0, 1];
 /** Drives are calculated anew for capacitances at the input that differ by more than this fraction. */
 const FOOT_STEP = 0.04;
 
@@ -84,7 +86,8 @@ function stageCounts(topology: Topology, { fewestStages, mostStages }: Requireme
  * Every way to build a ladder that the task leaves open, by the closed form:
  * topologies, stage counts, gradings, drives, capacitors in strings and banks,
  * diodes in strings. Strings are the shortest that carry the stress with the
- * required margin. Kept is what no other beats.
+ * required margin, and one of the two by one part longer. Kept is what no other
+ * beats.
  *
  * @yields after every hundred candidates the same state, further on; those that
  *   cannot reach the target even without droop are passed over in one go, and
@@ -162,29 +165,32 @@ function* evaluations(
   const diodes = stocks.diodes.flatMap(({ part, free: count }) => {
     // Strays bring less across a diode, never more.
     const stress = (free?.reversePerPeak ?? 2) * highest;
-    const series = seriesFor('diode', { ratedVolts: part.peakInverseVolts, tolerance: 0 }, stress, leastMargin);
-    if (series === null) return [];
+    const shortest = seriesFor('diode', { ratedVolts: part.peakInverseVolts, tolerance: 0 }, stress, leastMargin);
+    if (shortest === null) return [];
     const { forwardVolts, forwardAmps, junctionFarads, junctionVolts } = part;
-    const junction = effectiveJunction(junctionFarads, junctionVolts, (2 * least) / series, forwardVolts) / series;
-    return [
-      {
+    return LENGTHENED.map((more) => {
+      const series = shortest + more;
+      const junction = effectiveJunction(junctionFarads, junctionVolts, (2 * least) / series, forwardVolts) / series;
+      return {
         part,
         count,
+        more,
         series,
         wanted: series * shape.diodes,
         strayFarads: base.ladder.strayFarads + junction,
         drop: series * forwardDrop(forwardVolts, forwardAmps, target.amps),
-      },
-    ];
+      };
+    });
   });
   const capacitors = stocks.capacitors.flatMap(({ part, free: count }) => {
     const series = seriesFor('capacitor', part, (free?.workingPerPeak ?? 2) * highest, leastMargin);
-    return series === null ? [] : [{ part, count, series }];
+    return series === null ? [] : LENGTHENED.map((more) => ({ part, count, more, series: series + more }));
   });
   state.evaluated +=
-    mostParallel * (stocks.capacitors.length * stocks.diodes.length - capacitors.length * diodes.length);
+    mostParallel *
+    (stocks.capacitors.length * stocks.diodes.length - (capacitors.length * diodes.length) / LENGTHENED.length ** 2);
   let looked = 0;
-  for (const { part, count, series } of capacitors)
+  for (const { part, count, more, series } of capacitors)
     for (let parallel = 1; parallel <= mostParallel; parallel += 1) {
       // The first capacitor stands half of what the others do and keeps more: a little is given away here.
       const kept =
@@ -194,7 +200,9 @@ function* evaluations(
       const farads = (kept * part.farads * parallel) / series;
       const wanted = series * parallel * shape.units;
       for (const diode of diodes) {
-        state.evaluated += 1;
+        // Both strings longer than need be is a ladder for more volts, which another shape is better at.
+        if (more + diode.more > 1) continue;
+        if (more + diode.more === 0) state.evaluated += 1;
         const [capacitorsMissing, diodesMissing] = [
           Math.max(0, wanted - count),
           Math.max(0, diode.wanted - diode.count),

@@ -100,7 +100,7 @@ export function ChooseScreen({
         <form
           aria-label="Requirements"
           onSubmit={(event) => event.preventDefault()}
-          className="no-print border-b border-rule lg:overflow-y-auto lg:border-r lg:border-b-0"
+          className="no-print order-last border-t border-rule lg:order-none lg:overflow-y-auto lg:border-t-0 lg:border-r"
         >
           <RequirementsForm
             requirements={requirements}
@@ -152,7 +152,14 @@ export function ChooseScreen({
             />
           ) : null}
           {rows.length > 0 ? (
-            <ChoicesTable rows={rows} chosen={chosen} polarity={polarity} settled={settled} onChoose={setChosenKey} />
+            <>
+              <ChoicesTable rows={rows} chosen={chosen} polarity={polarity} settled={settled} onChoose={setChosenKey} />
+              <p className="mt-2 text-[13px] text-soft">
+                Those that overshoot the target least come first. Strings are tried as long as their stress asks for and
+                one part longer; ladders that without load stand at over four times what reaches the target are passed
+                over, and of many alike few are listed.
+              </p>
+            </>
           ) : null}
         </div>
       </main>

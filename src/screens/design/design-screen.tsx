@@ -117,8 +117,9 @@ function OneDesign({ stored }: { stored: StoredDesign }) {
       {bench ? (
         <main className="min-h-0 flex-1 overflow-y-auto">
           <div className="mx-auto flex w-full max-w-5xl items-start justify-between gap-3 px-4 pt-2.5 sm:px-6">
-            <Heading store={store} />
-            <PagesOfDesign bench onDesign={closeBench} onBench={openBench} />
+            <Heading store={store}>
+              <PagesOfDesign bench onDesign={closeBench} onBench={openBench} />
+            </Heading>
           </div>
           <TransformerBench store={store} design={design} prediction={prediction} page={bench} onPage={turnBench} />
         </main>
@@ -134,20 +135,21 @@ function OneDesign({ stored }: { stored: StoredDesign }) {
           <PaneSplitter pane="chain" at="left" label="Width of the chain" />
           <div className="order-1 flex min-h-0 min-w-0 flex-col lg:order-none">
             <div className="flex items-start justify-between gap-3 px-4 pt-2.5">
-              <Heading store={store} />
-              <div className="no-print flex shrink-0 flex-wrap justify-end gap-1 pt-0.5">
-                <PagesOfDesign bench={false} onDesign={closeBench} onBench={openBench} />
-                <button type="button" className={buttonStyle('quiet')} onClick={() => setDialog('history')}>
-                  History
-                </button>
-                <ExportMenu
-                  design={design}
-                  prediction={prediction}
-                  waveforms={
-                    electrical === laterDesign && timeDomain.kind === 'ready' ? timeDomain.run.waveforms : null
-                  }
-                />
-              </div>
+              <Heading store={store}>
+                <div className="no-print flex shrink-0 flex-wrap justify-end gap-1 pt-0.5">
+                  <PagesOfDesign bench={false} onDesign={closeBench} onBench={openBench} />
+                  <button type="button" className={buttonStyle('quiet')} onClick={() => setDialog('history')}>
+                    History
+                  </button>
+                  <ExportMenu
+                    design={design}
+                    prediction={prediction}
+                    waveforms={
+                      electrical === laterDesign && timeDomain.kind === 'ready' ? timeDomain.run.waveforms : null
+                    }
+                  />
+                </div>
+              </Heading>
             </div>
             <OfGoodEntries className="flex min-h-0 flex-1 flex-col">
               <Picture

@@ -2,7 +2,7 @@
 
 import Target from 'lucide-react/icons/target';
 import { Popover } from 'radix-ui';
-import { useState } from 'react';
+import { useState, type ReactNode } from 'react';
 import { useStore } from 'zustand';
 import { TARGET_FORMS, type Design } from '@/core/design/design-schema';
 import { TARGET_FORM_NAMES } from '@/core/predict/target';
@@ -12,12 +12,17 @@ import { Choice } from '@/ui/choice';
 import { QuantityField } from '@/ui/quantity-field';
 import type { EditorStore } from './saving/editor-store';
 
-/** The design's name and its target, both edited in place. */
-export function Heading({ store }: { store: EditorStore }) {
+/** The design's name and its target, both edited in place, with what can be done with it beside the name. */
+export function Heading({ store, children }: { store: EditorStore; children: ReactNode }) {
   const design = useStore(store, (state) => state.design);
   return (
     <div className="min-w-0 flex-1">
-      <NameField store={store} name={design.name} />
+      <div className="flex flex-wrap items-start justify-end gap-x-3 sm:flex-nowrap">
+        <div className="min-w-0 flex-[1_1_100%] sm:flex-1">
+          <NameField store={store} name={design.name} />
+        </div>
+        {children}
+      </div>
       <Popover.Root>
         <Popover.Trigger className="-ml-1 flex max-w-full items-center gap-1.5 rounded px-1 text-left text-soft hover:bg-tint hover:text-ink">
           <Target className="size-3.5 shrink-0" aria-hidden="true" />

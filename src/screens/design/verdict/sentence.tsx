@@ -16,7 +16,8 @@ type SentenceProps = { design: Design; prediction: Prediction; timeDomain: TimeD
 export function Sentence({ design, prediction, timeDomain }: SentenceProps) {
   const { output, target } = prediction;
   const wanted = design.target;
-  const signed = (volts: number) => formatQuantity(signedVolts(volts, output.polarity), 'V');
+  const signed = (volts: number, significant = 3) =>
+    formatQuantity(signedVolts(volts, output.polarity), 'V', significant);
   const style = 'text-[17px] leading-snug font-semibold tracking-tight';
   if (isSilent(prediction.drive))
     return (
@@ -83,7 +84,8 @@ export function Sentence({ design, prediction, timeDomain }: SentenceProps) {
       </h2>
     );
   const reached = voltsFor(wanted ?? { of: 'mean' }, reachedBy(output))!;
-  const reaches = `${signed(reached)}${wanted && wanted.of !== 'mean' ? FORM_WORDS[wanted.of] : ''}`;
+  const digits = wanted ? digitsApart(reached, wanted.volts) : 3;
+  const reaches = `${signed(reached, digits)}${wanted && wanted.of !== 'mean' ? FORM_WORDS[wanted.of] : ''}`;
   const atLoad = output.amps ? ` at ${formatQuantity(output.amps, 'A')}` : ' at no load';
   if (!target || !wanted)
     return (
@@ -96,7 +98,7 @@ export function Sentence({ design, prediction, timeDomain }: SentenceProps) {
   const parts = [
     target.voltsMet
       ? `${formatQuantity(excess, '%', 2)} above the target`
-      : `${formatQuantity(-excess, '%', 2)} short of ${signed(wanted.volts)}`,
+      : `${formatQuantity(-excess, '%', 2)} short of ${signed(wanted.volts, digits)}`,
   ];
   if (!target.ampsMet) parts.push(`but the target’s ${formatQuantity(wanted.amps, 'A')} is not reached`);
   return (
@@ -112,6 +114,12 @@ export function Sentence({ design, prediction, timeDomain }: SentenceProps) {
           : `, over the ${formatQuantity(wanted.ripplePeakToPeakFraction!, '%', 2)} wanted.`}
     </h2>
   );
+}
+
+/** Digits that tell two voltages apart that are not the same, from three to six. */
+function digitsApart(one: number, other: number): number {
+  const alike = (digits: number) => formatQuantity(one, 'V', digits) === formatQuantity(other, 'V', digits);
+  return one === other ? 3 : ([3, 4, 5].find((digits) => !alike(digits)) ?? 6);
 }
 
 const FORM_WORDS = { peak: ' at its peaks', valley: ' in the valley of its ripple' };
