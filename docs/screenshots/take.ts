@@ -110,6 +110,28 @@ const SHOTS: Shot[] = [
     },
   },
   {
+    file: 'motion',
+    theme: 'light',
+    width: 1280,
+    height: 800,
+    show: async (page) => {
+      await open('teaching tripler')(page);
+      await page.getByRole('tab', { name: 'Waveforms' }).click();
+      await page.getByRole('slider', { name: 'Moment' }).fill('0.24');
+    },
+  },
+  {
+    file: 'look',
+    theme: 'dark',
+    width: 1280,
+    height: 800,
+    show: async (page) => {
+      await page.goto(`${address}/look?step=4`);
+      await page.getByRole('button', { name: /^The top one/ }).click();
+      await page.getByRole('slider', { name: 'Moment' }).fill('0.22');
+    },
+  },
+  {
     file: 'charge-up',
     theme: 'dark',
     width: 1280,
@@ -118,6 +140,7 @@ const SHOTS: Shot[] = [
       await open('Electrospinning bench pair')(page);
       await page.getByRole('tab', { name: 'Charge-up' }).click();
       await page.locator('[data-charge-up]').waitFor();
+      await page.getByRole('slider', { name: 'Moment' }).fill('0.3');
     },
   },
   {

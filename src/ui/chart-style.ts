@@ -13,7 +13,8 @@ import {
 } from 'chart.js';
 import zoomPlugin from 'chartjs-plugin-zoom';
 import { useTheme } from 'next-themes';
-import { useMemo, useSyncExternalStore } from 'react';
+import { useMemo } from 'react';
+import { useMounted } from './use-mounted';
 
 export type Colours = Record<
   'ink' | 'soft' | 'rule' | 'copper' | 'climb' | 'summit' | 'line' | 'sheet' | 'fits' | 'close' | 'over',
@@ -23,11 +24,7 @@ export type Colours = Record<
 /** The palette as Chart.js wants it: computed colours, read again when the theme changes. */
 export function useColours(): Colours | null {
   const { resolvedTheme } = useTheme();
-  const mounted = useSyncExternalStore(
-    () => () => undefined,
-    () => true,
-    () => false,
-  );
+  const mounted = useMounted();
   return useMemo(() => {
     if (!mounted || !resolvedTheme) return null;
     const style = getComputedStyle(document.documentElement);

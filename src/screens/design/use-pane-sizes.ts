@@ -47,6 +47,8 @@ const usePanes = create<PaneSizes>()(
 
 /** How wide and high the panes are, kept in this browser. */
 export function usePaneSizes(): PaneSizes {
-  useEffect(() => void usePanes.persist.rehydrate(), []);
+  useEffect(() => {
+    if (!usePanes.persist.hasHydrated()) void usePanes.persist.rehydrate();
+  }, []);
   return usePanes();
 }
