@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import type { Page } from '@playwright/test';
 import { newDesign } from '../../src/core/design/new-design';
-import { demoDesign, expect, openLink, saved, shelve, stagesField, test } from './fixtures';
+import { demoDesign, expect, openLink, shelve, stagesField, test } from './fixtures';
 
 const AXE = readFileSync('node_modules/axe-core/axe.min.js', 'utf8');
 

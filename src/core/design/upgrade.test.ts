@@ -95,7 +95,7 @@ describe('version 2 to 3', () => {
 
 describe('version 3 to 4', () => {
   const upgraded = (target: unknown) => {
-    const { polarity: _, ...ladder } = newDesign('Old').ladder;
+    const ladder = without(newDesign('Old').ladder, 'polarity');
     const reading = readDesign({ ...JSON.parse(JSON.stringify(newDesign('Old'))), version: 3, ladder, target });
     if (!reading.ok) throw new Error(JSON.stringify(reading.faults));
     return reading.design;

@@ -201,7 +201,9 @@ function NotDead({ prediction }: { prediction: Prediction }) {
           {energy.hazardous
             ? ', over the usual limit of 45 µC to 15 kV or 350 mJ above (IEC 61010-1, from memory)'
             : ''}
-          . It is not dead until you have measured it: under 60 V at the terminal and across every capacitor.{' '}
+          . It is not dead until you have measured it:{' '}
+          {output.noLoadVolts > HAZARDOUS_DC_VOLTS ? 'under 60 V' : 'no voltage'} at the terminal and across every
+          capacitor.{' '}
         </>
       )}
       <button type="button" className="font-medium text-copper hover:underline" onClick={showCautionsAgain}>
