@@ -20,6 +20,8 @@ type QuantityFieldProps = {
   shownDigits?: number;
   hint?: ReactNode;
   id?: string;
+  /** Whether it is the value of a part, as it may be printed on it. */
+  printed?: boolean;
   /** Takes an RMS value that the text says alternates, where the field has a place for such. */
   onAlternating?: (rmsVolts: number) => string | null;
   /** What a bare number stands for, where that is not the usual of the unit. */
@@ -63,7 +65,7 @@ export function QuantityField(props: QuantityFieldProps) {
       setDraft({ text, standsFor: null, fault: refused });
       return;
     }
-    const reading = readQuantity(text, unit, typedIn);
+    const reading = readQuantity(text, unit, typedIn, props.printed);
     if (!reading.ok) {
       setDraft({ text, standsFor: value, fault: reading.reason, offers: reading.offers });
       return;

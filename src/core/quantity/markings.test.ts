@@ -43,7 +43,7 @@ it('three digits of a series that is sold may be a marking; round hundreds are n
 
 describe('in a field', () => {
   const values = (text: string, unit: 'F' | 'Ω') => {
-    const reading = readQuantity(text, unit);
+    const reading = readQuantity(text, unit, undefined, true);
     return reading.ok ? reading.value : (reading.offers ?? []).map(({ value }) => value);
   };
   it('a marking with its letter is taken, one without is asked about, and so is a number of farads', () => {
@@ -56,6 +56,8 @@ describe('in a field', () => {
     expect(values('1e-9', 'F')).toBe(1e-9);
     expect(values('103', 'Ω')).toEqual([10e3, 103]);
     expect(values('470', 'Ω')).toBe(470);
+    // A meter's reading is what it says.
+    expect(readQuantity('103', 'Ω')).toEqual({ ok: true, value: 103 });
   });
   it('volts may be marked direct or alternating', () => {
     for (const text of ['2kV DC', '2 kV dc', '2000VDC', '2kV=', '2k DC'])

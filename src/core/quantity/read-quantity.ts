@@ -67,13 +67,20 @@ const refuse = (reason: string): QuantityReading => ({ ok: false, reason });
  *   '%' the result is the fraction: `2` and `2 %` both give 0.02
  * @param typedIn what a number without a unit stands for: millimetres where
  *   lengths are read, millitesla for flux density, else the unit itself
+ * @param printed whether ohms are those of a part, on which three digits are a
+ *   marking, and not those of a meter's reading
  * @returns the value in SI base units, or the reason the text is refused
  * @remarks Never throws. The sign is kept: whether a negative value makes
  *   sense is for the design schema to say. The decimal digits are never
  *   rounded: `4n7` is the same double as `4.7e-9`. Source: IEC 60062 (letter
  *   in place of the decimal point), from memory.
  */
-export function readQuantity(text: string, unit: Unit = '', typedIn: WrittenUnit = typedUnit(unit)): QuantityReading {
+export function readQuantity(
+  text: string,
+  unit: Unit = '',
+  typedIn: WrittenUnit = typedUnit(unit),
+  printed = false,
+): QuantityReading {
   const tidy = text
     .trim()
     .replace(/[\u2212\u2013]/g, '-')
@@ -84,7 +91,7 @@ export function readQuantity(text: string, unit: Unit = '', typedIn: WrittenUnit
   if (tidy === '') return refuse(`Nothing entered. Write a value such as ${example}.`);
   const factors = tidy.split(/\s*([x×*]|\/(?=\s*[\d.,]|$))\s*/);
   if (factors.length > 1) return calculated(factors, unit, typedIn, example);
-  return asMarked(tidy, unit) ?? asVolts(tidy, unit, typedIn) ?? asWritten(tidy, unit, typedIn, example);
+  return asMarked(tidy, unit, printed) ?? asVolts(tidy, unit, typedIn) ?? asWritten(tidy, unit, typedIn, example);
 }
 
 /** "2x470k", "470p*2", "3/2": one factor is the quantity, the others are plain numbers. */
@@ -117,7 +124,7 @@ function calculated(factors: readonly string[], unit: Unit, typedIn: WrittenUnit
 const NO_FARADS = 1e-3;
 
 /** What is printed on a part, or a bare number that may be that; null for what is plainly a value. */
-function asMarked(tidy: string, unit: Unit): QuantityReading | null {
+function asMarked(tidy: string, unit: Unit, printed: boolean): QuantityReading | null {
   if (unit === 'F') {
     const marking = capacitorMarking(tidy);
     const isBare = /^\d+([.,]\d+)?$/.test(tidy);
@@ -128,7 +135,7 @@ function asMarked(tidy: string, unit: Unit): QuantityReading | null {
   if (unit !== 'Ω') return null;
   const marking = resistorMarking(tidy);
   if (marking) return { ok: true, value: marking.value };
-  const likely = likelyResistorCode(tidy);
+  const likely = printed ? likelyResistorCode(tidy) : null;
   if (likely === null) return null;
   return {
     ok: false,

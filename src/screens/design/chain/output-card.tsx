@@ -44,6 +44,7 @@ export function OutputFields({ store, design, prediction }: Editing) {
     <>
       <QuantityField
         label="Series resistor"
+        printed
         unit="Ω"
         value={design.output.seriesOhms}
         onValue={(value) => edit('$.output.seriesOhms', value)}
@@ -53,6 +54,7 @@ export function OutputFields({ store, design, prediction }: Editing) {
       {design.output.seriesOhms > 0 ? <Ratings store={store} design={design} of="series" /> : null}
       <QuantityField
         label="Bleeder"
+        printed
         unit="Ω"
         optional
         placeholder="none"

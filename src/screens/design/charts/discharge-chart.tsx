@@ -143,6 +143,7 @@ export function DischargeChart({
       <div className="overflow-y-auto pt-1 text-[13px]">
         <QuantityField
           label="Discharge resistor"
+          printed
           unit="Ω"
           value={ohms}
           onValue={positive(setOhms, 'A resistance above zero.')}
