@@ -28,10 +28,9 @@ test('the Climb plays, pauses, steps from diode to diode and goes back to the st
   await page.keyboard.press('x');
   await expect(page.locator(moment)).not.toHaveText(stood);
   const seen = new Set<string>();
-  for (const event of motion.events) {
+  for (let stepped = 0; stepped < motion.events.length; stepped += 1) {
     seen.add((await picture.getAttribute('data-conducting')) ?? '');
     await page.getByRole('button', { name: 'To the next diode that starts or stops' }).click();
-    void event;
   }
   for (const id of ['D1', 'D2', 'D3']) expect([...seen].some((conducting) => conducting.includes(id))).toBe(true);
   await page.getByRole('button', { name: 'Back to the steady picture' }).click();
@@ -51,9 +50,7 @@ test('one moment in Climb and waveforms: dragging in either moves both, with the
   const seconds = async () => Number(await line.getAttribute('data-seconds'));
   expect(await seconds()).toBeCloseTo(0.015, 4);
   const output = valueAt(motion.output, placeAt(motion, 0.75));
-  await expect(page.locator(moment)).toContainText(
-    `output ${say(output, 'V')}`.replace(/ (?=V)/, '\u202f').slice(0, 11),
-  );
+  await expect(page.locator(moment)).toContainText(`output ${say(output, 'V')}`);
   const chart = page.getByRole('img', { name: /^Waveforms over one period/ });
   const box = (await chart.boundingBox())!;
   await page.mouse.move(box.x + box.width * 0.3, box.y + box.height / 2);

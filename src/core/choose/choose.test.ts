@@ -357,13 +357,13 @@ describe('what is chosen', () => {
     const best = all.filter((one) => !all.some((other) => beats(other.costs, one.costs)));
     const told = (design: Design) => JSON.stringify(design.ladder);
     expect(all.length).toBeGreaterThan(best.length + 5);
-    // The search compares by the quick evaluation, which knows a margin to half a percent: what is better than a row by less
-    // than that may be missing, and nothing else is.
+    // The search compares by the quick evaluation, which differs from the prediction in the last digits: what is better than a
+    // row by less than a ten-thousandth may be missing (2 of 30 here, better by 0.002 % at most), and nothing else is.
     const found = new Set(rows.map(({ design }) => told(design)));
     const tried = new Map(all.map((one) => [told(one.design), one]));
     for (const row of found) expect(best.some(({ design }) => told(design) === row)).toBe(true);
     const asGood = (one: readonly number[], other: readonly number[]) =>
-      one.every((cost, at) => cost === other[at] || cost <= other[at] * 1.005);
+      one.every((cost, at) => cost === other[at] || cost <= other[at] * 1.0001);
     const missing = best.filter(({ design }) => !found.has(told(design)));
     expect(missing.length).toBeLessThan(0.1 * best.length);
     for (const one of missing) expect([...found].some((row) => asGood(tried.get(row)!.costs, one.costs))).toBe(true);
