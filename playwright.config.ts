@@ -8,8 +8,8 @@ export default defineConfig({
   workers: stages.length,
   retries: 0,
   // A loaded machine may be many times slower; what hangs still ends.
-  timeout: 90_000,
-  expect: { timeout: 15_000 },
+  timeout: 180_000,
+  expect: { timeout: 45_000 },
   reporter: [['list'], ['json']],
   use: {
     trace: 'off',

@@ -17,23 +17,24 @@ import { PREDICTION_FORMAT, PREDICTION_VERSION, type Prediction } from './predic
 import { reachedBy } from './reached';
 import { targetOutcome } from './target';
 
-/** What a prediction may leave out: the search for the best number of stages takes most of its time. */
-export type PredictOptions = { optimum: boolean };
+/** The best number of stages where it is known already: the search for it takes most of a prediction's time. */
+export type PredictOptions = { optimum: number | null };
 
 /** For whoever asks for many designs, or for nothing that the optimum tells. */
-export const WITHOUT_OPTIMUM: PredictOptions = { optimum: false };
+export const WITHOUT_OPTIMUM: PredictOptions = { optimum: null };
 
 /**
  * The prediction of a design: the one pass from design document to every
  * figure on screen, in files and on paper, stage by stage.
  *
  * @param design complete, as `readDesign` returns it
+ * @param known what is not to be searched for
  * @returns SI base units; the mean output is what a dc meter shows. Where the
  *   closed form does not hold, loaded figures are null and a finding says so.
  *   Never throws for a design that passed the schema.
  * @remarks Equations, sources and valid ranges: docs/physics.md.
  */
-export function predict(design: Design, { optimum }: PredictOptions = { optimum: true }): Prediction {
+export function predict(design: Design, known?: PredictOptions): Prediction {
   const operating = operatingPoint(design);
   const { atFullDrive, ladder, point, demand, inputs, driveScale } = operating;
   const ripple = point && rippleAt(ladder, point.ladderAmps, point.droop.sourceAngle).peakToPeakVolts;
@@ -70,7 +71,7 @@ export function predict(design: Design, { optimum }: PredictOptions = { optimum:
     output,
     target: design.target && targetOutcome(design.target, reachedBy(output)),
     input,
-    optimumStages: optimum ? optimumStages(design) : null,
+    optimumStages: known ? known.optimum : optimumStages(design),
     textbookOptimumStages: textbookOptimum(design, operating),
     smallestMargin: margins.length ? margins[0].margin : null,
     margins,

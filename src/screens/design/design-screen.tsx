@@ -6,6 +6,7 @@ import { toast } from 'sonner';
 import { useStore } from 'zustand';
 import { largestGain } from '@/core/choose/rank-changes';
 import type { StoredDesign } from '@/core/design/design-messages';
+import { optimumStages } from '@/core/predict/optimum-stages';
 import { predict } from '@/core/predict/predict';
 import { asSettled } from '@/core/transient/comparison';
 import { buttonStyle } from '@/ui/button';
@@ -55,9 +56,11 @@ function OneDesign({ stored }: { stored: StoredDesign }) {
   const saveNow = useAutosave(store);
   const design = useStore(store, (state) => state.design);
   const electrical = useElectrical(design);
-  const prediction = useMemo(() => predict(electrical), [electrical]);
   // Figures follow the keystroke at once; picture and curves may follow a frame later, and skip states typed over.
   const laterDesign = useDeferredValue(electrical);
+  // The search for the best count takes longer than all else; it follows with the picture.
+  const optimum = useMemo(() => optimumStages(laterDesign), [laterDesign]);
+  const prediction = useMemo(() => predict(electrical, { optimum }), [electrical, optimum]);
   const laterPrediction = useDeferredValue(prediction);
   const { timeDomain, client } = useTransient(laterDesign);
   const ranked = useRankedChanges(laterDesign, client);
