@@ -1,7 +1,7 @@
 'use client';
 
 import dynamic from 'next/dynamic';
-import { useCallback, useDeferredValue, useMemo, useState } from 'react';
+import { memo, useCallback, useDeferredValue, useMemo, useState } from 'react';
 import { toast } from 'sonner';
 import { useStore } from 'zustand';
 import { largestGain } from '@/core/choose/rank-changes';
@@ -113,10 +113,7 @@ function OneDesign({ stored }: { stored: StoredDesign }) {
 
   return (
     <div className="flex min-h-full flex-col lg:h-full">
-      <TopBar here="design">
-        <SaveNotice store={store} onRetry={() => void saveNow()} />
-        <Undoing store={store} />
-      </TopBar>
+      <Bar store={store} saveNow={saveNow} />
       {bench ? (
         <main className="min-h-0 flex-1 overflow-y-auto">
           <div className="mx-auto flex w-full max-w-5xl items-start justify-between gap-3 px-4 pt-2.5 sm:px-6">
@@ -145,8 +142,7 @@ function OneDesign({ stored }: { stored: StoredDesign }) {
                     History
                   </button>
                   <ExportMenu
-                    design={design}
-                    prediction={prediction}
+                    store={store}
                     waveforms={
                       electrical === laterDesign && timeDomain.kind === 'ready' ? timeDomain.run.waveforms : null
                     }
@@ -219,6 +215,15 @@ function OneDesign({ stored }: { stored: StoredDesign }) {
     </div>
   );
 }
+
+const Bar = memo(function Bar({ store, saveNow }: { store: EditorStore; saveNow: () => Promise<void> }) {
+  return (
+    <TopBar here="design">
+      <SaveNotice store={store} onRetry={() => void saveNow()} />
+      <Undoing store={store} />
+    </TopBar>
+  );
+});
 
 function Undoing({ store }: { store: EditorStore }) {
   const canUndo = useStore(store.temporal, (state) => state.pastStates.length > 0);

@@ -2,60 +2,61 @@
 
 import ChevronDown from 'lucide-react/icons/chevron-down';
 import { DropdownMenu } from 'radix-ui';
+import { memo } from 'react';
 import { toast } from 'sonner';
 import { pngOf, stillOfClimb } from '@/climb/still';
 import { designFileName, downloadBlob, downloadDesign, downloadText } from '@/client/design-file';
-import type { Design } from '@/core/design/design-schema';
-import type { Prediction } from '@/core/predict/prediction';
+import { predict, WITHOUT_OPTIMUM } from '@/core/predict/predict';
 import type { Waveforms } from '@/core/transient/measure';
 import { buttonStyle } from '@/ui/button';
 import { downloadWaveforms } from './charts/waveforms-file';
+import type { EditorStore } from './saving/editor-store';
 
 /** What can be taken away of a design, each with the file it gives. */
-export function ExportMenu({
-  design,
-  prediction,
+export const ExportMenu = memo(function ExportMenu({
+  store,
   waveforms,
 }: {
-  design: Design;
-  prediction: Prediction;
+  store: EditorStore;
   /** Null until the time domain is ready. */
   waveforms: Waveforms | null;
 }) {
+  const present = () => store.getState().design;
+  const fileName = (ending: string) => designFileName(present().name, ending);
   const still = () => {
-    const picture = stillOfClimb(design.name);
+    const picture = stillOfClimb(present().name);
     if (!picture) toast.error('There is no Climb on screen to make a picture of.');
     return picture;
   };
   const asSvg = () => {
     const picture = still();
-    if (picture) downloadText(designFileName(design.name, 'climb.svg'), 'image/svg+xml', picture.svg);
+    if (picture) downloadText(fileName('climb.svg'), 'image/svg+xml', picture.svg);
   };
   const asPng = async () => {
     const picture = still();
     if (!picture) return;
     try {
-      downloadBlob(designFileName(design.name, 'climb.png'), await pngOf(picture));
+      downloadBlob(fileName('climb.png'), await pngOf(picture));
     } catch {
       toast.error('The picture could not be made here; take the SVG instead.');
     }
   };
   const entries: { name: string; gives: string; run: () => void; ready?: boolean }[] = [
-    { name: 'Design', gives: 'to open here again', run: () => downloadDesign(design) },
+    { name: 'Design', gives: 'to open here again', run: () => downloadDesign(present()) },
     {
       name: 'Prediction',
       gives: 'every figure, JSON',
       run: () =>
         downloadText(
-          designFileName(design.name, 'prediction.json'),
+          fileName('prediction.json'),
           'application/json',
-          `${JSON.stringify(prediction, null, 2)}\n`,
+          `${JSON.stringify(predict(present()), null, 2)}\n`,
         ),
     },
     {
       name: 'Waveforms',
       gives: waveforms ? 'one period, CSV' : 'when the time domain is ready',
-      run: () => waveforms && downloadWaveforms(prediction, waveforms),
+      run: () => waveforms && downloadWaveforms(predict(present(), WITHOUT_OPTIMUM), waveforms),
       ready: waveforms !== null,
     },
     { name: 'Picture', gives: 'the Climb as it stands, SVG', run: asSvg },
@@ -87,4 +88,4 @@ export function ExportMenu({
       </DropdownMenu.Portal>
     </DropdownMenu.Root>
   );
-}
+});

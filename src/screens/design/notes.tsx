@@ -1,10 +1,11 @@
 'use client';
 
+import { memo } from 'react';
 import { useStore } from 'zustand';
 import type { EditorStore } from './saving/editor-store';
 
 /** Free words about the design, saved with it. */
-export function Notes({ store }: { store: EditorStore }) {
+export const Notes = memo(function Notes({ store }: { store: EditorStore }) {
   const notes = useStore(store, (state) => state.design.notes);
   return (
     <div className="mt-3 pl-5">
@@ -21,4 +22,4 @@ export function Notes({ store }: { store: EditorStore }) {
       />
     </div>
   );
-}
+});

@@ -1,10 +1,11 @@
 'use client';
 
+import { memo } from 'react';
 import { buttonStyle } from '@/ui/button';
 import { BENCH_PAGES, type BenchPage } from './transformer-bench/pages';
 
 /** What belongs to a design, each with its own address. */
-export function PagesOfDesign({
+export const PagesOfDesign = memo(function PagesOfDesign({
   bench,
   onDesign,
   onBench,
@@ -30,4 +31,4 @@ export function PagesOfDesign({
       </button>
     </nav>
   );
-}
+});

@@ -1,10 +1,19 @@
 'use client';
 
+import { memo } from 'react';
 import { Splitter } from '@/ui/splitter';
 import { PANES, usePaneSizes, type Pane } from './use-pane-sizes';
 
 /** The border between a pane and the Climb. */
-export function PaneSplitter({ pane, at, label }: { pane: Pane; at: 'left' | 'right' | 'below'; label: string }) {
+export const PaneSplitter = memo(function PaneSplitter({
+  pane,
+  at,
+  label,
+}: {
+  pane: Pane;
+  at: 'left' | 'right' | 'below';
+  label: string;
+}) {
   const { sizes, setSize } = usePaneSizes();
   const { usual, least, most } = PANES[pane];
   return (
@@ -18,4 +27,4 @@ export function PaneSplitter({ pane, at, label }: { pane: Pane; at: 'left' | 'ri
       onReset={() => setSize(pane, usual)}
     />
   );
-}
+});

@@ -1,5 +1,6 @@
 'use client';
 
+import { memo } from 'react';
 import { Climb } from '@/climb/climb';
 import type { StoredDesign } from '@/core/design/design-messages';
 import type { Prediction } from '@/core/predict/prediction';
@@ -20,7 +21,15 @@ type PictureProps = {
 };
 
 /** The Climb, from the time domain once that is there, and the story of the selected part under it. */
-export function Picture({ design, prediction, settled, transient, choice, motion, ghost }: PictureProps) {
+export const Picture = memo(function Picture({
+  design,
+  prediction,
+  settled,
+  transient,
+  choice,
+  motion,
+  ghost,
+}: PictureProps) {
   if (prediction.output.alternating)
     return (
       <p className="flex flex-1 items-center justify-center px-8 py-10 text-center text-soft">
@@ -54,4 +63,4 @@ export function Picture({ design, prediction, settled, transient, choice, motion
       ) : null}
     </>
   );
-}
+});

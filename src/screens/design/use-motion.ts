@@ -34,9 +34,6 @@ export function useMotion(
   );
   useEffect(() => player.getState().load(motion), [player, motion]);
   useEffect(() => () => player.getState().pause(), [player]);
-  return {
-    player,
-    waiting: timeDomain.kind === 'failed' ? 'Nothing to play without the time domain.' : WAITS[kind],
-    onMoments,
-  };
+  const waiting = timeDomain.kind === 'failed' ? 'Nothing to play without the time domain.' : WAITS[kind];
+  return useMemo(() => ({ player, waiting, onMoments }), [player, waiting, onMoments]);
 }

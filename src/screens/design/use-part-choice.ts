@@ -1,6 +1,6 @@
 'use client';
 
-import { useCallback, useState } from 'react';
+import { useCallback, useMemo, useState } from 'react';
 
 const NO_TRACES: readonly string[] = [];
 
@@ -22,14 +22,17 @@ export function usePartChoice() {
     },
     [tracing, trace],
   );
-  return {
-    tab,
-    setTab,
-    part,
-    choosePart,
-    traces,
-    setTraces,
-    traced: tracing ? traces : NO_TRACES,
-    trace: tracing ? trace : null,
-  };
+  return useMemo(
+    () => ({
+      tab,
+      setTab,
+      part,
+      choosePart,
+      traces,
+      setTraces,
+      traced: tracing ? traces : NO_TRACES,
+      trace: tracing ? trace : null,
+    }),
+    [tab, part, choosePart, traces, tracing, trace],
+  );
 }

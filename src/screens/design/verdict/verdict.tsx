@@ -1,6 +1,7 @@
 'use client';
 
 import Link from 'next/link';
+import { useDeferredValue } from 'react';
 import type { Design } from '@/core/design/design-schema';
 import { formatTroubles, type Finding } from '@/core/quantity/finding';
 import { isSilent } from '@/core/drive/drive';
@@ -42,6 +43,8 @@ const transientOf = (timeDomain: TimeDomain) => (timeDomain.kind === 'ready' ? t
 /** Whether the target is met, every figure that can be opened, the weakest parts, what would help, and the cautions. */
 export function Verdict(props: VerdictProps) {
   const { design, prediction, helps, timeDomain, onApply, onChanges, chooseHref, onGo } = props;
+  // Lists that are read, not watched, follow the figures a frame later.
+  const later = useDeferredValue(prediction);
   return (
     <section aria-label="Verdict" className="px-4 py-4">
       <FaultyNotice />
@@ -60,7 +63,7 @@ export function Verdict(props: VerdictProps) {
           onApply={onApply}
           onGo={onGo}
         />
-        <WeakestParts prediction={prediction} />
+        <WeakestParts margins={later.margins} />
         {helps ? <WouldHelp change={helps} onApply={onApply} /> : null}
         {prediction.output.alternating ? null : (
           <button type="button" className="mt-1.5 text-[13px] text-copper hover:underline" onClick={onChanges}>
@@ -70,7 +73,7 @@ export function Verdict(props: VerdictProps) {
         <Link href={chooseHref} className="mt-1 block text-[13px] text-copper hover:underline">
           Choose what to build for this target…
         </Link>
-        <BeforePower checks={prediction.beforePower} />
+        <BeforePower checks={later.beforePower} />
       </OfGoodEntries>
       <NotDead prediction={prediction} />
     </section>

@@ -1,6 +1,6 @@
 'use client';
 
-import type { Prediction } from '@/core/predict/prediction';
+import { memo } from 'react';
 import { fitOf } from '@/core/quantity/margin';
 import { CONDITIONS, formatSubject, ratingKind, type Margin } from '@/core/quantity/ratings';
 import { FitMark } from '@/ui/fit-mark';
@@ -11,7 +11,7 @@ import { Quantity } from '@/ui/quantity';
 const WEAKEST = 4;
 
 /** Every rated part, weakest first: in sight the worst case of what is rated, behind it every case. */
-export function WeakestParts({ prediction: { margins } }: { prediction: Prediction }) {
+export const WeakestParts = memo(function WeakestParts({ margins }: { margins: readonly Margin[] }) {
   if (margins.length === 0) return null;
   const isWorst = ({ part, id }: Margin, at: number) =>
     margins.findIndex((one) => one.part === part && one.id === id) === at;
@@ -28,7 +28,7 @@ export function WeakestParts({ prediction: { margins } }: { prediction: Predicti
       ) : null}
     </div>
   );
-}
+});
 
 function marginRow({ id, part, condition, stress, rated, margin }: Margin) {
   const fit = fitOf(margin);
