@@ -10,10 +10,13 @@ import { useStore } from 'zustand';
 import { formatQuantity } from '@/core/quantity/format-quantity';
 import { placeAt, valueAt, type Motion } from '@/core/transient/motion';
 import { buttonStyle } from '@/ui/button';
-import { useReducedMotion } from '@/ui/use-reduced-motion';
+import { Pick } from '@/ui/pick';
+import { useReducedMotion } from '@/ui/use-media';
 import { SPEEDS, type Player, type Speed } from './player';
 
 const SPEED_NAMES: Record<Speed, string> = { 0.125: '1/8', 0.25: '1/4', 0.5: '1/2', 1: '1', 2: '2' };
+
+const SPEED_OPTIONS = SPEEDS.map((one) => ({ value: String(one), name: SPEED_NAMES[one] }));
 
 /** What a moment shows, in words: when, what conducts, where the output stands. */
 function momentWords(motion: Motion, position: number, sign: 1 | -1): string {
@@ -84,20 +87,15 @@ export function MotionBar({
           Motion is off by your system’s setting: step or drag.
         </span>
       ) : (
-        <label className="flex items-center gap-1 text-xs text-soft">
-          Speed
-          <select
-            value={speed}
-            onChange={(event) => setSpeed(Number(event.target.value) as Speed)}
-            className="rounded border border-rule bg-sheet px-1 py-[3px] text-[13px] text-ink"
-          >
-            {SPEEDS.map((one) => (
-              <option key={one} value={one}>
-                {SPEED_NAMES[one]}
-              </option>
-            ))}
-          </select>
-        </label>
+        <span className="flex items-center gap-1 text-xs text-soft">
+          <span aria-hidden="true">Speed</span>
+          <Pick
+            label="Speed"
+            value={String(speed)}
+            options={SPEED_OPTIONS}
+            onValue={(one) => setSpeed(Number(one) as Speed)}
+          />
+        </span>
       )}
       {shown ? (
         <button type="button" className={buttonStyle('quiet')} aria-label="Back to the steady picture" onClick={close}>

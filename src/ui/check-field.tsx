@@ -1,5 +1,9 @@
 'use client';
 
+import Check from 'lucide-react/icons/check';
+import { Checkbox } from 'radix-ui';
+import { useId } from 'react';
+
 /** Something that is so or not. */
 export function CheckField({
   label,
@@ -10,15 +14,22 @@ export function CheckField({
   checked: boolean;
   onChecked: (checked: boolean) => void;
 }) {
+  const id = useId();
   return (
-    <label className="flex items-baseline justify-between gap-2 py-[5px] text-[13.5px] text-soft">
-      {label}
-      <input
-        type="checkbox"
+    <div className="flex items-center justify-between gap-2 py-[3px] text-[13.5px]">
+      <label htmlFor={id} className="flex-1 py-[4px] text-soft">
+        {label}
+      </label>
+      <Checkbox.Root
+        id={id}
         checked={checked}
-        onChange={(event) => onChecked(event.target.checked)}
-        className="size-[15px] self-center accent-copper"
-      />
-    </label>
+        onCheckedChange={(now) => onChecked(now === true)}
+        className="flex size-[17px] items-center justify-center rounded-[3px] border border-line bg-sheet data-[state=checked]:border-copper data-[state=checked]:bg-copper"
+      >
+        <Checkbox.Indicator>
+          <Check className="size-3 text-on-copper" strokeWidth={3} aria-hidden="true" />
+        </Checkbox.Indicator>
+      </Checkbox.Root>
+    </div>
   );
 }

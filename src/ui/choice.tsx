@@ -20,13 +20,13 @@ export function Choice<T extends string>({
       aria-label={label}
       value={value}
       onValueChange={(next) => next && onValue(next as T)}
-      className="my-[3px] inline-flex w-full rounded border border-rule bg-sheet p-0.5"
+      className="field my-[3px] inline-flex w-full p-0.5"
     >
       {options.map((option) => (
         <ToggleGroup.Item
           key={option.value}
           value={option.value}
-          className="flex-auto rounded-[3px] px-1.5 py-[3px] text-[13px] whitespace-nowrap text-soft data-[state=on]:bg-tint data-[state=on]:font-medium data-[state=on]:text-ink"
+          className="flex-auto rounded-[3px] px-1.5 text-[13px] whitespace-nowrap text-soft data-[state=on]:bg-tint data-[state=on]:font-medium data-[state=on]:text-ink"
         >
           {option.name}
         </ToggleGroup.Item>

@@ -86,9 +86,7 @@ export function QuantityField(props: QuantityFieldProps) {
       <label htmlFor={id} className="text-[13.5px] text-soft">
         {label}
       </label>
-      <span
-        className={`flex items-baseline rounded border bg-sheet px-2 py-[3px] focus-within:border-copper ${fault ? 'border-over' : 'border-rule'}`}
-      >
+      <span className="field flex items-center px-2">
         <input
           id={id}
           className="figures w-full min-w-0 bg-transparent outline-none placeholder:font-sans placeholder:text-soft"

@@ -24,7 +24,7 @@ export function TextField({
         maxLength={500}
         value={value}
         onChange={(event) => onValue(event.target.value)}
-        className="mt-0.5 block w-full resize-y rounded border border-rule bg-sheet px-2 py-1 text-[13.5px] focus:border-copper"
+        className="mt-0.5 block w-full field resize-y px-2 py-1 text-[13.5px]"
       />
     </div>
   );

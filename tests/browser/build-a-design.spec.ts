@@ -1,5 +1,5 @@
 import { predict } from '../../src/core/predict/predict';
-import { expect, exported, figure, openLink, saved, say, shelve, stagesField, test } from './fixtures';
+import { expect, exported, figure, openLink, pick, saved, say, shelve, stagesField, test } from './fixtures';
 
 test('from an empty shelf to a met target by typing, and found again after a reload', async ({ page }) => {
   await page.goto('/');
@@ -18,7 +18,7 @@ test('from an empty shelf to a met target by typing, and found again after a rel
   await page.keyboard.press('Escape');
 
   await openLink(page, 'Load');
-  await page.getByLabel('Kind of load').selectOption('current');
+  await pick(page.getByLabel('Kind of load'), 'Steady current');
   await page.getByLabel('Load current').fill('50u');
   await expect(page.getByRole('heading', { name: /Only reaches/ })).toBeVisible();
 

@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import type { Page } from '@playwright/test';
 import { newDesign } from '../../src/core/design/new-design';
 import { predict } from '../../src/core/predict/predict';
-import { demoDesign, expect, exported, openLink, say, shelve, test } from './fixtures';
+import { demoDesign, expect, exported, openLink, pick, say, shelve, test } from './fixtures';
 
 const row = (page: Page, name: string) =>
   page.locator('[data-row]').filter({ has: page.getByRole('button', { name, exact: true }) });
@@ -35,11 +35,8 @@ test('parts are typed in one line, counted in place, found, sorted, and every st
   await page.reload();
   await expect(page.getByLabel('How many of disc')).toHaveValue('28');
   const names = page.locator('[data-part-name]');
-  // A page just loaded may not listen yet.
-  await expect(async () => {
-    await page.getByLabel('Kind', { exact: true }).selectOption('Capacitor');
-    await expect(names).toHaveCount(2, { timeout: 500 });
-  }).toPass();
+  await pick(page.getByLabel('Kind', { exact: true }), 'Capacitor');
+  await expect(names).toHaveCount(2);
   const heading = page.getByRole('columnheader', { name: /Values/ });
   const sortedBy = async (direction: 'ascending' | 'descending') => {
     // Each click goes one way further; it must have been drawn before the next.
@@ -86,7 +83,7 @@ test('all fields of a part are changed in one place; a wrong one says so at the 
   await dialog.getByLabel('DC-bias derating').fill('140');
   await expect(dialog.getByRole('alert')).toContainText('between 0 and 1');
   await dialog.getByLabel('DC-bias derating').fill('55');
-  await dialog.getByLabel('Dielectric').selectOption('Ceramic, class 1');
+  await pick(dialog.getByLabel('Dielectric'), 'Ceramic, class 1');
   await dialog.getByLabel('Rated, dc').fill('20k');
   await dialog.getByRole('button', { name: 'Save' }).click();
   await expect(row(page, 'disc')).toContainText('20.0 kV');
@@ -176,7 +173,7 @@ test('resistors and a module come from the drawer too, in strings where one does
   await expect(page.getByRole('textbox', { name: 'Bleeder' })).toHaveValue('300M');
   await expect(page.locator('[data-from-drawer=bleeder]')).toContainText('long: 3 of 12, 9 left');
   await openLink(page, 'Driver');
-  await page.getByLabel('Driver', { exact: true }).selectOption('Bought module');
+  await pick(page.getByLabel('Driver', { exact: true }), 'Bought module');
   await page.getByRole('button', { name: 'Module from the drawer' }).click();
   await page.getByRole('button', { name: /^board/ }).click();
   const design = await exported(page);

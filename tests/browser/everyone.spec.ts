@@ -75,6 +75,45 @@ test('works at 390 px: nothing to scroll sideways, edits take effect', async ({ 
   expect(await overflow()).toBe(0);
 });
 
+test('fields have one height and one ring; lists open by keyboard, and are the system’s own under a finger', async ({
+  page,
+  request,
+  browser,
+  baseURL,
+}) => {
+  const address = `/designs/${await shelve(request)}`;
+  await page.goto(address);
+  const topology = page.getByLabel('Topology');
+  await topology.focus();
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('option', { name: 'Half-wave' })).toBeFocused();
+  await page.keyboard.press('ArrowDown');
+  await expect(page.getByRole('option', { name: 'Full-wave' })).toBeFocused();
+  await page.keyboard.press('Enter');
+  await expect(topology).toHaveText('Full-wave');
+  const heights = await page
+    .locator('aside[aria-label=Chain] .field:not(textarea)')
+    .evaluateAll((fields) => [...new Set(fields.map((field) => field.getBoundingClientRect().height))]);
+  expect(heights).toEqual([28]);
+  const ring = async (label: string) => {
+    await page.getByLabel(label, { exact: true }).focus();
+    return page
+      .locator('.field:focus, .field:has(> :focus)')
+      .evaluate((field) => `${getComputedStyle(field).outline} ${getComputedStyle(field).outlineOffset}`);
+  };
+  await page.keyboard.press('Tab');
+  expect(await ring('Each capacitor')).toBe(await ring('Topology'));
+  expect(await ring('Each capacitor')).toContain('2px');
+
+  const telephone = await browser.newContext({ baseURL, hasTouch: true, isMobile: true });
+  await telephone.addInitScript(() => window.localStorage.setItem('eager-ladder-cautions-read', 'yes'));
+  const held = await telephone.newPage();
+  await held.goto(address);
+  await held.getByLabel('Topology').and(held.locator('select')).selectOption('Bipolar');
+  await expect(held.locator('[data-part]')).toHaveCount(16);
+  await telephone.close();
+});
+
 test('no two labels of the Climb touch at 1 to 20 stages', async ({ page, request }) => {
   await page.emulateMedia({ reducedMotion: 'no-preference' });
   const base = { ...newDesign('Labels'), load: { kind: 'current' as const, amps: 2e-5 } };

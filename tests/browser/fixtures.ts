@@ -5,6 +5,7 @@ import {
   type APIRequestContext,
   type Browser,
   type ConsoleMessage,
+  type Locator,
   type Page,
 } from '@playwright/test';
 import { Client } from 'pg';
@@ -157,3 +158,12 @@ export const stagesField = (page: Page) => page.getByRole('textbox', { name: 'St
 
 /** A quantity in words with plain spaces, as {@link figure} reads the screen. */
 export const say = (...quantity: Parameters<typeof formatQuantity>) => formatQuantity(...quantity).replace(/\s/g, ' ');
+
+/** Chooses from a list that opens; a page just loaded may not listen yet. */
+export async function pick(list: Locator, name: string): Promise<void> {
+  const option = list.page().getByRole('option', { name, exact: true });
+  await expect(async () => {
+    if (!(await option.isVisible())) await list.click();
+    await option.click({ timeout: 1000 });
+  }).toPass();
+}

@@ -6,7 +6,10 @@ import type { ChoiceRow } from '@/core/choose/row';
 import { signedVolts, type Polarity } from '@/core/quantity/polarity';
 import { engineeringScale, formatQuantity } from '@/core/quantity/format-quantity';
 import { commonOptions, useColours } from '@/ui/chart-style';
+import { Pick } from '@/ui/pick';
 import { CHOICE_FIGURE_IDS, CHOICE_FIGURES, type ChoiceFigureId } from './choice-figures';
+
+const AXES = CHOICE_FIGURE_IDS.map((value) => ({ value, name: CHOICE_FIGURES[value].label }));
 
 /** Each choice as a point over two figures; a point is a row of the table. */
 export function ChoicesChart({
@@ -95,20 +98,9 @@ function Axis({
   onValue: (value: ChoiceFigureId) => void;
 }) {
   return (
-    <label className="text-soft">
-      {label}{' '}
-      <select
-        aria-label={label}
-        value={value}
-        onChange={(event) => onValue(event.target.value as ChoiceFigureId)}
-        className="ml-1 rounded border border-rule bg-sheet px-1.5 py-[2px] text-ink"
-      >
-        {CHOICE_FIGURE_IDS.map((id) => (
-          <option key={id} value={id}>
-            {CHOICE_FIGURES[id].label}
-          </option>
-        ))}
-      </select>
-    </label>
+    <span className="text-soft">
+      <span aria-hidden="true">{label}</span>{' '}
+      <Pick label={label} value={value} options={AXES} onValue={onValue} className="ml-1" />
+    </span>
   );
 }

@@ -18,7 +18,7 @@ export const Notes = memo(function Notes({ store }: { store: EditorStore }) {
         maxLength={20_000}
         rows={4}
         onChange={(event) => store.getState().edit('$.notes', event.target.value)}
-        className="mt-1 block w-full resize-y rounded border border-rule bg-sheet px-2 py-1.5 text-[13px] focus:border-copper"
+        className="mt-1 block w-full field resize-y px-2 py-1.5 text-[13.5px]"
       />
     </div>
   );

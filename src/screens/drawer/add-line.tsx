@@ -49,7 +49,7 @@ export function AddLine({
           placeholder="100p 15kV cer x30"
           autoComplete="off"
           spellCheck={false}
-          className={`figures min-w-0 basis-full rounded border bg-sheet px-3 py-1.5 sm:flex-1 sm:basis-auto placeholder:text-soft focus:border-copper ${fault ? 'border-over' : 'border-rule'}`}
+          className="field figures h-[34px] min-w-0 basis-full px-3 placeholder:text-soft sm:flex-1 sm:basis-auto"
         />
         <button type="submit" className={buttonStyle('solid')}>
           Add

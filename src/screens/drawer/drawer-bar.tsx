@@ -4,11 +4,15 @@ import { PART_NAMES } from '@/core/parts/part-fields';
 import type { PartKind } from '@/core/parts/part-schema';
 import { buttonStyle } from '@/ui/button';
 import { ImportButton } from '@/ui/import-button';
-
-const KINDS = Object.keys(PART_NAMES) as PartKind[];
+import { Pick } from '@/ui/pick';
 
 /** Which parts are shown. */
 export type DrawerFilter = { search: string; kind: PartKind | 'all' };
+
+const KINDS: readonly { value: DrawerFilter['kind']; name: string }[] = [
+  { value: 'all', name: 'All kinds' },
+  ...(Object.keys(PART_NAMES) as PartKind[]).map((value) => ({ value, name: PART_NAMES[value] })),
+];
 
 /** The head of the drawer: find, bring in, hand out. */
 export function DrawerBar({
@@ -37,21 +41,15 @@ export function DrawerBar({
         onChange={(event) => onFilter({ ...filter, search: event.target.value })}
         placeholder="Search parts and notes"
         aria-label="Search parts and notes"
-        className="w-full rounded border border-rule bg-sheet px-3 py-1.5 placeholder:text-soft sm:w-56"
+        className="field h-[34px] w-full px-3 placeholder:text-soft sm:w-56"
       />
-      <select
+      <Pick
+        label="Kind"
         value={filter.kind}
-        onChange={(event) => onFilter({ ...filter, kind: event.target.value as PartKind | 'all' })}
-        aria-label="Kind"
-        className="rounded border border-rule bg-sheet px-2 py-1.5"
-      >
-        <option value="all">All kinds</option>
-        {KINDS.map((value) => (
-          <option key={value} value={value}>
-            {PART_NAMES[value]}
-          </option>
-        ))}
-      </select>
+        options={KINDS}
+        onValue={(kind) => onFilter({ ...filter, kind })}
+        className="h-[34px]"
+      />
       <ImportButton label="CSV file" accept=".csv,.txt,text/csv,text/plain" inputRef={fileInput} onFile={onFile} />
       <button
         type="button"

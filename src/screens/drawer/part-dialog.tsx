@@ -84,7 +84,7 @@ function NameField({ name, onName }: { name: string; onName: (name: string) => s
           value={draft?.text ?? name}
           aria-invalid={draft?.fault != null}
           onChange={(event) => setDraft({ text: event.target.value, fault: onName(event.target.value) })}
-          className={`mt-0.5 w-full rounded border bg-sheet px-2 py-[5px] text-ink focus:border-copper ${draft?.fault ? 'border-over' : 'border-rule'}`}
+          className="field mt-0.5 w-full px-2 text-ink"
         />
       </label>
       {draft?.fault ? (

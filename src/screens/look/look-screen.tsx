@@ -13,7 +13,7 @@ import { buttonStyle } from '@/ui/button';
 import { TopBar } from '@/ui/top-bar';
 import { useClient } from '@/ui/use-client';
 import { useLatest } from '@/ui/use-latest';
-import { useReducedMotion } from '@/ui/use-reduced-motion';
+import { useReducedMotion } from '@/ui/use-media';
 import { transientClient, type TransientClient } from '@/worker/transient-client';
 import demoTripler from '../../../demo/teaching-tripler.ladder.json';
 import { DISCHARGE, lookDesigns, lookSteps, picturesOf, type Step } from './steps';

@@ -49,7 +49,7 @@ export function NameDialog({
           autoComplete="off"
           aria-invalid={tried && fault !== null}
           aria-describedby={tried && fault ? 'design-name-fault' : undefined}
-          className="mt-1 w-full rounded border border-rule bg-paper px-3 py-2 focus:border-copper"
+          className="field mt-1 h-[34px] w-full px-3"
         />
         {tried && fault ? (
           <p id="design-name-fault" role="alert" className="mt-1 text-sm text-over">

@@ -88,7 +88,7 @@ export function Shelf({ designs }: { designs: ShelvedDesign[] }) {
             onChange={(event) => setSearch(event.target.value)}
             placeholder="Search names and notes"
             aria-label="Search names and notes"
-            className="w-full rounded border border-rule bg-sheet px-3 py-1.5 placeholder:text-soft sm:w-60"
+            className="field h-[34px] w-full px-3 placeholder:text-soft sm:w-60"
           />
           <ImportButton
             label="Design file"
