@@ -6,6 +6,10 @@ import ChevronDown from 'lucide-react/icons/chevron-down';
 import { Select } from 'radix-ui';
 import { useTouch } from './use-media';
 
+/** The list takes an empty value for none at all. */
+const KEY = '=';
+const keyOf = (value: string) => `${KEY}${value}`;
+
 /** One of several, chosen from a list that opens; the system's own list under a finger. */
 export function Pick<T extends string>({
   id,
@@ -45,7 +49,7 @@ export function Pick<T extends string>({
       </select>
     );
   return (
-    <Select.Root value={value} onValueChange={(next) => onValue(next as T)}>
+    <Select.Root value={keyOf(value)} onValueChange={(key) => onValue(key.slice(KEY.length) as T)}>
       <Select.Trigger
         {...common}
         className={`field inline-flex items-center justify-between gap-1 pr-1 pl-2 text-left text-[13.5px] text-ink ${className}`}
@@ -68,7 +72,7 @@ export function Pick<T extends string>({
             {options.map((option) => (
               <Select.Item
                 key={option.value}
-                value={option.value}
+                value={keyOf(option.value)}
                 className="flex cursor-pointer items-baseline gap-1.5 rounded py-1 pr-3 pl-1 text-[13.5px] outline-none data-[highlighted]:bg-tint"
               >
                 <span className="w-3.5 shrink-0 self-center text-copper">

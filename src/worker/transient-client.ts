@@ -6,6 +6,7 @@ import type { Tolerance } from '@/core/predict/tolerance';
 import type { ChargeUp } from '@/core/transient/charge-up';
 import type { Discharge, DischargeOptions } from '@/core/transient/discharge';
 import type { TransientRun } from '@/core/transient/transient';
+import type { Counting } from '@/core/topology/counting';
 import { lazyWorker } from './lazy-worker';
 import type { TransientWork } from './transient.worker';
 
@@ -27,7 +28,7 @@ export type TransientClient = {
   ) => Promise<ChargeUp | null>;
   discharge: (design: Design, volts: ReadonlyMap<string, number>, options: DischargeOptions) => Promise<Discharge>;
   /** What single changes would do, ranked. */
-  rank: (design: Design) => Promise<RankedChange[] | null>;
+  rank: (design: Design, counting: Counting) => Promise<RankedChange[] | null>;
   /** What tolerances make of the output, and its band over the load's current up to a limit. */
   tolerance: (design: Design, mostAmps: number) => Promise<Tolerance | null>;
   cancel: (kind: Exclude<Kind, 'discharge'>) => void;
@@ -49,7 +50,7 @@ export function transientClient(): TransientClient {
     chargeUp: (design, settledVolts, exact, report) =>
       of('chargeUp').chargeUp(design, settledVolts, exact, proxy(report)),
     discharge: (design, volts, options) => of('discharge').discharge(design, volts, options),
-    rank: (design) => of('rank').rank(design),
+    rank: (design, counting) => of('rank').rank(design, counting),
     tolerance: (design, mostAmps) => of('tolerance').tolerance(design, mostAmps),
     cancel: (kind) => void workers[kind].ifStarted()?.cancel(kind),
     end: () => APART.forEach((kind) => apart[kind].end()),

@@ -7,6 +7,7 @@ import { chargeUpOf, type ChargeUp } from '@/core/transient/charge-up';
 import { dischargeOf, type Discharge, type DischargeOptions } from '@/core/transient/discharge';
 import { idleOf } from '@/core/transient/idle';
 import { transientOf, type TransientRun } from '@/core/transient/transient';
+import type { Counting } from '@/core/topology/counting';
 import { slicer } from './in-slices';
 
 /** The same draws for every design, so that a change shows and not chance. */
@@ -35,8 +36,8 @@ const work = {
   discharge(design: Design, volts: ReadonlyMap<string, number>, options: DischargeOptions): Discharge {
     return dischargeOf(design, volts, options);
   },
-  rank(design: Design): Promise<RankedChange[] | null> {
-    return slices.run('rank', rankChanges(design), () => undefined);
+  rank(design: Design, counting: Counting): Promise<RankedChange[] | null> {
+    return slices.run('rank', rankChanges(design, counting), () => undefined);
   },
   tolerance(design: Design, mostAmps: number): Promise<Tolerance | null> {
     return slices.run('tolerance', toleranceOf(design, SEED, USUAL_SAMPLES, mostAmps), () => undefined);

@@ -144,7 +144,7 @@ test('two ends of a floating winding: parts counted, coupled, kept off ground', 
   await page.goto(`/designs/${await shelve(request, { ...base, load: { kind: 'current', amps: 1e-5 } })}`);
   await openLink(page, 'Ladder');
   await pick(page.getByLabel('Topology'), 'Two-ended');
-  await expect(page.getByText('9 capacitors, 8 diodes.')).toBeVisible();
+  await expect(page.getByText('9 capacitors and 8 diodes.')).toBeVisible();
   const prediction = predict(await exported(page));
   expect(await figure(page, 'outputMeanVolts')).toContain(say(prediction.output.meanVolts!, 'V', 4));
   await page.locator('[data-part=C1]').click();
@@ -356,4 +356,50 @@ test('tolerances are drawn: the band and the chance the core says, anew when the
   const wider = drawn({ ...design, spread: { ...design.spread, peaks: 0.2 } });
   await expect(output).toContainText(say(wider.meanVolts.low, 'V'));
   expect((await exported(page)).spread.peaks).toBe(0.2);
+});
+
+test('stages counted one of each: on every screen, in notes and history, and by the keys', async ({
+  page,
+  request,
+}) => {
+  const base = newDesign('Counted');
+  const id = await shelve(request, {
+    ...base,
+    ladder: { ...base.ladder, stages: 3 },
+    load: { kind: 'current', amps: 1e-5 },
+    target: { volts: 5000, amps: 1e-5, ripplePeakToPeakFraction: null, of: 'mean' },
+  });
+  await page.goto(`/designs/${id}`);
+  await openLink(page, 'Ladder');
+  await page.locator('aside[aria-label=Chain]').getByRole('button', { name: 'More' }).click();
+  await page.getByRole('radio', { name: 'One of each' }).click();
+  await expect(stagesField(page)).toHaveValue('6');
+  await expect(page.getByText('A stage is one capacitor and one diode.')).toBeVisible();
+  await expect(page.locator('[data-link=ladder]')).toContainText('6 stages');
+  const { optimumStages } = predict(await exported(page));
+  expect(await figure(page, 'optimumStages')).toBe(`${2 * optimumStages!} stages`);
+  await stagesField(page).fill('2.5');
+  await expect(page.getByRole('alert').filter({ hasText: 'whole number, 1 to 100' })).toBeVisible();
+  await stagesField(page).fill('7');
+  await expect.poll(async () => (await exported(page)).ladder.stages).toBe(3.5);
+  await stagesField(page).blur();
+  await page.keyboard.press('PageUp');
+  await expect(stagesField(page)).toHaveValue('9');
+  await saved(page);
+  await page.keyboard.press('h');
+  await expect(page.getByRole('dialog', { name: 'History' })).toContainText(/Stages [67] to 9/);
+  await page.goto('/');
+  await expect(page.getByRole('row', { name: /Counted/ })).toContainText('9 stages');
+  await page.goto(`/choose?design=${id}`);
+  await expect(page.getByLabel('to', { exact: true })).toHaveValue('32');
+  await page.getByRole('radio', { name: 'Any value' }).click();
+  const first = page.locator('[data-choice]').first();
+  await expect(first).toContainText(/\d+ stages, half-wave/);
+  const count = Number(/(\d+) stages/.exec(await first.innerText())![1]);
+  await page.getByRole('button', { name: 'Make it a design' }).click();
+  await page.waitForURL(/designs/);
+  const made = await exported(page);
+  expect(made.ladder.stages).toBe(count / 2);
+  expect(made.name).toContain(`${count} stages`);
+  expect(made.notes).toContain(`${count} stages`);
 });

@@ -3,6 +3,7 @@ import { MOST_STAGES, type Design } from '../design/design-schema';
 import { readDesign } from '../design/read-design';
 import type { DesignChange } from '../quantity/finding';
 import { GRADINGS } from '../topology/grading';
+import { addedStages, type Counting } from '../topology/counting';
 import { TOPOLOGY_KINDS } from '../topology/topologies';
 import { DIODE_KIND, DIODE_KINDS, kindOfDiode } from '../parts/diode-kinds';
 import { withUsualDiode } from '../drawer/usual-diode';
@@ -49,12 +50,16 @@ const FASTER = 1.25;
  * grading, full-wave, a higher frequency, diodes of another kind, a stiffer
  * drive. A change that the design's own rules refuse is left out.
  *
+ * @param counting how stages are counted in what changes are called
  * @yields after each change evaluated, how many are done of how many
  */
-export function* rankChanges(design: Design): Generator<{ done: number; of: number }, RankedChange[]> {
+export function* rankChanges(
+  design: Design,
+  counting: Counting,
+): Generator<{ done: number; of: number }, RankedChange[]> {
   const present = predict(design, WITHOUT_OPTIMUM);
   const stops = new Set(stopsOf(present));
-  const changes = singleChanges(design, present);
+  const changes = singleChanges(design, present, counting);
   const ranked: RankedChange[] = [];
   for (const [at, change] of changes.entries()) {
     const read = readDesign(changeDesign(design, change));
@@ -89,15 +94,15 @@ function effectOf(
   };
 }
 
-function singleChanges(design: Design, prediction: Prediction): DesignChange[] {
+function singleChanges(design: Design, prediction: Prediction, counting: Counting): DesignChange[] {
   const { drive } = prediction;
   const { ladder, driver, transformer } = design;
   const { stages, topology, capacitor, capacitorFarads, grading, diode } = ladder;
   const changes: DesignChange[] = [];
   const add = (label: string, path: string, value: unknown) => changes.push({ label, path, value });
   if (TOPOLOGY_KINDS[topology].stages !== 'fixed') {
-    if (stages + 1 <= MOST_STAGES) add('One stage more', '$.ladder.stages', stages + 1);
-    if (stages > 1) add('One stage fewer', '$.ladder.stages', stages - 1);
+    if (stages + 1 <= MOST_STAGES) add(`${addedStages(1, counting)} more`, '$.ladder.stages', stages + 1);
+    if (stages > 1) add(`${addedStages(1, counting)} fewer`, '$.ladder.stages', stages - 1);
   }
   if (!capacitorFarads) {
     const next = preferredAtLeast(6, capacitor.farads * 1.01);

@@ -1,7 +1,8 @@
 import { formatQuantity } from '../quantity/format-quantity';
 import type { Requirements } from './requirements';
 import type { Choices } from './choose';
-import type { ChoiceRow } from './row';
+import { formOf, type ChoiceRow } from './row';
+import type { Counting } from '../topology/counting';
 
 /** The target in words: "-38 kV at 40 uA, ripple up to 2 %". */
 export function formatTarget({ volts, amps, polarity, of, ripplePeakToPeakFraction }: Requirements['target']): string {
@@ -17,9 +18,10 @@ export function reasonsOf(
   row: ChoiceRow,
   { evaluated, fitting, rows, reached }: Choices,
   requirements: Requirements,
+  counting: Counting,
 ): string {
   const lines = [
-    `Chosen for ${formatTarget(requirements.target)}: ${row.form}; ${row.capacitors}; ${row.diodes}${row.drive === '' ? '' : `; ${row.drive}`}.`,
+    `Chosen for ${formatTarget(requirements.target)}: ${formOf(row.shape, counting)}; ${row.capacitors}; ${row.diodes}${row.drive === '' ? '' : `; ${row.drive}`}.`,
     `Predicted ${formatQuantity(row.meanVolts, 'V')} mean, ripple ${formatQuantity(row.rippleFraction, '%', 2)}, ${row.parts} parts, ${formatQuantity(row.joules, 'J')} stored${row.margin === null ? '' : `, smallest margin ${formatQuantity(row.margin, '%', 2)}`}.`,
     `Limiting factor: ${row.limit}.`,
     reached
@@ -30,7 +32,7 @@ export function reasonsOf(
   const other = rows.find((one) => built(one) !== built(row));
   if (other)
     lines.push(
-      `Weighed against it: ${other.form}; ${other.capacitors}; ${other.diodes} (${other.parts} parts, ${formatQuantity(other.joules, 'J')}, ripple ${formatQuantity(other.rippleFraction, '%', 2)}).`,
+      `Weighed against it: ${formOf(other.shape, counting)}; ${other.capacitors}; ${other.diodes} (${other.parts} parts, ${formatQuantity(other.joules, 'J')}, ripple ${formatQuantity(other.rippleFraction, '%', 2)}).`,
     );
   const missing = row.taken.filter((part) => part.missing > 0);
   if (missing.length > 0)

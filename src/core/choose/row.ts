@@ -1,6 +1,7 @@
 import { MOST_NOTES, type Design } from '../design/design-schema';
 import { mostWatts } from '../drive/drive';
 import { capacitorValues, diodeValues } from '../drawer/part-values';
+import { stagesInWords, type Counting } from '../topology/counting';
 import { TOPOLOGY_KINDS } from '../topology/topologies';
 import { predict, WITHOUT_OPTIMUM } from '../predict/predict';
 import type { Prediction } from '../predict/prediction';
@@ -20,8 +21,7 @@ export type ChoiceRow = {
   key: string;
   /** Whole, ready to be put on the shelf. */
   design: Design;
-  /** In a few words: "5 stages, half-wave". */
-  form: string;
+  shape: Pick<Candidate['shape'], 'topology' | 'stages' | 'grading'>;
   capacitors: string;
   diodes: string;
   /** How the drive is set, where it is not as it was: "drive at 75 %"; else empty. */
@@ -58,7 +58,7 @@ export function designOf(candidate: Candidate, { target, parts }: Requirements):
   const placed = shape.grading === 'placed';
   return {
     ...design,
-    name: nameOf(target, shape),
+    name: nameOf(target, shape, 'two-of-each'),
     ladder: {
       ...design.ladder,
       polarity: target.polarity,
@@ -86,8 +86,12 @@ export function designOf(candidate: Candidate, { target, parts }: Requirements):
   };
 }
 
-function nameOf({ volts, polarity }: Requirements['target'], shape: Candidate['shape']): string {
-  return `${formatQuantity(polarity === 'negative' ? -volts : volts, 'V')}, ${formOf(shape)}`;
+function nameOf(
+  { volts, polarity }: Pick<Requirements['target'], 'volts' | 'polarity'>,
+  shape: ChoiceRow['shape'],
+  counting: Counting,
+): string {
+  return `${formatQuantity(polarity === 'negative' ? -volts : volts, 'V')}, ${formOf(shape, counting)}`;
 }
 
 const GRADED: Record<Candidate['shape']['grading'], string> = {
@@ -97,12 +101,12 @@ const GRADED: Record<Candidate['shape']['grading'], string> = {
   placed: ', graded',
 };
 
-function formOf({ topology, stages, grading }: Candidate['shape']): string {
+/** A ladder in a few words: "5 stages, half-wave". */
+export function formOf({ topology, stages, grading }: ChoiceRow['shape'], counting: Counting): string {
   const kind = TOPOLOGY_KINDS[topology];
   const name = kind.name.toLowerCase();
   if (kind.stages === 'fixed') return `${name}${GRADED[grading]}`;
-  const counted = `${stages} ${stages === 1 ? 'stage' : 'stages'}${TOPOLOGY_KINDS[topology].stagesEach ? ' a side' : ''}`;
-  return `${counted}, ${name}${GRADED[grading]}`;
+  return `${stagesInWords(topology, stages, counting)}, ${name}${GRADED[grading]}`;
 }
 
 /** What the asked margin is kept of: voltages of the ladder's parts and their average current; the rest is shown. */
@@ -167,7 +171,7 @@ export function rowOf(candidate: Candidate, requirements: Requirements): ChoiceR
       candidate.variant.frequencyFactor,
     ].join(' '),
     design,
-    form: formOf(candidate.shape),
+    shape: { topology: candidate.shape.topology, stages: candidate.shape.stages, grading: candidate.shape.grading },
     capacitors: banked(capacitor.name, capacitorSeries, parallel),
     diodes: banked(diode.name, diodeSeries, 1),
     drive: settingOf(candidate.variant, prediction.drive.frequencyHertz),
@@ -242,8 +246,18 @@ function limitOf({ target, leastMargin }: Requirements, prediction: Prediction):
  * whose name, output resistors and notes stay and whose ladder, drive, target
  * and load become the choice's. The reasons go to the notes.
  */
-export function appliedTo(standing: Design | null, { design }: ChoiceRow, reasons: string): Design {
-  if (!standing) return { ...design, notes: reasons };
+export function appliedTo(
+  standing: Design | null,
+  { design, shape }: ChoiceRow,
+  reasons: string,
+  counting: Counting,
+): Design {
+  if (!standing)
+    return {
+      ...design,
+      name: nameOf({ volts: design.target!.volts, polarity: design.ladder.polarity }, shape, counting),
+      notes: reasons,
+    };
   const { ladder, target, load, supply, driver } = design;
   const notes = [standing.notes, reasons].filter((text) => text !== '').join('\n\n');
   return { ...standing, ladder, target, load, supply, driver, notes: notes.slice(-MOST_NOTES) };

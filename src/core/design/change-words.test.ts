@@ -6,7 +6,7 @@ import { newDesign } from './new-design';
 
 const design = newDesign('one');
 const words = (path: string, value: unknown) =>
-  changeWords(design, changeDesign(design, { path, value })).replace(/\s/g, ' ');
+  changeWords(design, changeDesign(design, { path, value }), 'two-of-each').replace(/\s/g, ' ');
 
 it.each<[string, unknown, string]>([
   ['$.ladder.stages', 12, 'Stages 2 to 12'],
@@ -23,13 +23,22 @@ it.each<[string, unknown, string]>([
   ['$.name', 'other', 'Name one to other'],
 ])('%s is told as the card calls it', (path, value, told) => expect(words(path, value)).toBe(told));
 
-it('nothing changed is nothing said', () => expect(changeWords(design, structuredClone(design))).toBe(''));
+it('stages are told as they are counted', () =>
+  expect(changeWords(design, changeDesign(design, { path: '$.ladder.stages', value: 2.5 }), 'one-of-each')).toBe(
+    'Stages 4 to 5',
+  ));
+
+it('nothing changed is nothing said', () =>
+  expect(changeWords(design, structuredClone(design), 'two-of-each')).toBe(''));
 
 it.each(DRIVER_KIND_IDS)('no path nor camel case is shown of a change to %s and within it', (kind) => {
   const other = { ...design, ...driverOfKind(kind, design, driveOf(design)) };
   const driver = Object.fromEntries(
     Object.entries(other.driver).map(([name, value]) => [name, typeof value === 'number' ? value * 2 : value]),
   );
-  for (const told of [changeWords(design, other), changeWords(other, { ...other, driver: driver as never })])
+  for (const told of [
+    changeWords(design, other, 'two-of-each'),
+    changeWords(other, { ...other, driver: driver as never }, 'two-of-each'),
+  ])
     expect(told).not.toMatch(/\$|[a-z]{2}[A-Z][a-z]|undefined|NaN|\[object/);
 });

@@ -5,6 +5,7 @@ import { TRANSFORMER_FIELDS } from '../magnetics/transformer';
 import type { FieldDescription } from '../quantity/field-description';
 import { formatQuantity } from '../quantity/format-quantity';
 import type { Unit } from '../quantity/units';
+import { countOf, type Counting } from '../topology/counting';
 import { TOPOLOGY_KINDS } from '../topology/topologies';
 import type { Design } from './design-schema';
 import { differences, type Difference } from './differences';
@@ -116,12 +117,19 @@ const KIND_NAMES: Readonly<Record<string, (value: string) => string | undefined>
   'ladder.topology': (kind) => TOPOLOGY_KINDS[kind as keyof typeof TOPOLOGY_KINDS]?.name.toLowerCase(),
 };
 
-/** A value as the field would show it, in few words. */
-export function fieldValue(difference: Pick<Difference, 'path'>, value: unknown, one: Design, other: Design): string {
+/** A value as the field would show it, in few words, stages as they are counted. */
+export function fieldValue(
+  difference: Pick<Difference, 'path'>,
+  value: unknown,
+  one: Design,
+  other: Design,
+  counting: Counting,
+): string {
   const at = path(difference);
   if (value === null || value === undefined) return 'none';
   if (typeof value === 'boolean') return value ? 'yes' : 'no';
   if (typeof value === 'number') {
+    if (at === 'ladder.stages') return String(countOf(value, counting));
     const field = described(at, [other, one]);
     const unit =
       field?.as === 'quantity' ? field.unit : (UNITS_BY_NAME.find(([pattern]) => pattern.test(at))?.[1] ?? '');
@@ -145,7 +153,7 @@ const UNTOLD = /(partId|^notes$)$/;
 const TOLD = 4;
 
 /** What changed from one design to the other, in words: "Stages 2 to 12". */
-export function changeWords(one: Design, other: Design): string {
+export function changeWords(one: Design, other: Design, counting: Counting): string {
   const found = differences(one, other);
   const told = found.filter((difference) => !UNTOLD.test(path(difference)));
   // A driver of another kind has other fields altogether: that it is another says it.
@@ -158,7 +166,7 @@ export function changeWords(one: Design, other: Design): string {
     return !kinds.includes(link) || name === 'kind';
   });
   const words = plain.map((difference) => {
-    const value = (of: unknown) => fieldValue(difference, of, one, other);
+    const value = (of: unknown) => fieldValue(difference, of, one, other, counting);
     return `${fieldName(difference, one, other)} ${value(difference.one)} to ${value(difference.other)}`;
   });
   if (found.some((difference) => path(difference) === 'notes')) words.push('Notes');

@@ -6,6 +6,7 @@ import { isReactive } from '../ladder/reactive-droop';
 import { droopFormula } from './droop-formula';
 import type { FigureId } from './figures';
 import type { Prediction } from './prediction';
+import { inParts, partsOf } from '../topology/topologies';
 
 /** How a figure comes about: the equation, the same with numbers, where it is from, where it holds, what is uncertain. */
 export type Explanation = {
@@ -260,8 +261,8 @@ const EXPLANATIONS = {
     equation: 'the n that gives the highest mean output into this load',
     withNumbers:
       prediction.optimumStages === null
-        ? 'There is none within 50 stages, or nothing is drawn, or the ladder has one form.'
-        : `${prediction.optimumStages} stages, by predicting every count`,
+        ? 'There is none within what a design may have, or nothing is drawn, or the ladder has one form.'
+        : `n = ${prediction.optimumStages}, of ${inParts(partsOf(prediction.topology, prediction.optimumStages))}, by predicting every count`,
     source: 'Search over this same prediction.',
     validRange: 'As for the mean.',
     uncertain: 'Droop there is a third and more of no-load: a poor place to work. Stay well under it.',
@@ -269,7 +270,7 @@ const EXPLANATIONS = {
       {
         name: 'Published rule √(Vpk f C / I)',
         value: prediction.textbookOptimumStages === null ? 'none' : prediction.textbookOptimumStages.toFixed(1),
-        why: 'For an ideal ladder the best whole number is its floor.',
+        why: 'In stages of two capacitors and two diodes; for an ideal ladder the best whole number is its floor.',
       },
     ],
   }),

@@ -6,7 +6,7 @@ import { SEVERITY_ORDER, type Finding } from '../quantity/finding';
 import { steadyAmpsOf } from '../load/load-kinds';
 import { isStarved } from '../operating/ladder-inputs';
 import type { Polarity } from '../quantity/polarity';
-import { TOPOLOGY_KINDS } from '../topology/topologies';
+import { inParts, partsOf, TOPOLOGY_KINDS } from '../topology/topologies';
 import { closedFormReach } from './curves';
 import type { Prediction } from './prediction';
 import { ratingFindings } from '../stress/rating-findings';
@@ -206,14 +206,15 @@ const largeDroop: Check = (_design, { output }) =>
 
 const pastOptimum: Check = (design, { optimumStages }) => {
   if (optimumStages === null || Math.ceil(design.ladder.stages) <= optimumStages) return [];
+  const parts = partsOf(design.ladder.topology, optimumStages);
   return [
     {
       code: 'stages-past-optimum',
       severity: 'warn',
       where: '$.ladder.stages',
-      message: `${design.ladder.stages} stages are more than the ${optimumStages} that give most output into this load: the added ones cost more droop than they add.`,
-      advice: `Use ${optimumStages} stages or fewer, or larger capacitors.`,
-      change: { label: `Use ${optimumStages} stages`, path: '$.ladder.stages', value: optimumStages },
+      message: `The ladder is longer than the one of ${inParts(parts)} that gives most output into this load: what is added costs more droop than it gains.`,
+      advice: 'Make it that long or shorter, or use larger capacitors.',
+      change: { label: `Shorten it to ${parts.diodes} diodes`, path: '$.ladder.stages', value: optimumStages },
     },
   ];
 };

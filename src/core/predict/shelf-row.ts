@@ -2,6 +2,7 @@ import type { Design } from '../design/design-schema';
 import type { Polarity } from '../quantity/polarity';
 import { DRIVER_KINDS } from '../drive/driver-kinds';
 import type { PartColumn } from '../topology/network';
+import { stagesInWords, type Counting } from '../topology/counting';
 import { TOPOLOGY_KINDS } from '../topology/topologies';
 import { FIGURES } from './figures';
 import type { Prediction } from './prediction';
@@ -31,8 +32,6 @@ export type ShelfRow = {
   smallestMargin: number | null;
   /** Null where nothing climbs. */
   climb: SmallClimb | null;
-  /** Driver, topology and stages in a line. */
-  build: string;
 };
 
 /** The row of one design, from the same prediction that its screen shows; volts, amperes, margin as a fraction. */
@@ -48,7 +47,6 @@ export function shelfRow(design: Design): ShelfRow {
     targetMet: prediction.target?.met ?? null,
     smallestMargin: FIGURES.smallestMargin.read(prediction),
     climb: smallClimb(prediction, design.target?.volts ?? null),
-    build: buildWords(design),
   };
 }
 
@@ -68,8 +66,9 @@ function smallClimb({ nodes, output, terminals }: Prediction, targetVolts: numbe
   return { rungs, highest: Math.max(...heights), lowest: Math.min(...heights), targetVolts: target };
 }
 
-function buildWords({ driver, ladder }: Design): string {
-  const { name, stages, stagesEach } = TOPOLOGY_KINDS[ladder.topology];
-  const counted = `${ladder.stages} ${ladder.stages === 1 ? 'stage' : 'stages'}${stagesEach ? ' a side' : ''}`;
+/** Driver, topology and stages in a line. */
+export function buildWords({ driver, ladder }: Design, counting: Counting): string {
+  const { name, stages } = TOPOLOGY_KINDS[ladder.topology];
+  const counted = stagesInWords(ladder.topology, ladder.stages, counting);
   return [DRIVER_KINDS[driver.kind].name, name.toLowerCase(), ...(stages === 'fixed' ? [] : [counted])].join(' · ');
 }

@@ -3,7 +3,7 @@ import { bridgeDoublerNetwork } from './bridge-doubler';
 import { clampNetwork } from './clamp';
 import { fullWaveNetwork } from './full-wave';
 import { halfWaveNetwork } from './half-wave';
-import type { LadderNetwork, Topology } from './network';
+import { standingIn, type LadderNetwork, type Topology } from './network';
 import { noLadder } from './no-ladder';
 import { twoEndedNetwork } from './two-ended';
 import { rectifierNetwork } from './rectifier';
@@ -16,8 +16,8 @@ type TopologyKind = {
   stages: 'fixed' | 'whole' | 'half';
   /** Whether the count is for each of two sides. */
   stagesEach: boolean;
-  /** What one stage is made of, for the hint beside the count. */
-  stageHint: string;
+  /** What a stage of two of each is made of, and what one of each is, in words; empty where the form is fixed. */
+  stageMakes: { two: string; one: string };
   /** Whether it lives on pulses of one polarity, as a rectifier inside the transformer hands them on. */
   takesPulses: boolean;
   /** Whether capacitors alone join it to the winding, so that either may be earthed anywhere or nowhere. */
@@ -25,13 +25,18 @@ type TopologyKind = {
   build: (stages: number, farads: number) => LadderNetwork;
 };
 
+const PAIR = { two: 'two capacitors and two diodes', one: 'A stage is one capacitor and one diode' };
+
 /** Every topology there is, in the order in which they are offered. */
 export const TOPOLOGY_KINDS: Record<Topology, TopologyKind> = {
   'half-wave': {
     name: 'Half-wave',
     describe: 'One oscillating and one smoothing column',
     stages: 'half',
-    stageHint: 'A stage is two of each; half a stage one.',
+    stageMakes: {
+      two: 'two capacitors and two diodes; half a stage one of each',
+      one: 'A stage is one capacitor and one diode',
+    },
     takesPulses: false,
     stagesEach: false,
     floats: false,
@@ -41,7 +46,7 @@ export const TOPOLOGY_KINDS: Record<Topology, TopologyKind> = {
     name: 'Full-wave',
     describe: 'Two oscillating columns in antiphase on one smoothing column, from a centre-tapped winding',
     stages: 'whole',
-    stageHint: 'A stage is three capacitors and four diodes.',
+    stageMakes: { two: 'three capacitors and four diodes', one: 'Two stages are three capacitors and four diodes' },
     takesPulses: false,
     stagesEach: false,
     floats: false,
@@ -51,7 +56,7 @@ export const TOPOLOGY_KINDS: Record<Topology, TopologyKind> = {
     name: 'Bipolar',
     describe: 'A positive and a negative half-wave ladder on one winding, the load across both',
     stages: 'half',
-    stageHint: 'The count is for each side.',
+    stageMakes: PAIR,
     takesPulses: false,
     stagesEach: true,
     floats: false,
@@ -62,7 +67,7 @@ export const TOPOLOGY_KINDS: Record<Topology, TopologyKind> = {
     describe:
       'One ladder driven in its middle by a floating winding, a coupling capacitor at each end of it, the load across both terminals',
     stages: 'whole',
-    stageHint: 'The count is for each side.',
+    stageMakes: PAIR,
     takesPulses: false,
     stagesEach: true,
     floats: true,
@@ -72,7 +77,7 @@ export const TOPOLOGY_KINDS: Record<Topology, TopologyKind> = {
     name: 'Bridge doubler',
     describe: 'Two capacitors and two diodes, each pair using one half-wave',
     stages: 'fixed',
-    stageHint: '',
+    stageMakes: { two: '', one: '' },
     takesPulses: false,
     stagesEach: false,
     floats: false,
@@ -82,7 +87,7 @@ export const TOPOLOGY_KINDS: Record<Topology, TopologyKind> = {
     name: 'Clamp',
     describe: 'One capacitor and one diode, not smoothed',
     stages: 'fixed',
-    stageHint: '',
+    stageMakes: { two: '', one: '' },
     takesPulses: false,
     stagesEach: false,
     floats: false,
@@ -92,7 +97,7 @@ export const TOPOLOGY_KINDS: Record<Topology, TopologyKind> = {
     name: 'None, alternating',
     describe: 'The winding straight onto the load, neither multiplied nor rectified',
     stages: 'fixed',
-    stageHint: '',
+    stageMakes: { two: '', one: '' },
     takesPulses: false,
     stagesEach: false,
     floats: false,
@@ -103,7 +108,7 @@ export const TOPOLOGY_KINDS: Record<Topology, TopologyKind> = {
     describe:
       'One diode, inside the transformer or outside, and one capacitor. Where none is fitted, enter what cable and load have: some tens of picofarads a metre',
     stages: 'fixed',
-    stageHint: '',
+    stageMakes: { two: '', one: '' },
     takesPulses: true,
     stagesEach: false,
     floats: false,
@@ -114,4 +119,16 @@ export const TOPOLOGY_KINDS: Record<Topology, TopologyKind> = {
 /** The stage count nearest above that the topology takes. */
 export function stagesFor(topology: Topology, stages: number): number {
   return TOPOLOGY_KINDS[topology].stages === 'whole' ? Math.ceil(stages) : stages;
+}
+
+/** Places for capacitors and diodes that a ladder of so many stages has. */
+export function partsOf(topology: Topology, stages: number): { capacitors: number; diodes: number } {
+  const { capacitors, diodes } = TOPOLOGY_KINDS[topology].build(stages, 1);
+  return { capacitors: capacitors.reduce((sum, part) => sum + standingIn(part), 0), diodes: diodes.length };
+}
+
+/** "16 capacitors and 16 diodes". */
+export function inParts({ capacitors, diodes }: ReturnType<typeof partsOf>): string {
+  const count = (number: number, name: string) => `${number} ${name}${number === 1 ? '' : 's'}`;
+  return `${count(capacitors, 'capacitor')} and ${count(diodes, 'diode')}`;
 }

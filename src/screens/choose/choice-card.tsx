@@ -1,11 +1,12 @@
 'use client';
 
 import type { ChoiceTimeDomain } from '@/core/choose/choice-time-domain';
-import type { ChoiceRow } from '@/core/choose/row';
+import { formOf, type ChoiceRow } from '@/core/choose/row';
 import { signedVolts, type Polarity } from '@/core/quantity/polarity';
 import { buttonStyle } from '@/ui/button';
 import { FitMark } from '@/ui/fit-mark';
 import { Quantity } from '@/ui/quantity';
+import { useCounting } from '@/ui/use-counting';
 
 /** The selected choice: its parts, what limits it, what the engine says, and what can be made of it. */
 export function ChoiceCard({
@@ -27,9 +28,10 @@ export function ChoiceCard({
   onMake: () => void;
   onPutInto: () => void;
 }) {
+  const { counting } = useCounting();
   return (
     <section aria-label="This choice" className="flex h-full min-w-0 flex-col text-[13px]">
-      <h2 className="text-[17px] leading-snug font-semibold tracking-tight">{row.form}</h2>
+      <h2 className="text-[17px] leading-snug font-semibold tracking-tight">{formOf(row.shape, counting)}</h2>
       <ul className="mt-1">
         {row.taken.map((part) => (
           <li key={part.name} className="flex items-baseline gap-1.5">

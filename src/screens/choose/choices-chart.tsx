@@ -2,11 +2,12 @@
 
 import { useState } from 'react';
 import { Line } from 'react-chartjs-2';
-import type { ChoiceRow } from '@/core/choose/row';
+import { formOf, type ChoiceRow } from '@/core/choose/row';
 import { signedVolts, type Polarity } from '@/core/quantity/polarity';
 import { engineeringScale, formatQuantity } from '@/core/quantity/format-quantity';
 import { commonOptions, useColours } from '@/ui/chart-style';
 import { Pick } from '@/ui/pick';
+import { useCounting } from '@/ui/use-counting';
 import { CHOICE_FIGURE_IDS, CHOICE_FIGURES, type ChoiceFigureId } from './choice-figures';
 
 const AXES = CHOICE_FIGURE_IDS.map((value) => ({ value, name: CHOICE_FIGURES[value].label }));
@@ -24,6 +25,7 @@ export function ChoicesChart({
   onChoose: (key: string) => void;
 }) {
   const colours = useColours();
+  const { counting } = useCounting();
   const [horizontal, setHorizontal] = useState<ChoiceFigureId>('parts');
   const [vertical, setVertical] = useState<ChoiceFigureId>('storedJoules');
   const [x, y] = [CHOICE_FIGURES[horizontal], CHOICE_FIGURES[vertical]];
@@ -46,7 +48,7 @@ export function ChoicesChart({
     if (row) onChoose(row.key);
   };
   options.plugins!.tooltip!.callbacks = {
-    title: (items) => plotted[items[0].dataIndex].form,
+    title: (items) => formOf(plotted[items[0].dataIndex].shape, counting),
     label: (item) => {
       const row = plotted[item.dataIndex];
       const say = (figure: typeof x) =>

@@ -2,12 +2,13 @@
 
 import { useMemo } from 'react';
 import type { ChoiceTimeDomain } from '@/core/choose/choice-time-domain';
-import type { ChoiceRow } from '@/core/choose/row';
+import { formOf, type ChoiceRow } from '@/core/choose/row';
 import { signedVolts, type Polarity } from '@/core/quantity/polarity';
 import { fitOf } from '@/core/quantity/margin';
 import { FitMark } from '@/ui/fit-mark';
 import { Quantity } from '@/ui/quantity';
 import { SortableTable, sortableColumns } from '@/ui/sortable-table';
+import { useCounting } from '@/ui/use-counting';
 import { CHOICE_FIGURE_IDS, CHOICE_FIGURES } from './choice-figures';
 
 const column = sortableColumns<ChoiceRow>();
@@ -32,10 +33,12 @@ export function ChoicesTable({
   settled: ReadonlyMap<string, ChoiceTimeDomain | null>;
   onChoose: (key: string) => void;
 }) {
+  const { counting } = useCounting();
   const columns = useMemo(
     () =>
       column.columns([
-        column.accessor('form', {
+        column.accessor((row) => formOf(row.shape, counting), {
+          id: 'form',
           sortFn: 'alphanumeric',
           cell: ({ row: { original } }) => (
             <button
@@ -45,7 +48,7 @@ export function ChoicesTable({
               onClick={() => onChoose(original.key)}
               className="block w-full border-l-[3px] border-transparent pl-2 text-left hover:text-copper aria-pressed:border-copper"
             >
-              <span className="font-medium">{original.form}</span>
+              <span className="font-medium">{formOf(original.shape, counting)}</span>
               <span className="block text-[13px] text-soft">
                 {original.capacitors}; {original.diodes}
                 {original.drive === '' ? '' : `; ${original.drive}`}

@@ -11,7 +11,7 @@ import { createDesign, fetchDesign, saveDesign } from '@/client/designs-api';
 import { baseOf } from '@/core/choose/requirements';
 import { betterIn, type Choices, type Purchase } from '@/core/choose/choose';
 import { reasonsOf, formatTarget } from '@/core/choose/reasons';
-import { appliedTo, type ChoiceRow } from '@/core/choose/row';
+import { appliedTo, formOf, type ChoiceRow } from '@/core/choose/row';
 import type { SearchTask } from '@/core/choose/search';
 import { stocksFor } from '@/core/choose/stock';
 import type { Design } from '@/core/design/design-schema';
@@ -19,6 +19,7 @@ import type { Drawer } from '@/core/drawer/drawer-messages';
 import { formatQuantity } from '@/core/quantity/format-quantity';
 import { buttonStyle } from '@/ui/button';
 import { useCommands } from '@/ui/commands';
+import { countingCommand, useCounting } from '@/ui/use-counting';
 import { TopBar } from '@/ui/top-bar';
 import { RequirementsForm } from './requirements-form';
 import { ChoiceCard } from './choice-card';
@@ -61,6 +62,7 @@ export function ChooseScreen({
   const chosen = [...rows, ...purchases].find(({ key }) => key === chosenKey) ?? rows[0] ?? null;
   if (choosing.kind === 'ready' && chosen !== selected) setSelected(chosen);
   const { polarity } = requirements.target;
+  const { counting, setCounting } = useCounting();
 
   /** Does something at the server with the buttons held meanwhile. */
   const held = async (what: string, work: () => Promise<void>) => {
@@ -70,13 +72,13 @@ export function ChooseScreen({
   };
   const make = (row: ChoiceRow, all: Choices) =>
     held('Making the design', async () => {
-      const stored = await createDesign(appliedTo(null, row, reasonsOf(row, all, requirements)));
+      const stored = await createDesign(appliedTo(null, row, reasonsOf(row, all, requirements, counting), counting));
       router.push(`/designs/${stored.id}`);
     });
   const putInto = (row: ChoiceRow, all: Choices, { id }: Shelved) =>
     held('Putting it into the design', async () => {
       const standing = await fetchDesign(id);
-      const changed = appliedTo(standing.design, row, reasonsOf(row, all, requirements));
+      const changed = appliedTo(standing.design, row, reasonsOf(row, all, requirements, counting), counting);
       const { conflict } = await saveDesign(id, standing.revision, changed);
       if (conflict) toast.error('The design was changed in another tab at that very moment. Try again.');
       else router.push(`/designs/${id}`);
@@ -87,9 +89,10 @@ export function ChooseScreen({
       () => [
         { name: 'Stop the search', keys: 'escape', run: stop },
         { name: 'Search again', keys: 'r', run: restart },
+        countingCommand(counting, setCounting),
         { name: 'Print', run: () => window.print() },
       ],
-      [stop, restart],
+      [stop, restart, counting, setCounting],
     ),
   );
 
@@ -255,6 +258,7 @@ function Purchases({
   best: ChoiceRow | null;
   onSelect: (key: string) => void;
 }) {
+  const { counting } = useCounting();
   return (
     <section aria-label="One purchase" className="mt-3 border-l-[3px] border-copper pl-3 text-[13px]">
       <h2 className="font-semibold">{best ? 'What one purchase would gain' : 'One purchase would meet the target'}</h2>
@@ -263,7 +267,7 @@ function Purchases({
           <li key={part} className="flex flex-wrap items-baseline gap-x-2">
             <span>
               {count} more of {part}
-              {price === null ? '' : ` (${price.toFixed(2)})`}: {row.form}
+              {price === null ? '' : ` (${price.toFixed(2)})`}: {formOf(row.shape, counting)}
               {best ? `; ${betterIn(row, best).join(', ')}` : ''}
             </span>
             <button type="button" className="text-copper hover:underline" onClick={() => onSelect(row.key)}>

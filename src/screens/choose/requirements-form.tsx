@@ -2,7 +2,8 @@
 
 import { useState, type ReactNode } from 'react';
 import { CHOOSABLE, type Requirements, type PART_SOURCES } from '@/core/choose/requirements';
-import type { Design } from '@/core/design/design-schema';
+import { MOST_STAGES, type Design } from '@/core/design/design-schema';
+import { countFault, countOf, stagesOf } from '@/core/topology/counting';
 import { TOPOLOGY_KINDS } from '@/core/topology/topologies';
 import { driveOf } from '@/core/operating/ladder-of-design';
 import { amplitudeVolts, hasLoadedForm } from '@/core/drive/drive';
@@ -17,6 +18,7 @@ import { TARGET_FORM_NAMES } from '@/core/predict/target';
 import { signedVolts } from '@/core/quantity/polarity';
 import { PolarityChoice } from '@/ui/polarity-choice';
 import { QuantityField } from '@/ui/quantity-field';
+import { CountingChoice, useCounting } from '@/ui/use-counting';
 
 const SOURCE_NAMES: Record<(typeof PART_SOURCES)[number], string> = {
   drawer: 'Free now',
@@ -169,8 +171,13 @@ function BuiltFrom({ requirements, edit }: Asked) {
   );
 }
 
+const ONE_OF_EACH_HINT = 'Two such stages of a full-wave ladder are three capacitors and four diodes.';
+
 function Ladders({ requirements, edit }: Asked) {
   const { topologies, fewestStages, mostStages, graded } = requirements;
+  const { counting } = useCounting();
+  const editStages = (path: string, count: number | null) =>
+    countFault(count ?? NaN, 'half-wave', counting, MOST_STAGES) ?? edit(path, stagesOf(count ?? NaN, counting));
   /** Why the last ladder cannot be taken out. */
   const [noTopology, setNoTopology] = useState<string | null>(null);
   const set = (topology: (typeof CHOOSABLE)[number], wanted: boolean) =>
@@ -204,10 +211,17 @@ function Ladders({ requirements, edit }: Asked) {
       <QuantityField
         label="Stages, from"
         unit=""
-        value={fewestStages}
-        onValue={(value) => edit('$.fewestStages', value)}
+        value={countOf(fewestStages, counting)}
+        onValue={(count) => editStages('$.fewestStages', count)}
       />
-      <QuantityField label="to" unit="" value={mostStages} onValue={(value) => edit('$.mostStages', value)} />
+      <QuantityField
+        label="to"
+        unit=""
+        value={countOf(mostStages, counting)}
+        onValue={(count) => editStages('$.mostStages', count)}
+        hint={counting === 'one-of-each' && topologies.includes('full-wave') ? ONE_OF_EACH_HINT : undefined}
+      />
+      <CountingChoice />
       <CheckField
         label="Larger capacitors towards the input"
         checked={graded}

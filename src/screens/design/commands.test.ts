@@ -2,23 +2,35 @@ import { newDesign } from '@/core/design/new-design';
 import { driverOfKind } from '@/core/drive/driver-kinds';
 import type { Design } from '@/core/design/design-schema';
 import { driveOf } from '@/core/operating/ladder-of-design';
+import type { Counting } from '@/core/topology/counting';
 import { editingCommands, linkBeside } from './commands';
 import { createEditorStore } from './saving/editor-store';
 
-const opened = (change: (design: Design) => Design = (design) => design) => {
+const opened = (change: (design: Design) => Design = (design) => design, counting: Counting = 'two-of-each') => {
   const design = change(newDesign('Commanded'));
   const store = createEditorStore({ id: 'x', design, revision: 1, savedAt: '2026-01-01T00:00:00Z', archivedAt: null });
   const faults: string[] = [];
-  const commands = editingCommands(store, (path, value) => {
-    const fault = store.getState().edit(path, value);
-    if (fault) faults.push(fault);
-  });
+  const commands = editingCommands(
+    store,
+    (path, value) => {
+      const fault = store.getState().edit(path, value);
+      if (fault) faults.push(fault);
+    },
+    counting,
+  );
   const run = (name: string) => commands.find((command) => command.name === name)!.run();
   return { store, run, faults, stages: () => store.getState().design.ladder.stages };
 };
 const withTopology = (topology: Design['ladder']['topology']) => (design: Design) => ({
   ...design,
   ladder: { ...design.ladder, topology },
+});
+
+it('steps by one capacitor and one diode, and by two, where a stage is called that', () => {
+  const { run, stages } = opened(undefined, 'one-of-each');
+  run('Two stages more');
+  run('One stage more');
+  expect(stages()).toBe(3.5);
 });
 
 it('steps by stages and by halves, and undoes each', () => {

@@ -1,4 +1,5 @@
 import { toast } from 'sonner';
+import { addedStages, type Counting } from '@/core/topology/counting';
 import { TOPOLOGY_KINDS } from '@/core/topology/topologies';
 import type { ScreenCommand } from '@/ui/commands';
 import { linksOf, type Link } from './chain/links';
@@ -18,6 +19,7 @@ export const CHART_COMMANDS = [
 export function editingCommands(
   store: EditorStore,
   apply: (path: string, value: unknown) => void,
+  counting: Counting,
 ): readonly ScreenCommand[] {
   const stepStages = (by: number) => {
     const { stages, topology } = store.getState().design.ladder;
@@ -28,10 +30,10 @@ export function editingCommands(
   return [
     { name: 'Undo', keys: 'mod+z', run: store.undo },
     { name: 'Redo', keys: 'mod+shift+z,mod+y', run: store.redo },
-    { name: 'One stage more', keys: 'pageup', run: () => stepStages(1) },
-    { name: 'One stage fewer', keys: 'pagedown', run: () => stepStages(-1) },
-    { name: 'Half a stage more', keys: 'shift+pageup', run: () => stepStages(0.5) },
-    { name: 'Half a stage fewer', keys: 'shift+pagedown', run: () => stepStages(-0.5) },
+    { name: `${addedStages(1, counting)} more`, keys: 'pageup', run: () => stepStages(1) },
+    { name: `${addedStages(1, counting)} fewer`, keys: 'pagedown', run: () => stepStages(-1) },
+    { name: `${addedStages(0.5, counting)} more`, keys: 'shift+pageup', run: () => stepStages(0.5) },
+    { name: `${addedStages(0.5, counting)} fewer`, keys: 'shift+pagedown', run: () => stepStages(-0.5) },
   ];
 }
 

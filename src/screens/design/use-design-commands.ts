@@ -9,6 +9,7 @@ import { createDesign } from '@/client/designs-api';
 import { copyOf } from '@/core/design/copy-of';
 import { useCommands, type ScreenCommand } from '@/ui/commands';
 import type { Link } from './chain/links';
+import { countingCommand, useCounting } from '@/ui/use-counting';
 import { CHART_COMMANDS, editingCommands, linkBeside } from './commands';
 import type { EditorStore } from './saving/editor-store';
 import type { BenchPage } from './transformer-bench/pages';
@@ -28,9 +29,11 @@ type Reach = {
 /** Offers the commands of the design screen to its keys and to the palette. */
 export function useDesignCommands({ store, id, apply, setLink, setTab, setDialog, openBench, player }: Reach): void {
   const router = useRouter();
+  const { counting, setCounting } = useCounting();
   const commands = useMemo<ScreenCommand[]>(
     () => [
-      ...editingCommands(store, apply),
+      ...editingCommands(store, apply, counting),
+      countingCommand(counting, setCounting),
       { name: 'Next link of the chain', keys: 'j', run: () => setLink((now) => linkBeside(store, now, 1)) },
       { name: 'Previous link of the chain', keys: 'u', run: () => setLink((now) => linkBeside(store, now, -1)) },
       ...CHART_COMMANDS.map(({ chart, ...command }) => ({ ...command, run: () => setTab(chart) })),
@@ -53,7 +56,7 @@ export function useDesignCommands({ store, id, apply, setLink, setTab, setDialog
       { name: 'Back to the shelf', run: () => router.push('/') },
       { name: 'Print', run: () => window.print() },
     ],
-    [apply, id, openBench, player, router, setDialog, setLink, setTab, store],
+    [apply, counting, id, openBench, player, router, setDialog, setCounting, setLink, setTab, store],
   );
   useCommands(commands);
 }

@@ -6,12 +6,13 @@ import type { Design } from '@/core/design/design-schema';
 import { signedVolts } from '@/core/quantity/polarity';
 import { formatFaults, type Fault } from '@/core/schema/faults';
 import { FIGURES } from '@/core/predict/figures';
-import type { ShelfRow } from '@/core/predict/shelf-row';
+import { buildWords, type ShelfRow } from '@/core/predict/shelf-row';
 import { fitOf } from '@/core/quantity/margin';
 import { SmallClimb } from '@/climb/small-climb';
 import { FitMark } from '@/ui/fit-mark';
 import { Quantity } from '@/ui/quantity';
 import { RowMenu, SortableTable, sortableColumns } from '@/ui/sortable-table';
+import { useCounting } from '@/ui/use-counting';
 
 type Common = { id: string; name: string; savedAt: string; archived: boolean };
 export type SoundRow = Common & ShelfRow & { damaged: false; design: Design };
@@ -42,7 +43,7 @@ const columns = column.columns([
           >
             {row.original.name}
           </Link>
-          {row.original.damaged ? null : <span className="block text-[13px] text-soft">{row.original.build}</span>}
+          {row.original.damaged ? null : <Build design={row.original.design} />}
         </span>
       </span>
     ),
@@ -149,6 +150,11 @@ export function ShelfTable({ rows, ...act }: { rows: ShelvedDesign[] } & Actions
       )}
     />
   );
+}
+
+function Build({ design }: { design: Design }) {
+  const { counting } = useCounting();
+  return <span className="block text-[13px] text-soft">{buildWords(design, counting)}</span>;
 }
 
 function Volts({ value, polarity }: { value: number; polarity: ShelfRow['polarity'] }) {

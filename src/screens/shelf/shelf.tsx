@@ -17,6 +17,8 @@ import { TopBar } from '@/ui/top-bar';
 import { BadFile, NameDialog } from './dialogs';
 import { useShelfChanges } from './use-shelf-changes';
 import { ShelfTable, type ShelvedDesign, type SoundRow } from './shelf-table';
+import { buildWords } from '@/core/predict/shelf-row';
+import { countingCommand, useCounting } from '@/ui/use-counting';
 
 type Asking = { kind: 'new' } | { kind: 'rename'; row: SoundRow } | { kind: 'bad-file'; file: string; faults: Fault[] };
 
@@ -37,16 +39,19 @@ export function Shelf({ designs }: { designs: ShelvedDesign[] }) {
   const fileInput = useRef<HTMLInputElement>(null);
   const searchInput = useRef<HTMLInputElement>(null);
 
+  const { counting, setCounting } = useCounting();
   const shown = useMemo(() => {
     const wanted = search.trim().toLowerCase();
     return designs.filter(
       (row) =>
         row.archived === archived &&
         (wanted === '' ||
-          `${row.name} ${row.damaged ? '' : `${row.build} ${row.design.notes}`}`.toLowerCase().includes(wanted)) &&
+          `${row.name} ${row.damaged ? '' : `${buildWords(row.design, counting)} ${row.design.notes}`}`
+            .toLowerCase()
+            .includes(wanted)) &&
         isWithin(row.damaged ? null : row.targetVolts, range),
     );
-  }, [designs, search, archived, range]);
+  }, [designs, search, archived, range, counting]);
   const archivedCount = designs.filter((row) => row.archived).length;
 
   const { create, archive, rename } = useShelfChanges();
@@ -70,8 +75,9 @@ export function Shelf({ designs }: { designs: ShelvedDesign[] }) {
         { name: 'Import a design file', keys: 'i', run: () => fileInput.current?.click() },
         { name: 'Search the shelf', keys: '/', run: () => searchInput.current?.focus() },
         { name: 'Show or hide the archive', keys: 'a', run: () => setShowArchived((now) => !now) },
+        countingCommand(counting, setCounting),
       ],
-      [],
+      [counting, setCounting],
     ),
   );
 

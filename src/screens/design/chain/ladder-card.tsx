@@ -1,8 +1,10 @@
 'use client';
 
+import { MOST_STAGES } from '@/core/design/design-schema';
 import { GRADINGS, type Grading } from '@/core/topology/grading';
 import type { Topology } from '@/core/topology/network';
-import { TOPOLOGY_KINDS } from '@/core/topology/topologies';
+import { countFault, countOf, stageHint, stagesInWords, stagesOf } from '@/core/topology/counting';
+import { inParts, TOPOLOGY_KINDS } from '@/core/topology/topologies';
 import { shownFigure } from '@/core/predict/figures';
 import type { Prediction } from '@/core/predict/prediction';
 import { quantityField, type FieldDescription } from '@/core/quantity/field-description';
@@ -15,11 +17,13 @@ import { PickField } from '@/ui/pick-field';
 import { PolarityChoice } from '@/ui/polarity-choice';
 import { Quantity } from '@/ui/quantity';
 import { QuantityField } from '@/ui/quantity-field';
+import { useCounting } from '@/ui/use-counting';
 import type { Editing } from './editing';
 import { FromDrawer } from './from-drawer';
 import { LadderMore } from './ladder-more';
 
 export function LadderLine({ design, prediction }: Editing) {
+  const { counting } = useCounting();
   if (prediction.output.alternating)
     return (
       <>
@@ -29,10 +33,7 @@ export function LadderLine({ design, prediction }: Editing) {
   return (
     <>
       {TOPOLOGY_KINDS[design.ladder.topology].stages === 'fixed' ? null : (
-        <>
-          {design.ladder.stages} {design.ladder.stages === 1 ? 'stage' : 'stages'}
-          {TOPOLOGY_KINDS[design.ladder.topology].stagesEach ? ' a side' : ''} ·{' '}
-        </>
+        <>{stagesInWords(design.ladder.topology, design.ladder.stages, counting)} · </>
       )}
       <Quantity value={prediction.places.capacitor.farads} unit="F" /> · no load{' '}
       <Quantity value={shownFigure('noLoadVolts', prediction)} unit="V" />
@@ -44,6 +45,7 @@ export function LadderFields({ store, design, prediction }: Editing) {
   const { edit } = store.getState();
   const { ladder } = design;
   const kind = TOPOLOGY_KINDS[ladder.topology];
+  const { counting } = useCounting();
   return (
     <>
       <PickField
@@ -64,9 +66,12 @@ export function LadderFields({ store, design, prediction }: Editing) {
           id="stages"
           label={kind.stagesEach ? 'Stages, each side' : 'Stages'}
           unit=""
-          value={ladder.stages}
-          onValue={(value) => edit('$.ladder.stages', value)}
-          hint={kind.stageHint}
+          value={countOf(ladder.stages, counting)}
+          onValue={(count) =>
+            countFault(count ?? NaN, ladder.topology, counting, MOST_STAGES) ??
+            edit('$.ladder.stages', stagesOf(count ?? NaN, counting))
+          }
+          hint={stageHint(ladder.topology, counting)}
         />
       )}
       {prediction.output.alternating ? null : (
@@ -154,10 +159,9 @@ function UsualDiode({ store, design, prediction }: Editing) {
 }
 
 function partsCount({ capacitors, diodes, places }: Prediction): string {
-  const count = (number: number, name: string) => `${number} ${name}${number === 1 ? '' : 's'}`;
   const { series, parallel } = places.capacitor;
   const standing = capacitors.reduce((sum, part) => sum + part.count, 0);
-  return `${count(series * parallel * standing, 'capacitor')}, ${count(places.diode.series * diodes.length, 'diode')}.`;
+  return `${inParts({ capacitors: series * parallel * standing, diodes: places.diode.series * diodes.length })}.`;
 }
 
 const LISTED = 'listed';

@@ -4,7 +4,9 @@ import type { ReactNode } from 'react';
 import type { Prediction } from '@/core/predict/prediction';
 import { quantityField, type FieldDescription } from '@/core/quantity/field-description';
 import { DescribedField } from '@/ui/described-field';
+import { TOPOLOGY_KINDS } from '@/core/topology/topologies';
 import { More } from '@/ui/more';
+import { CountingChoice } from '@/ui/use-counting';
 import { Quantity } from '@/ui/quantity';
 import type { Editing } from './editing';
 
@@ -84,6 +86,7 @@ export function LadderMore({ store, design, prediction }: Editing) {
   };
   return (
     <More>
+      {TOPOLOGY_KINDS[ladder.topology].stages === 'fixed' ? null : <CountingChoice />}
       {FIELDS.map(([of, field]) => {
         const path = of === null ? field.name : `${of}.${field.name}`;
         const holder: Record<string, unknown> = of === null ? ladder : ladder[of];

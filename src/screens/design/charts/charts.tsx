@@ -9,6 +9,8 @@ import { loadLine, stagesCurve } from '@/core/predict/curves';
 import type { Prediction } from '@/core/predict/prediction';
 import { engineeringScale, formatQuantity } from '@/core/quantity/format-quantity';
 import type { TransientClient } from '@/worker/transient-client';
+import { countOf, stagesInWords, stagesOf } from '@/core/topology/counting';
+import { useCounting } from '@/ui/use-counting';
 import { ChargeUpChart } from './charge-up-chart';
 import { commonOptions, FACE, useColours, withMarks, type Colours } from '@/ui/chart-style';
 import { ToleranceChart } from './tolerance-chart';
@@ -203,7 +205,8 @@ function LoadLineChart({ design, prediction, run, colours }: ChartProps & { run:
 
 function StagesChart({ design, prediction, colours }: ChartProps) {
   const { optimumStages, output } = prediction;
-  const { stages } = design.ladder;
+  const { stages, topology } = design.ladder;
+  const { counting } = useCounting();
   const curve = useMemo(
     () => stagesCurve(design, [stages, ...(optimumStages === null ? [] : [optimumStages])]),
     [design, stages, optimumStages],
@@ -218,7 +221,7 @@ function StagesChart({ design, prediction, colours }: ChartProps) {
     labels: { color: colours.soft, boxWidth: 16, boxHeight: 1, font: { family: FACE, size: 11 } },
   };
   options.plugins!.tooltip!.callbacks = {
-    title: (items) => `${items[0].parsed.x} stages`,
+    title: (items) => stagesInWords(topology, stagesOf(items[0].parsed.x!, counting), counting),
     label: (item) => `${item.dataset.label}: ${formatQuantity(item.parsed.y! * volts.per, 'V')}`,
   };
   const series = (
@@ -228,7 +231,10 @@ function StagesChart({ design, prediction, colours }: ChartProps) {
     dash: number[] = [],
   ) => ({
     label,
-    data: curve.map((point) => ({ x: point.stages, y: read(point) === null ? NaN : read(point)! / volts.per })),
+    data: curve.map((point) => ({
+      x: countOf(point.stages, counting),
+      y: read(point) === null ? NaN : read(point)! / volts.per,
+    })),
     borderColor: colour,
     backgroundColor: colour,
     borderWidth: 2,
@@ -244,13 +250,18 @@ function StagesChart({ design, prediction, colours }: ChartProps) {
       : null,
     point:
       best && best.meanVolts !== null
-        ? { words: `most at ${optimumStages}`, x: best.stages, y: best.meanVolts / volts.per, colour: colours.ink }
+        ? {
+            words: `most at ${countOf(best.stages, counting)}`,
+            x: countOf(best.stages, counting),
+            y: best.meanVolts / volts.per,
+            colour: colours.ink,
+          }
         : null,
   });
   return (
     <Line
       role="img"
-      aria-label={`Output and droop against stage count${optimumStages === null ? '' : `; most output at ${optimumStages} stages`}`}
+      aria-label={`Output and droop against stage count${optimumStages === null ? '' : `; most output at ${stagesInWords(topology, optimumStages, counting)}`}`}
       options={options}
       data={{
         datasets: [
@@ -259,7 +270,7 @@ function StagesChart({ design, prediction, colours }: ChartProps) {
           series('droop', (point) => point.droopVolts, colours.copper, [6, 3]),
           {
             label: 'this design',
-            data: output.meanVolts === null ? [] : [{ x: stages, y: output.meanVolts / volts.per }],
+            data: output.meanVolts === null ? [] : [{ x: countOf(stages, counting), y: output.meanVolts / volts.per }],
             borderColor: colours.summit,
             backgroundColor: colours.sheet,
             borderWidth: 2.5,

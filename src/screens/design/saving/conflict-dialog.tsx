@@ -10,10 +10,12 @@ import { buttonStyle } from '@/ui/button';
 import { Panel } from '@/ui/dialog';
 import { toast } from 'sonner';
 import type { EditorStore } from './editor-store';
+import { useCounting } from '@/ui/use-counting';
 
 /** Another tab saved first: shows what differs and lets the user keep either, or both. */
 export function ConflictDialog({ store, saveNow }: { store: EditorStore; saveNow: () => Promise<void> }) {
   const save = useStore(store, (state) => state.save);
+  const { counting } = useCounting();
   const design = useStore(store, (state) => state.design);
   const router = useRouter();
   if (save.kind !== 'conflict') return null;
@@ -55,8 +57,12 @@ export function ConflictDialog({ store, saveNow }: { store: EditorStore; saveNow
           {differences(design, theirs.design).map((difference) => (
             <tr key={difference.path} className="border-b border-rule align-top">
               <td className="py-1 pr-3 font-sans">{fieldName(difference, design, theirs.design)}</td>
-              <td className="py-1 pr-3 break-words">{fieldValue(difference, difference.one, design, theirs.design)}</td>
-              <td className="py-1 break-words">{fieldValue(difference, difference.other, design, theirs.design)}</td>
+              <td className="py-1 pr-3 break-words">
+                {fieldValue(difference, difference.one, design, theirs.design, counting)}
+              </td>
+              <td className="py-1 break-words">
+                {fieldValue(difference, difference.other, design, theirs.design, counting)}
+              </td>
             </tr>
           ))}
         </tbody>

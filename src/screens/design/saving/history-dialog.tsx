@@ -11,12 +11,14 @@ import { formatFaults } from '@/core/schema/faults';
 import { buttonStyle } from '@/ui/button';
 import { useLatest } from '@/ui/use-latest';
 import { Panel } from '@/ui/dialog';
+import type { Counting } from '@/core/topology/counting';
+import { useCounting } from '@/ui/use-counting';
 
 /** What a revision changed, in words; nothing to say where the one before cannot be read. */
-function changedSince(before: Revision | undefined, { design }: SavedRevision): string {
+function changedSince(before: Revision | undefined, { design }: SavedRevision, counting: Counting): string {
   if (!before) return 'created';
   if ('faults' in before) return '';
-  return changeWords(before.design, design);
+  return changeWords(before.design, design, counting);
 }
 
 /** Every saved state of this design; any that can be read can be brought back as a new edit. */
@@ -32,6 +34,7 @@ export function HistoryDialog({
   onClose: () => void;
   onRestore: (revision: SavedRevision) => void;
 }) {
+  const { counting } = useCounting();
   const job = useMemo(() => ({ run: () => fetchRevisions(id) }), [id]);
   const [read] = useLatest(job);
   return (
@@ -62,7 +65,7 @@ export function HistoryDialog({
                 <span className="min-w-0 flex-1 text-[13px]">
                   {'faults' in revision
                     ? `cannot be read: ${formatFaults(revision.faults)}`
-                    : changedSince(read.result[index + 1], revision)}
+                    : changedSince(read.result[index + 1], revision, counting)}
                 </span>
                 {'faults' in revision ? (
                   <a href={rawDocumentHref(id, revision.revision)} download className={buttonStyle('quiet')}>

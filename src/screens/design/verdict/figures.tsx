@@ -6,7 +6,9 @@ import type { Design } from '@/core/design/design-schema';
 import { explain, type ExplainedFigure } from '@/core/predict/explain';
 import { FIGURES, shownFigure, type FigureId } from '@/core/predict/figures';
 import type { Prediction } from '@/core/predict/prediction';
+import { stagesInWords } from '@/core/topology/counting';
 import { Quantity } from '@/ui/quantity';
+import { useCounting } from '@/ui/use-counting';
 
 /** A row of the verdict: the figure that it explains, and how it is shown where not by its own value and label. */
 type Row = {
@@ -94,10 +96,15 @@ const ROWS: readonly Row[] = [
       </>
     ),
   },
-  { id: 'optimumStages', none: 'no optimum', value: ({ optimumStages }) => <>{optimumStages} stages</> },
+  { id: 'optimumStages', none: 'no optimum', value: (prediction) => <BestCount prediction={prediction} /> },
   { id: 'storedJoules' },
   { id: 'bleedSeconds', digits: 2, none: 'no bleeder' },
 ];
+
+function BestCount({ prediction: { optimumStages, topology } }: { prediction: Prediction }) {
+  const { counting } = useCounting();
+  return <>{stagesInWords(topology, optimumStages!, counting)}</>;
+}
 
 /** A figure's value by the catalogue. */
 function Value({ id, prediction, digits }: { id: FigureId; prediction: Prediction; digits?: number }) {
