@@ -137,6 +137,19 @@ describe('any design that the schema lets through', () => {
         expect(output.maxVolts!).toBeGreaterThanOrEqual(output.meanVolts);
         expect(output.meanVolts).toBeLessThanOrEqual(output.noLoadVolts + slack);
         expect(output.noLoadVolts).toBeLessThanOrEqual(output.idealNoLoadVolts + slack);
+        // From the ideal down to the load every loss has a name, and they add up.
+        const lost = [output.lostToDiodesVolts, output.lostToStraysVolts];
+        const drooped = [
+          output.droopByCapacitorsVolts!,
+          output.droopBySourceVolts!,
+          output.droopBySeriesResistorVolts!,
+          output.droopByDriveVolts!,
+        ];
+        const sum = (parts: readonly number[]) => parts.reduce((all, part) => all + part, 0);
+        const near = 1e-6 * Math.max(1e-9, output.idealNoLoadVolts);
+        expect(output.lostToDiodesVolts).toBeGreaterThanOrEqual(-near);
+        expect(Math.abs(output.idealNoLoadVolts - sum(lost) - output.noLoadVolts)).toBeLessThanOrEqual(near);
+        expect(Math.abs(output.noLoadVolts - sum(drooped) - output.meanVolts)).toBeLessThanOrEqual(near);
         for (const part of capacitors) expect(part.loadedMeanVolts!).toBeLessThanOrEqual(part.workingVolts + slack);
       }),
       { numRuns: 300 },

@@ -117,7 +117,7 @@ const EXPLANATIONS = {
   outputValleyVolts: ({ output }) => extremeOf('valley', output.minVolts, output),
   droopVolts: ({ output, sags, reactive }) => ({
     equation: `droop = ${reactive ? 'droop_C + droop_Z' : '√(droop_C² + droop_R²)'} + I · R_series${sags ? ' + what the drive falls short' : ''}`,
-    withNumbers: `${reactive ? `${say(output.droopByCapacitorsVolts, 'V')} + ${say(output.droopBySourceVolts, 'V')}` : `√(${say(output.droopByCapacitorsVolts, 'V')}² + ${say(output.droopBySourceVolts, 'V')}²)`} + ${say(output.droopBySeriesResistorVolts, 'V')}${sags ? ` + ${say(output.droopByDriveVolts, 'V')}` : ''} = ${say(output.droopVolts, 'V')}`,
+    withNumbers: `${reactive ? `${say(output.droopByCapacitorsVolts, 'V')} + ${say(output.droopBySourceVolts, 'V')}` : `√(${say(output.droopByCapacitorsVolts, 'V')}² + ${say(output.droopOfSourceAloneVolts, 'V')}²)`} + ${say(output.droopBySeriesResistorVolts, 'V')}${sags ? ` + ${say(output.droopByDriveVolts, 'V')}` : ''} = ${say(output.droopVolts, 'V')}`,
     source: reactive
       ? 'The source’s part is found with the capacitors in its circuit; checked against time-domain integration.'
       : 'Heuristic join, checked against time-domain integration.',
@@ -168,7 +168,7 @@ const EXPLANATIONS = {
       : edged
         ? 'droop_R = I Rs (ν₊² / d + ν₋² / (1 − d)), summed over windings'
         : 'sin θ − θ cos θ = π ν I Rs / Vpk;  each pulse loses ν Vpk (1 − cos θ)',
-    withNumbers: `ν₊ = ${pulses.positive.toPrecision(3)}, ν₋ = ${pulses.negative.toPrecision(3)}, ${current}, ${say(drive.seriesOhms + diodeOhms, 'Ω')}${diodeOhms > 0 ? `, ${say(diodeOhms, 'Ω')} of it the diodes’ on-resistance` : ''}${reactive ? ` and ${say(drive.seriesHenries, 'H')}` : ''}, ${peak} give ${say(output.droopBySourceVolts, 'V')}`,
+    withNumbers: `ν₊ = ${pulses.positive.toPrecision(3)}, ν₋ = ${pulses.negative.toPrecision(3)}, ${current}, ${say(drive.seriesOhms + diodeOhms, 'Ω')}${diodeOhms > 0 ? `, ${say(diodeOhms, 'Ω')} of it the diodes’ on-resistance` : ''}${reactive ? ` and ${say(drive.seriesHenries, 'H')}` : ''}, ${peak} give ${say(output.droopOfSourceAloneVolts, 'V')}${reactive ? '' : ` alone; joined with the capacitors’, √(droop_C² + droop_R²) − droop_C = ${say(output.droopBySourceVolts, 'V')}`}`,
     source: reactive
       ? 'Derived: each pulse is that of a resonant circuit of source and foot, C = Σν² / (2 droop coefficient). Below zero where it carries the charge over the peak.'
       : edged

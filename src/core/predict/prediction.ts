@@ -36,7 +36,10 @@ export type OutputPrediction = {
   droopVolts: number | null;
   droopFraction: number | null;
   droopByCapacitorsVolts: number | null;
+  /** What the source adds to what the capacitors lose, so that the parts of the droop add up. */
   droopBySourceVolts: number | null;
+  /** What it would lose by itself; the two join as the closed form says. */
+  droopOfSourceAloneVolts: number | null;
   droopBySeriesResistorVolts: number | null;
   /** Loss of output because the drive's power or current runs out. */
   droopByDriveVolts: number | null;

@@ -152,7 +152,7 @@ function whyTheyDiffer(
   if (drive.seriesHenries > 0)
     return 'Mostly leakage inductance, which spreads and delays the charging and which the closed form leaves out behind a square.';
   if (lower && diode.leakageAmps > 0) return 'Mostly loss in the diodes: their leakage is left out of the closed form.';
-  const bySource = output.droopBySourceVolts ?? 0;
+  const bySource = output.droopOfSourceAloneVolts ?? 0;
   const byCapacitors = output.droopByCapacitorsVolts ?? 0;
   if (bySource > 0.15 * byCapacitors)
     return `Mostly the ${diode.onOhms > 0 ? 'resistance of drive and diodes' : 'drive’s resistance'}: how it joins with the capacitors is only estimated in the closed form.`;
