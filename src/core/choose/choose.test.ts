@@ -20,6 +20,7 @@ import type { SearchTask } from './search';
 import { ShapeTable } from './shape-response';
 import { anyStocks, type CapacitorPart, type DiodePart, type Stocks } from './stock';
 import { beats, costsOf } from './trade-off';
+import { suppliedDesign, TRANSFORMER } from '../../../tests/reference/supplied-design';
 
 let made = 0;
 const id = () => `10000000-0000-4000-8000-${String((made += 1)).padStart(12, '0')}`;
@@ -54,6 +55,38 @@ const plenty = (capacitors: CapacitorPart[], diodes: DiodePart[], free = 1000): 
   capacitors: capacitors.map((part) => ({ part, free })),
   diodes: diodes.map((part) => ({ part, free })),
   unrated: [],
+});
+
+it('a drive whose top gives next to nothing, of leakage that rings on, is climbed by ladders that the prediction confirms', () => {
+  const driven = suppliedDesign(
+    {
+      supply: { kind: 'dc', volts: 24 },
+      driver: { kind: 'flyback', frequencyHertz: 20e3, duty: 0.4, clampVolts: 168, transistorOhms: 0.1 },
+      transformer: {
+        ...TRANSFORMER,
+        primaryTurns: 23,
+        secondaryTurns: 1380,
+        primaryHenries: 70e-6,
+        secondaryOhms: 420,
+        coupling: 0.97,
+      },
+    },
+    2,
+    1e9,
+  );
+  const { drive } = operatingPoint(driven).atFullDrive;
+  expect(drive.lift).not.toBeNull();
+  const asked = requirements({ volts: 15e3, amps: 20e-6 }, { mostStages: 4, parts: 'any' });
+  const { reached, rows } = run({
+    requirements: asked,
+    base: baseOf(asked, driven),
+    stocks: plenty([capacitor(470e-12, 20e3), capacitor(1e-9, 20e3)], [diode(20e3), diode(30e3)]),
+  });
+  expect(reached).toBe(true);
+  for (const { design, meanVolts } of rows) {
+    expect(meanVolts).toBeGreaterThanOrEqual(15e3);
+    expect(predict(design, WITHOUT_OPTIMUM).output.meanVolts).toBeCloseTo(meanVolts, 6);
+  }
 });
 
 describe('the quick evaluation', () => {

@@ -21,7 +21,7 @@ export type QuickEvaluation = {
   driveScale: number;
 };
 
-const MOST_TRIES = 6;
+const MOST_TRIES = 12;
 /** How near a drive's limit counts as at it. */
 const NEAR_ENOUGH = 3e-3;
 const LEAST_SCALE = 0.05;
@@ -43,32 +43,38 @@ type QuickLoad = { amps: number; output: Design['output'] };
 export function evaluateQuickly(ladder: QuickLadder, drive: Drive, wanted: QuickLoad): QuickEvaluation | null {
   const { response, farads, forwardVolts } = ladder;
   const { amps } = wanted;
+  const fullVolts = amplitudeVolts(drive);
+  const told = (evaluation: NonNullable<ReturnType<typeof atScaleOf>>, driveScale: number): QuickEvaluation => ({
+    meanVolts: evaluation.meanVolts,
+    ripplePeakToPeakVolts: evaluation.ripplePeakToPeakVolts,
+    workingVolts: response.workingPerPeak * fullVolts,
+    reverseVolts: response.reversePerPeak * fullVolts,
+    joules: response.energyPerSquare * farads * (fullVolts - forwardVolts) ** 2,
+    watts: evaluation.watts,
+    efficiency: amps > 0 && evaluation.watts > 0 ? (evaluation.meanVolts * amps) / evaluation.watts : null,
+    diodeAmps: evaluation.ladderAmps * response.chargeAtMost,
+    driveScale,
+  });
   let driveScale = 1;
+  let above = 1;
+  let below = LEAST_SCALE;
   let last: { driveScale: number; over: number } | null = null;
   for (let tries = 1; ; tries += 1) {
     const standing = driveScale === 1 ? drive : scaledDrive(drive, driveScale);
     const evaluation = atScaleOf(ladder, standing, wanted);
     if (!evaluation) return null;
     const over = excess(drive, { drive: standing }, { watts: evaluation.watts, amps: evaluation.rmsAmps }, driveScale);
-    if (tries === MOST_TRIES || (driveScale === 1 ? over : Math.abs(over)) < NEAR_ENOUGH) {
-      const fullVolts = amplitudeVolts(drive);
-      return {
-        meanVolts: evaluation.meanVolts,
-        ripplePeakToPeakVolts: evaluation.ripplePeakToPeakVolts,
-        workingVolts: response.workingPerPeak * fullVolts,
-        reverseVolts: response.reversePerPeak * fullVolts,
-        joules: response.energyPerSquare * farads * (fullVolts - forwardVolts) ** 2,
-        watts: evaluation.watts,
-        efficiency: amps > 0 && evaluation.watts > 0 ? (evaluation.meanVolts * amps) / evaluation.watts : null,
-        diodeAmps: evaluation.ladderAmps * response.chargeAtMost,
-        driveScale,
-      };
-    }
+    if ((driveScale === 1 ? over : Math.abs(over)) < NEAR_ENOUGH) return told(evaluation, driveScale);
+    if (over > 0) above = driveScale;
+    else below = driveScale;
+    if (tries === MOST_TRIES || above - below < NEAR_ENOUGH * above)
+      return below > LEAST_SCALE ? told(evaluation, driveScale) : null;
     // What a ladder takes goes about as a power of its peaks: in proportion at first, then as the last two tell.
     const slope = last ? Math.max(LEAST_SLOPE, (over - last.over) / Math.log(driveScale / last.driveScale)) : 1;
     last = { driveScale, over };
-    driveScale = Math.min(1, driveScale * Math.exp(-over / slope));
-    if (!(driveScale > LEAST_SCALE) || driveScale === last.driveScale) return null;
+    driveScale *= Math.exp(-over / slope);
+    // What gives all but nothing at its very top leads far out: the middle is as good a guess.
+    if (!(driveScale > below && driveScale < above)) driveScale = (below + above) / 2;
   }
 }
 

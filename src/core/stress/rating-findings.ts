@@ -5,6 +5,9 @@ import { formatQuantity } from '../quantity/format-quantity';
 import { atHighest, CHOSEN_MARGIN, fitOf } from '../quantity/margin';
 import { CONDITIONS, formatSubject, ratingKind, type Margin } from '../quantity/ratings';
 
+/** Part of a diode's heat from which what makes it is named. */
+const WORTH_NAMING = 0.05;
+
 type RatedPart = { id: string; ratedVolts: number | null; margin: number | null };
 
 /** What rating findings are read from. */
@@ -178,7 +181,7 @@ const diodeHeat = ({ margins, diodes }: RatingFindingInput): Finding[] =>
         code: 'diode-heats',
         severity: 'warn',
         where: '$.ladder.diode.averageAmps',
-        message: `${formatSubject(margin)} may turn ${formatQuantity(margin.stress, 'W', 2)} each into heat at this load, over the ${formatQuantity(margin.rated, 'W', 2)} that their average current makes${recovery > 0 ? `; recovery makes up to about ${formatQuantity(recovery, 'W', 2)}` : ''}.`,
+        message: `${formatSubject(margin)} may turn ${formatQuantity(margin.stress, 'W', 2)} each into heat at this load, over the ${formatQuantity(margin.rated, 'W', 2)} that their average current makes${recovery > WORTH_NAMING * margin.stress ? `; recovery makes up to about ${formatQuantity(recovery, 'W', 2)}` : ''}.`,
         advice:
           recovery > margin.stress / 2
             ? 'Use diodes that recover sooner, or a lower frequency.'

@@ -25,14 +25,17 @@ type Row = {
   shown?: (prediction: Prediction) => boolean;
 };
 
-/** Share of the drive's peaks from which their fall has a row of its own. */
-const WORTH_A_ROW = 0.999;
-
 /** Share of the ideal output from which a loss before any load has a row of its own. */
 const WORTH_A_LOSS = 0.005;
 
 /** Less stands for nothing, V: of a driver that does not run, or a ladder that a rectifier starves. */
 const NOTHING = 1e-3;
+
+/** Share of the droop from which a part of it has a row. */
+const WORTH_OF_DROOP = 0.005;
+
+const isWorthADroop = ({ output: { droopVolts } }: Prediction, volts: number | null) =>
+  Math.abs(volts ?? 0) > WORTH_OF_DROOP * Math.abs(droopVolts ?? 0);
 
 const isWorthALoss = ({ output: { idealNoLoadVolts } }: Prediction, volts: number) =>
   idealNoLoadVolts > NOTHING && volts > WORTH_A_LOSS * idealNoLoadVolts;
@@ -66,19 +69,29 @@ const ROWS: readonly Row[] = [
       </>
     ),
   },
-  { id: 'droopByCapacitorsVolts', label: 'by the capacitors', inset: true },
-  { id: 'droopBySourceVolts', label: 'by the source', inset: true },
+  {
+    id: 'droopByCapacitorsVolts',
+    label: 'by the capacitors',
+    inset: true,
+    shown: (prediction) => isWorthADroop(prediction, prediction.output.droopByCapacitorsVolts),
+  },
+  {
+    id: 'droopBySourceVolts',
+    label: 'by the source',
+    inset: true,
+    shown: (prediction) => isWorthADroop(prediction, prediction.output.droopBySourceVolts),
+  },
   {
     id: 'droopBySeriesResistorVolts',
     label: 'by the series resistor',
     inset: true,
-    shown: ({ output }) => (output.droopBySeriesResistorVolts ?? 0) > 0,
+    shown: (prediction) => isWorthADroop(prediction, prediction.output.droopBySeriesResistorVolts),
   },
   {
     id: 'droopByDriveVolts',
     label: 'by the drive running out',
     inset: true,
-    shown: ({ source }) => source.driveScale < WORTH_A_ROW,
+    shown: (prediction) => isWorthADroop(prediction, prediction.output.droopByDriveVolts),
   },
   { id: 'rippleVolts' },
   {
