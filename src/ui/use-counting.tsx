@@ -3,7 +3,7 @@
 import { useEffect } from 'react';
 import { create } from 'zustand';
 import { persist } from 'zustand/middleware';
-import { COUNTINGS, COUNTING_NAMES, type Counting } from '@/core/topology/counting';
+import { COUNTINGS, COUNTING_NAMES, type Counting } from '@/core/quantity/counting';
 import { Choice } from './choice';
 import type { ScreenCommand } from './commands';
 

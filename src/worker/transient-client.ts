@@ -6,7 +6,7 @@ import type { Tolerance } from '@/core/predict/tolerance';
 import type { ChargeUp } from '@/core/transient/charge-up';
 import type { Discharge, DischargeOptions } from '@/core/transient/discharge';
 import type { TransientRun } from '@/core/transient/transient';
-import type { Counting } from '@/core/topology/counting';
+import type { Counting } from '@/core/quantity/counting';
 import { lazyWorker } from './lazy-worker';
 import type { TransientWork } from './transient.worker';
 

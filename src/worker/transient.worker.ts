@@ -7,7 +7,7 @@ import { chargeUpOf, type ChargeUp } from '@/core/transient/charge-up';
 import { dischargeOf, type Discharge, type DischargeOptions } from '@/core/transient/discharge';
 import { idleOf } from '@/core/transient/idle';
 import { transientOf, type TransientRun } from '@/core/transient/transient';
-import type { Counting } from '@/core/topology/counting';
+import type { Counting } from '@/core/quantity/counting';
 import { slicer } from './in-slices';
 
 /** The same draws for every design, so that a change shows and not chance. */

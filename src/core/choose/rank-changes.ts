@@ -3,7 +3,7 @@ import { MOST_STAGES, type Design } from '../design/design-schema';
 import { readDesign } from '../design/read-design';
 import type { DesignChange } from '../quantity/finding';
 import { GRADINGS } from '../topology/grading';
-import { addedStages, type Counting } from '../topology/counting';
+import { addedStages, type Counting } from '../quantity/counting';
 import { TOPOLOGY_KINDS } from '../topology/topologies';
 import { DIODE_KIND, DIODE_KINDS, kindOfDiode } from '../parts/diode-kinds';
 import { withUsualDiode } from '../drawer/usual-diode';

@@ -2,7 +2,7 @@ import { formatQuantity } from '../quantity/format-quantity';
 import type { Requirements } from './requirements';
 import type { Choices } from './choose';
 import { formOf, type ChoiceRow } from './row';
-import type { Counting } from '../topology/counting';
+import type { Counting } from '../quantity/counting';
 
 /** The target in words: "-38 kV at 40 uA, ripple up to 2 %". */
 export function formatTarget({ volts, amps, polarity, of, ripplePeakToPeakFraction }: Requirements['target']): string {

@@ -1,4 +1,4 @@
-import { designSchema, MOST_STAGES, stages, targetSchema, type Design } from '../design/design-schema';
+import { designSchema, stages, targetSchema, type Design } from '../design/design-schema';
 import { choice, count, quantity, saying } from '../schema/fields';
 import { newDesign } from '../design/new-design';
 import { TOPOLOGIES, type Topology } from '../topology/network';

@@ -1,7 +1,8 @@
 import { MOST_NOTES, type Design } from '../design/design-schema';
 import { mostWatts } from '../drive/drive';
 import { capacitorValues, diodeValues } from '../drawer/part-values';
-import { stagesInWords, type Counting } from '../topology/counting';
+import type { Counting } from '../quantity/counting';
+import { stagesInWords } from '../topology/stage-words';
 import { TOPOLOGY_KINDS } from '../topology/topologies';
 import { predict, WITHOUT_OPTIMUM } from '../predict/predict';
 import type { Prediction } from '../predict/prediction';

@@ -5,7 +5,7 @@ import { TRANSFORMER_FIELDS } from '../magnetics/transformer';
 import type { FieldDescription } from '../quantity/field-description';
 import { formatQuantity } from '../quantity/format-quantity';
 import type { Unit } from '../quantity/units';
-import { countOf, type Counting } from '../topology/counting';
+import { countOf, type Counting } from '../quantity/counting';
 import { TOPOLOGY_KINDS } from '../topology/topologies';
 import type { Design } from './design-schema';
 import { differences, type Difference } from './differences';

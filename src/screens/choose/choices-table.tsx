@@ -100,7 +100,7 @@ export function ChoicesTable({
           });
         }),
       ]),
-    [chosen, polarity, timeDomains, onChoose],
+    [chosen, counting, polarity, timeDomains, onChoose],
   );
   return (
     <SortableTable

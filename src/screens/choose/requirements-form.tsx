@@ -3,7 +3,8 @@
 import { useState, type ReactNode } from 'react';
 import { CHOOSABLE, type Requirements, type PART_SOURCES } from '@/core/choose/requirements';
 import { MOST_STAGES, type Design } from '@/core/design/design-schema';
-import { countFault, countOf, stagesOf } from '@/core/topology/counting';
+import { countOf, stagesOf } from '@/core/quantity/counting';
+import { countFault } from '@/core/topology/stage-words';
 import { TOPOLOGY_KINDS } from '@/core/topology/topologies';
 import { driveOf } from '@/core/operating/ladder-of-design';
 import { amplitudeVolts, hasLoadedForm } from '@/core/drive/drive';

@@ -2,7 +2,7 @@ import { newDesign } from '@/core/design/new-design';
 import { driverOfKind } from '@/core/drive/driver-kinds';
 import type { Design } from '@/core/design/design-schema';
 import { driveOf } from '@/core/operating/ladder-of-design';
-import type { Counting } from '@/core/topology/counting';
+import type { Counting } from '@/core/quantity/counting';
 import { editingCommands, linkBeside } from './commands';
 import { createEditorStore } from './saving/editor-store';
 

@@ -1,5 +1,5 @@
 import { toast } from 'sonner';
-import { addedStages, type Counting } from '@/core/topology/counting';
+import { addedStages, type Counting } from '@/core/quantity/counting';
 import { TOPOLOGY_KINDS } from '@/core/topology/topologies';
 import type { ScreenCommand } from '@/ui/commands';
 import { linksOf, type Link } from './chain/links';

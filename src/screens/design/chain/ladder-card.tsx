@@ -3,7 +3,8 @@
 import { MOST_STAGES } from '@/core/design/design-schema';
 import { GRADINGS, type Grading } from '@/core/topology/grading';
 import type { Topology } from '@/core/topology/network';
-import { countFault, countOf, stageHint, stagesInWords, stagesOf } from '@/core/topology/counting';
+import { countOf, stagesOf } from '@/core/quantity/counting';
+import { countFault, stageHint, stagesInWords } from '@/core/topology/stage-words';
 import { inParts, TOPOLOGY_KINDS } from '@/core/topology/topologies';
 import { shownFigure } from '@/core/predict/figures';
 import type { Prediction } from '@/core/predict/prediction';

@@ -11,7 +11,7 @@ import { formatFaults } from '@/core/schema/faults';
 import { buttonStyle } from '@/ui/button';
 import { useLatest } from '@/ui/use-latest';
 import { Panel } from '@/ui/dialog';
-import type { Counting } from '@/core/topology/counting';
+import type { Counting } from '@/core/quantity/counting';
 import { useCounting } from '@/ui/use-counting';
 
 /** What a revision changed, in words; nothing to say where the one before cannot be read. */

@@ -6,7 +6,7 @@ import type { Design } from '@/core/design/design-schema';
 import { explain, type ExplainedFigure } from '@/core/predict/explain';
 import { FIGURES, shownFigure, type FigureId } from '@/core/predict/figures';
 import type { Prediction } from '@/core/predict/prediction';
-import { stagesInWords } from '@/core/topology/counting';
+import { stagesInWords } from '@/core/topology/stage-words';
 import { Quantity } from '@/ui/quantity';
 import { useCounting } from '@/ui/use-counting';
 

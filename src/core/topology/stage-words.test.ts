@@ -1,4 +1,5 @@
-import { addedStages, countFault, countOf, COUNTINGS, stageHint, stagesInWords, stagesOf } from './counting';
+import { addedStages, countOf, COUNTINGS, stagesOf } from '../quantity/counting';
+import { countFault, stageHint, stagesInWords } from './stage-words';
 import { inParts, partsOf, TOPOLOGY_KINDS } from './topologies';
 import { TOPOLOGIES } from './network';
 
