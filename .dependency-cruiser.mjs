@@ -67,7 +67,7 @@ const config = {
     {
       name: 'only-app-reaches-the-server',
       severity: 'error',
-      from: { path: '^src/', pathNot: `^src/(app|server)/|${TEST}` },
+      from: { path: '^src/', pathNot: `^src/((app|server)/|proxy)|${TEST}` },
       to: { path: '^src/server/' },
     },
   ],

@@ -1,11 +1,19 @@
 import { NextResponse, type NextRequest } from 'next/server';
+import { ANSWER_HEADERS, DATA_HEADERS, turnedAway } from './server/guard';
 
 /** Hashes of the two states of sonner's own style element, which takes no nonce. */
 const TOAST_STYLE_HASHES =
   "'sha256-47DEQpj8HBSa+/TImW+5JCeuQeRkm5NMpJWZG3hSuFU=' 'sha256-StEaX+se6YS7pqjzrzMIA0KaX9zF/8zAhvQXZAe5epY='";
 
-/** Gives each page a nonce and the content security policy that carries it. */
+/** Turns away what may not be answered, and gives each page a nonce and the content security policy that carries it. */
 export function proxy(request: NextRequest): NextResponse {
+  const { pathname } = request.nextUrl;
+  const turned = turnedAway({ method: request.method, path: pathname, headers: request.headers });
+  if (turned) {
+    const faults = [{ path: '$', message: turned.message }];
+    return NextResponse.json({ faults }, { status: turned.status, headers: { ...ANSWER_HEADERS, ...DATA_HEADERS } });
+  }
+  if (pathname.startsWith('/api/')) return NextResponse.next({ headers: { ...ANSWER_HEADERS, ...DATA_HEADERS } });
   const nonce = Buffer.from(crypto.getRandomValues(new Uint8Array(16))).toString('base64');
   const development = process.env.NODE_ENV === 'development';
   const policy = [
@@ -25,10 +33,8 @@ export function proxy(request: NextRequest): NextResponse {
   const headers = new Headers(request.headers);
   headers.set('x-nonce', nonce);
   headers.set('content-security-policy', policy);
-  const response = NextResponse.next({ request: { headers } });
+  const response = NextResponse.next({ request: { headers }, headers: ANSWER_HEADERS });
   response.headers.set('content-security-policy', policy);
-  response.headers.set('x-content-type-options', 'nosniff');
-  response.headers.set('referrer-policy', 'no-referrer');
   return response;
 }
 

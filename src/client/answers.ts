@@ -14,6 +14,14 @@ export async function call(path: string, init?: RequestInit): Promise<Response> 
   return fetch(path, { ...init, headers: { 'content-type': 'application/json' } });
 }
 
+/** What a status without words of its own means to whoever waits for the answer. */
+const troubleOf = (status: number): string =>
+  status === 503
+    ? 'the database cannot be reached'
+    : status >= 500
+      ? `the server had trouble of its own (${status})`
+      : `the server refused it (${status})`;
+
 /**
  * What the server answered, as the schema for it reads it.
  *
@@ -32,7 +40,5 @@ export async function answer<T extends z.ZodType>(
     throw new Refusal([{ path: '$', message: 'the server’s answer cannot be read; reload the page' }]);
   }
   const refused = refusalSchema.safeParse(body);
-  throw new Refusal(
-    refused.success ? refused.data.faults : [{ path: '$', message: `the server answered ${response.status}` }],
-  );
+  throw new Refusal(refused.success ? refused.data.faults : [{ path: '$', message: troubleOf(response.status) }]);
 }

@@ -1,5 +1,7 @@
 /** How long to compute before looking whether a later request has come, ms. */
 const SLICE_MILLISECONDS = 20;
+/** How often progress is told, ms: each telling makes the page begin anew with what it draws in its own time. */
+const TOLD_MILLISECONDS = 200;
 
 /** Lets messages that have arrived be read. */
 const breathe = () => new Promise((resume) => setTimeout(resume, 0));
@@ -17,11 +19,15 @@ export function slicer<K extends string>(kinds: readonly K[]) {
       latest[kind] += 1;
       const mine = latest[kind];
       let sliceEnds = performance.now() + SLICE_MILLISECONDS;
+      let tellAt = 0;
       for (;;) {
         const step = work.next();
         if (step.done) return step.value;
         if (performance.now() < sliceEnds) continue;
-        report(step.value);
+        if (performance.now() >= tellAt) {
+          report(step.value);
+          tellAt = performance.now() + TOLD_MILLISECONDS;
+        }
         await breathe();
         if (latest[kind] !== mine) return null;
         sliceEnds = performance.now() + SLICE_MILLISECONDS;

@@ -1,8 +1,10 @@
+import { boundsFault, DESIGN_BOUNDS, type Bounds } from '@/core/schema/bounds';
 import { faultsOf, type Fault } from '@/core/schema/faults';
 import type * as z from '@/core/zod';
 
 /** Enough for any design: a few hundred capacitances and a drawn waveform. */
 const MOST_CHARACTERS = 1_000_000;
+const A_DESIGN = { mostCharacters: MOST_CHARACTERS, bounds: { ...DESIGN_BOUNDS, depth: DESIGN_BOUNDS.depth + 1 } };
 const UUID = /^[0-9a-f]{8}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{4}-[0-9a-f]{12}$/i;
 
 /** Refuses a request with the faults found in it. */
@@ -24,7 +26,7 @@ export function isId(id: string): boolean {
 export async function readBody<T extends z.ZodType>(
   request: Request,
   schema: T,
-  mostCharacters = MOST_CHARACTERS,
+  { mostCharacters, bounds }: { mostCharacters: number; bounds: Bounds } = A_DESIGN,
 ): Promise<{ ok: true; body: z.output<T> } | { ok: false; response: Response }> {
   const text = await request.text();
   if (text.length > mostCharacters) {
@@ -37,6 +39,8 @@ export async function readBody<T extends z.ZodType>(
   } catch {
     return { ok: false, response: refuse(400, [{ path: '$', message: 'is not JSON; must be one JSON object' }]) };
   }
+  const tooMuch = boundsFault(document, bounds);
+  if (tooMuch) return { ok: false, response: refuse(422, [tooMuch]) };
   const result = schema.safeParse(document, { reportInput: true });
   return result.success
     ? { ok: true, body: result.data }

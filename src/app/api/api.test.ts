@@ -9,6 +9,7 @@ import { GET as readDocument } from './designs/[id]/document/route';
 import { GET as readOne, PATCH as archive, PUT as save } from './designs/[id]/route';
 import { GET as readRevisions } from './designs/[id]/revisions/route';
 import { POST as create } from './designs/route';
+import { handled, troubleAnswer } from './handle';
 import { GET as readDrawer, POST as changeDrawer } from './drawer/route';
 
 // The handlers as requests reach them, on the real throw-away database that ./test starts and migrates.
@@ -59,6 +60,24 @@ describe('designs', () => {
     const saved = await save(request('PUT', { baseRevision: 1, design: old }), of(id));
     expect(saved.status).toBe(200);
   });
+  it('a revision that no database counts to is refused at its field', async () => {
+    const { id } = await createDesign(withStages(2));
+    for (const baseRevision of [2 ** 31, 1e18, -1, 0.5, null]) {
+      const refused = await save(request('PUT', { baseRevision, design: withStages(3) }), of(id));
+      expect(refused.status).toBe(422);
+      expect((await faultsIn(refused))[0].path).toBe('$.baseRevision');
+    }
+  });
+  it('trouble of database and disk is told for what it is, and a fault of our own is not hidden', async () => {
+    const status = (error: unknown) => troubleAnswer(error)?.status;
+    expect(status(Object.assign(new Error('connect'), { code: 'ECONNREFUSED' }))).toBe(503);
+    expect(status(Object.assign(new Error('starting up'), { code: '57P03' }))).toBe(503);
+    expect(status(Object.assign(new Error('No space left on device'), { code: '53100' }))).toBe(507);
+    expect(status(Object.assign(new Error('invalid byte sequence'), { code: '22021' }))).toBe(422);
+    expect(status(new Error('Connection terminated unexpectedly'))).toBe(503);
+    expect(status(new TypeError('x is not a function'))).toBeUndefined();
+    await expect(handled(() => Promise.reject(new TypeError('ours')))()).rejects.toThrow('ours');
+  });
   it('a save of a revision that no longer stands answers 409 with the one that does, and writes nothing', async () => {
     const { id } = await createDesign(withStages(2));
     await save(request('PUT', { baseRevision: 1, design: withStages(3) }), of(id));
@@ -72,6 +91,16 @@ describe('designs', () => {
     ['nothing', '', 400, '$'],
     ['too long a text', `"${'x'.repeat(1_000_001)}"`, 413, '$'],
     ['a list', [], 422, '$'],
+    ['half of a pair in a text', { ...withStages(2), notes: 'x\uD83D' }, 422, '$.notes'],
+    ['the character zero', { ...withStages(2), name: 'a\0b' }, 422, '$.name'],
+    ['what is nested very deep', `${'['.repeat(3000)}${']'.repeat(3000)}`, 422, `$${'[0]'.repeat(21)}`],
+    [
+      'very many fields',
+      { ...withStages(2), ...Object.fromEntries(Array.from({ length: 60_000 }, (_, at) => [`f${at}`, 0])) },
+      422,
+      '$',
+    ],
+    ['very many items', { ...withStages(2), name: Array.from({ length: 150_000 }, () => 0) }, 422, '$.name'],
   ])('refuse %s, saying where', async (_what, body, status, path) => {
     const response = await create(request('POST', body));
     expect(response.status).toBe(status);

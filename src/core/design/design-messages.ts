@@ -8,14 +8,17 @@ import { upgradeDesign } from './upgrade';
 /** A design document of any version there was, brought up to the present one. */
 export const designDocumentSchema = z.preprocess(upgradeDesign, designSchema);
 
+/** As large as the database counts. */
+const revision = z.number().int().gte(1).lte(2_147_483_647);
+
 export const saveRequestSchema = z.strictObject({
-  baseRevision: z.number().int().gte(1),
+  baseRevision: revision,
   design: designDocumentSchema,
 });
 
 export const archiveRequestSchema = z.strictObject({ archived: z.boolean() });
 
-const state = { revision: z.number().int().gte(1), savedAt: z.string() };
+const state = { revision, savedAt: z.string() };
 const row = { id: z.string(), ...state, archivedAt: z.string().nullable() };
 const faults = z.array(faultSchema).min(1);
 

@@ -1,3 +1,4 @@
+import { boundsFault, DESIGN_BOUNDS } from '../schema/bounds';
 import { faultsOf, type Fault } from '../schema/faults';
 import { designSchema, type Design } from './design-schema';
 import { upgradeDesign } from './upgrade';
@@ -11,6 +12,8 @@ export type DesignReading = { ok: true; design: Design } | { ok: false; faults: 
  * @returns the design, or every fault found, each with its JSON path. Never throws.
  */
 export function readDesign(document: unknown): DesignReading {
+  const tooMuch = boundsFault(document, DESIGN_BOUNDS);
+  if (tooMuch) return { ok: false, faults: [tooMuch] };
   const result = designSchema.safeParse(upgradeDesign(document), { reportInput: true });
   return result.success ? { ok: true, design: result.data } : { ok: false, faults: faultsOf(result.error) };
 }

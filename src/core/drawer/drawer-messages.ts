@@ -5,7 +5,7 @@ import * as z from '../zod';
 /** What the browser and the server say to each other about the drawer; declared once for both. */
 
 /** Most parts that one change puts in or takes out. */
-const MOST_PARTS_A_CHANGE = 5000;
+export const MOST_PARTS_A_CHANGE = 5000;
 
 const atMost = (what: string) => ({
   error: () => `has more than ${MOST_PARTS_A_CHANGE} ${what}; must have fewer`,
@@ -18,7 +18,8 @@ const drawerChangeSchema = z.strictObject({
 });
 export type DrawerChange = z.output<typeof drawerChangeSchema>;
 
-const revision = z.number().int().gte(0);
+/** As large as the database counts. */
+const revision = z.number().int().gte(0).lte(2_147_483_647);
 
 /** A change made from a drawer as it stood at a revision. */
 export const drawerRequestSchema = drawerChangeSchema.extend({ baseRevision: revision });

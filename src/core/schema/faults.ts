@@ -9,11 +9,14 @@ export function jsonPath(path: readonly PropertyKey[]): string {
   return path.reduce<string>((text, key) => text + (typeof key === 'number' ? `[${key}]` : `.${String(key)}`), '$');
 }
 
-/** zod's issues as faults; unknown fields become one fault each, at their own path. */
+/** Faults that are told of one document; who mends these finds the rest. */
+export const MOST_FAULTS = 100;
+
+/** zod's issues as faults, the first of them; unknown fields become one fault each, at their own path. */
 export function faultsOf(error: z.ZodError): Fault[] {
-  const faults = error.issues.flatMap((issue) => {
+  const faults = error.issues.slice(0, 2 * MOST_FAULTS).flatMap((issue) => {
     if (issue.code === 'unrecognized_keys')
-      return issue.keys.map((key) => ({
+      return issue.keys.slice(0, 2 * MOST_FAULTS).map((key) => ({
         path: jsonPath([...issue.path, key]),
         message: 'is not a field of this document; remove it or correct its name',
       }));
@@ -28,12 +31,10 @@ export function faultsOf(error: z.ZodError): Fault[] {
       },
     ];
   });
-  return faults.filter(
-    (fault, index) =>
-      faults.findIndex((other) => other.path === fault.path && other.message === fault.message) === index,
-  );
+  const told = new Map(faults.map((fault) => [`${fault.path} ${fault.message}`, fault]));
+  return [...told.values()].slice(0, MOST_FAULTS);
 }
 
 /** Faults in one line, for a message or a log. */
 export const formatFaults = (faults: readonly Fault[]) =>
-  faults.map((fault) => `${fault.path} ${fault.message}`).join('; ');
+  faults.map(({ path, message }) => (path === '$' ? message : `${path} ${message}`)).join('; ');

@@ -6,6 +6,7 @@ import { toast } from 'sonner';
 import { useStore } from 'zustand';
 import { largestGain } from '@/core/choose/rank-changes';
 import type { StoredDesign } from '@/core/design/design-messages';
+import type { Design } from '@/core/design/design-schema';
 import { optimumStages } from '@/core/predict/optimum-stages';
 import { predict } from '@/core/predict/predict';
 import { asSettled } from '@/core/transient/comparison';
@@ -39,6 +40,17 @@ import { useTransient, WAITING } from './use-transient';
 import { ChangesDialog } from './verdict/changes-dialog';
 import { Verdict, VerdictStrip } from './verdict/verdict';
 
+const OPTIMA = new WeakMap<Design, number | null>();
+
+/** The best stage count of a design, kept with it: a render that is begun anew does not search again. */
+function optimumOf(design: Design): number | null {
+  const known = OPTIMA.get(design);
+  if (known !== undefined) return known;
+  const found = optimumStages(design);
+  OPTIMA.set(design, found);
+  return found;
+}
+
 /** Charts need a browser to be drawn in. */
 const Charts = dynamic(() => import('./charts/charts').then((module) => module.Charts), { ssr: false });
 
@@ -59,7 +71,7 @@ function OneDesign({ stored }: { stored: StoredDesign }) {
   // Figures follow the keystroke at once; picture and curves may follow a frame later, and skip states typed over.
   const laterDesign = useDeferredValue(electrical);
   // The search for the best count takes longer than all else; it follows with the picture.
-  const optimum = useMemo(() => optimumStages(laterDesign), [laterDesign]);
+  const optimum = optimumOf(laterDesign);
   const prediction = useMemo(() => predict(electrical, { optimum }), [electrical, optimum]);
   const laterPrediction = useDeferredValue(prediction);
   const { timeDomain, client } = useTransient(laterDesign);

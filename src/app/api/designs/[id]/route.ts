@@ -1,6 +1,7 @@
 import { archiveRequestSchema, saveRequestSchema } from '@/core/design/design-messages';
 import { findDesign, isDamaged, saveDesign, setArchived, type Shelved } from '@/server/designs';
 import { isId, notFound, readBody, refuse } from '../../answers';
+import { handled } from '../../handle';
 
 type Context = { params: Promise<{ id: string }> };
 
@@ -8,14 +9,14 @@ type Context = { params: Promise<{ id: string }> };
 const answer = (shelved: Shelved, status = 200) =>
   isDamaged(shelved) ? refuse(422, shelved.faults) : Response.json(shelved, { status });
 
-export async function GET(_request: Request, { params }: Context): Promise<Response> {
+export const GET = handled(async (_request: Request, { params }: Context): Promise<Response> => {
   const { id } = await params;
   const found = isId(id) ? await findDesign(id) : null;
   return found ? answer(found) : notFound();
-}
+});
 
 /** Saves over the revision the editor last saw; 409 with the standing one when another has come between. */
-export async function PUT(request: Request, { params }: Context): Promise<Response> {
+export const PUT = handled(async (request: Request, { params }: Context): Promise<Response> => {
   const { id } = await params;
   if (!isId(id)) return notFound();
   const reading = await readBody(request, saveRequestSchema);
@@ -23,14 +24,14 @@ export async function PUT(request: Request, { params }: Context): Promise<Respon
   const outcome = await saveDesign(id, reading.body.baseRevision, reading.body.design);
   if (outcome.kind === 'missing') return notFound();
   return answer(outcome.stored, outcome.kind === 'conflict' ? 409 : 200);
-}
+});
 
 /** Archives a design or brings it back, whether it can be read or not. */
-export async function PATCH(request: Request, { params }: Context): Promise<Response> {
+export const PATCH = handled(async (request: Request, { params }: Context): Promise<Response> => {
   const { id } = await params;
   if (!isId(id)) return notFound();
   const reading = await readBody(request, archiveRequestSchema);
   if (!reading.ok) return reading.response;
   const found = await setArchived(id, reading.body.archived);
   return found ? Response.json({ id, archivedAt: found.archivedAt }) : notFound();
-}
+});

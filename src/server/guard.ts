@@ -1,0 +1,55 @@
+/** What a request says of itself, as far as it decides whether it may be answered. */
+export type Asked = { method: string; path: string; headers: Pick<Headers, 'get'> };
+
+/** Why a request is not answered. */
+export type Turned = { status: number; message: string };
+
+const READING = ['GET', 'HEAD'];
+const WRITING = ['POST', 'PUT', 'PATCH', 'DELETE'];
+
+/** Names that this machine has for itself; a page elsewhere that points its own name here is not one of them. */
+const OWN_NAMES = ['127.0.0.1', 'localhost', '[::1]'];
+
+const nameOf = (host: string): string => host.replace(/:\d+$/, '').toLowerCase();
+
+/**
+ * Whether a request is turned away before anything looks at it: one that comes
+ * under a name that is not ours (a foreign page's name turned to this machine),
+ * a write that another site's page sends, or one that is not JSON.
+ *
+ * @returns null where it may go on
+ */
+export function turnedAway({ method, path, headers }: Asked): Turned | null {
+  const host = headers.get('host');
+  if (host === null || !OWN_NAMES.includes(nameOf(host)))
+    return {
+      status: 421,
+      message: 'is not for this application; must be asked at the address that it was started with',
+    };
+  if (READING.includes(method)) return null;
+  if (!WRITING.includes(method)) return { status: 405, message: `is ${method}, which nothing here answers` };
+  const site = headers.get('sec-fetch-site');
+  const origin = headers.get('origin');
+  const foreign = origin !== null && origin !== `http://${host}` && origin !== `https://${host}`;
+  if (foreign || (site !== null && site !== 'same-origin' && site !== 'none'))
+    return { status: 403, message: 'comes from a page of another site; must come from this application' };
+  const type = headers.get('content-type')?.split(';')[0].trim().toLowerCase();
+  if (path.startsWith('/api/') && type !== 'application/json')
+    return { status: 415, message: 'is not JSON; must be sent as application/json' };
+  return null;
+}
+
+/** What every answer says of how it may be used. */
+export const ANSWER_HEADERS: Readonly<Record<string, string>> = {
+  'x-content-type-options': 'nosniff',
+  'referrer-policy': 'no-referrer',
+  'cross-origin-opener-policy': 'same-origin',
+  'cross-origin-resource-policy': 'same-origin',
+  'permissions-policy': 'camera=(), geolocation=(), microphone=(), payment=(), usb=()',
+};
+
+/** And what every one says that is no page. */
+export const DATA_HEADERS: Readonly<Record<string, string>> = {
+  'content-security-policy': "default-src 'none'; frame-ancestors 'none'",
+  'cache-control': 'no-store',
+};
