@@ -5,7 +5,7 @@ import type { Unit } from '../quantity/units';
 import { isReactive } from '../ladder/reactive-droop';
 import { droopFormula } from './droop-formula';
 import type { FigureId } from './figures';
-import type { Prediction } from './prediction';
+import { inAPlace, type Prediction } from './prediction';
 import { inParts, partsOf } from '../topology/topologies';
 
 /** How a figure comes about: the equation, the same with numbers, where it is from, where it holds, what is uncertain. */
@@ -262,7 +262,7 @@ const EXPLANATIONS = {
     withNumbers:
       prediction.optimumStages === null
         ? 'There is none within what a design may have, or nothing is drawn, or the ladder has one form.'
-        : `n = ${prediction.optimumStages}, of ${inParts(partsOf(prediction.topology, prediction.optimumStages))}, by predicting every count`,
+        : `n = ${prediction.optimumStages}, of ${inParts(partsOf(prediction.topology, prediction.optimumStages, inAPlace(prediction.places)))}, by predicting every count`,
     source: 'Search over this same prediction.',
     validRange: 'As for the mean.',
     uncertain: 'Droop there is a third and more of no-load: a poor place to work. Stay well under it.',

@@ -8,7 +8,7 @@ import { isStarved } from '../operating/ladder-inputs';
 import type { Polarity } from '../quantity/polarity';
 import { inParts, partsOf, TOPOLOGY_KINDS } from '../topology/topologies';
 import { closedFormReach } from './curves';
-import type { Prediction } from './prediction';
+import { inAPlace, type Prediction } from './prediction';
 import { ratingFindings } from '../stress/rating-findings';
 import { unitSlip } from './unit-slip';
 
@@ -204,9 +204,9 @@ const largeDroop: Check = (_design, { output }) =>
         },
       ];
 
-const pastOptimum: Check = (design, { optimumStages }) => {
+const pastOptimum: Check = (design, { optimumStages, places }) => {
   if (optimumStages === null || Math.ceil(design.ladder.stages) <= optimumStages) return [];
-  const parts = partsOf(design.ladder.topology, optimumStages);
+  const parts = partsOf(design.ladder.topology, optimumStages, inAPlace(places));
   return [
     {
       code: 'stages-past-optimum',

@@ -193,3 +193,9 @@ export type Prediction = {
   /** What to see to before power, in the order of energy. */
   beforePower: PowerCheck[];
 };
+
+/** How many capacitors and diodes make up one place of the ladder. */
+export const inAPlace = ({ capacitor, diode }: Prediction['places']) => ({
+  capacitors: capacitor.series * capacitor.parallel,
+  diodes: diode.series,
+});

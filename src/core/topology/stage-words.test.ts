@@ -42,6 +42,8 @@ it('every ladder with stages says what one is of, and what it is made of adds up
     for (const counting of COUNTINGS) expect(stageHint(topology, counting)).toMatch(/capacitor.*diode/);
   }
   expect(inParts(partsOf('full-wave', 3))).toBe('9 capacitors and 12 diodes');
+  // Strings and banks are counted body by body.
+  expect(inParts(partsOf('half-wave', 2, { capacitors: 6, diodes: 3 }))).toBe('24 capacitors and 12 diodes');
   // A coupling capacitor stands at each end of its winding.
   expect(inParts(partsOf('two-ended', 2))).toBe('9 capacitors and 8 diodes');
 });

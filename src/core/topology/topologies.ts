@@ -121,10 +121,19 @@ export function stagesFor(topology: Topology, stages: number): number {
   return TOPOLOGY_KINDS[topology].stages === 'whole' ? Math.ceil(stages) : stages;
 }
 
-/** Places for capacitors and diodes that a ladder of so many stages has. */
-export function partsOf(topology: Topology, stages: number): { capacitors: number; diodes: number } {
+/**
+ * Capacitors and diodes that a ladder of so many stages takes.
+ *
+ * @param each how many of them make up one place: strings and banks
+ */
+export function partsOf(
+  topology: Topology,
+  stages: number,
+  each = { capacitors: 1, diodes: 1 },
+): { capacitors: number; diodes: number } {
   const { capacitors, diodes } = TOPOLOGY_KINDS[topology].build(stages, 1);
-  return { capacitors: capacitors.reduce((sum, part) => sum + standingIn(part), 0), diodes: diodes.length };
+  const standing = capacitors.reduce((sum, part) => sum + standingIn(part), 0);
+  return { capacitors: each.capacitors * standing, diodes: each.diodes * diodes.length };
 }
 
 /** "16 capacitors and 16 diodes". */

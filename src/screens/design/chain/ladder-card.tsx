@@ -5,9 +5,9 @@ import { GRADINGS, type Grading } from '@/core/topology/grading';
 import type { Topology } from '@/core/topology/network';
 import { countOf, stagesOf } from '@/core/quantity/counting';
 import { countFault, stageHint, stagesInWords } from '@/core/topology/stage-words';
-import { inParts, TOPOLOGY_KINDS } from '@/core/topology/topologies';
+import { inParts, partsOf, TOPOLOGY_KINDS } from '@/core/topology/topologies';
 import { shownFigure } from '@/core/predict/figures';
-import type { Prediction } from '@/core/predict/prediction';
+import { inAPlace } from '@/core/predict/prediction';
 import { quantityField, type FieldDescription } from '@/core/quantity/field-description';
 import { withUsualDiode } from '@/core/drawer/usual-diode';
 import { directRating } from '@/core/parts/bank';
@@ -57,7 +57,7 @@ export function LadderFields({ store, design, prediction }: Editing) {
           name: TOPOLOGY_KINDS[value].name,
         }))}
         onValue={(value) => edit('$.ladder.topology', value)}
-        hint={`${kind.describe}.${prediction.output.alternating ? '' : ` ${partsCount(prediction)}`}`}
+        hint={`${kind.describe}.${prediction.output.alternating ? '' : ` ${inParts(partsOf(ladder.topology, ladder.stages, inAPlace(prediction.places)))}.`}`}
       />
       {kind.floats || prediction.output.alternating ? null : (
         <PolarityChoice value={ladder.polarity} onValue={(polarity) => edit('$.ladder.polarity', polarity)} />
@@ -157,12 +157,6 @@ function UsualDiode({ store, design, prediction }: Editing) {
       }
     />
   );
-}
-
-function partsCount({ capacitors, diodes, places }: Prediction): string {
-  const { series, parallel } = places.capacitor;
-  const standing = capacitors.reduce((sum, part) => sum + part.count, 0);
-  return `${inParts({ capacitors: series * parallel * standing, diodes: places.diode.series * diodes.length })}.`;
 }
 
 const LISTED = 'listed';
