@@ -19,6 +19,8 @@ import { benchTimeDomain } from './time-domain';
 /** `npm run bench`: how fast the core and the built application are, as ratios within one run. */
 
 const FRAME_MILLISECONDS = 16;
+/** A neighbour on the machine takes frames even from a page at rest: of some rounds, the calmest tells. */
+const MOTION_ROUNDS = 4;
 const COLD_START_MILLISECONDS = 3000;
 
 function benchCore(): void {
@@ -162,7 +164,7 @@ async function benchApplication(): Promise<void> {
   }
 }
 
-/** Frames a second of the moving Climb at 20 stages, against those of the page at rest. */
+/** Frames a second of the moving Climb at 20 stages, beside those of the page at rest. */
 async function benchMotion(page: Page): Promise<void> {
   // As a text: a function that the compiler names would look in the page for what names it.
   const framesPerSecond = () =>
@@ -177,17 +179,20 @@ async function benchMotion(page: Page): Promise<void> {
       requestAnimationFrame(count);
     })`);
   const play = page.getByRole('button', { name: 'Play' });
-  const frames: Record<string, number> = { rest: await framesPerSecond() };
-  for (const tab of ['Waveforms', 'Charge-up', 'Discharge']) {
-    await page.getByRole('tab', { name: tab }).click();
-    await play.click({ timeout: 120_000 });
-    frames[tab] = await framesPerSecond();
-    const pause = page.getByRole('button', { name: 'Pause' });
-    if (await pause.isVisible()) await pause.click();
+  const rates = new Map<string, number[]>();
+  const measure = async (name: string) => rates.set(name, [...(rates.get(name) ?? []), await framesPerSecond()]);
+  for (let round = 0; round < MOTION_ROUNDS; round += 1) {
+    await measure('at rest');
+    for (const tab of ['Waveforms', 'Charge-up', 'Discharge']) {
+      await page.getByRole('tab', { name: tab }).click();
+      await play.click({ timeout: 120_000 });
+      await measure(tab);
+      const pause = page.getByRole('button', { name: 'Pause' });
+      if (await pause.isVisible()) await pause.click();
+    }
   }
-  const { rest, ...moving } = frames;
-  const each = Object.entries(moving).map(([tab, rate]) => `${tab} ${rate.toFixed(1)} (${(rate / rest).toFixed(2)})`);
-  say(`Moving Climb, 20 stages, frames a second against the page at rest (${rest.toFixed(1)}): ${each.join(', ')}`);
+  const each = [...rates].map(([name, of]) => `${name} ${Math.max(...of).toFixed(1)} (${Math.min(...of).toFixed(1)})`);
+  say(`Moving Climb, 20 stages, frames a second, best (and worst) of ${MOTION_ROUNDS} rounds: ${each.join(', ')}`);
 }
 
 benchCore();

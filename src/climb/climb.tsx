@@ -54,7 +54,7 @@ export const Climb = memo(function Climb(props: ClimbProps) {
         {size && size.width > 0 && size.height > 0 ? <Drawing {...props} {...size} /> : null}
       </div>
       <MotionBar player={props.player} waiting={props.waiting} sign={sign} />
-      <figcaption className="flex min-h-6 flex-wrap justify-center gap-x-4 gap-y-0.5 px-3 pb-1.5 text-xs text-soft">
+      <figcaption className="pane flex min-h-6 flex-wrap justify-center gap-x-4 gap-y-0.5 px-3 pb-1.5 text-xs text-soft">
         {shown ? <MomentWords player={props.player} sign={sign} /> : <Legend {...props} />}
       </figcaption>
     </figure>
@@ -162,7 +162,7 @@ const Drawing = memo(function Drawing({
 
   return (
     <div data-climb="" className="relative" style={{ width: shownWidth, height: shownHeight }}>
-      <svg ref={svg} {...box} role="group" aria-label="Ladder drawn by potential" className="block select-none">
+      <svg ref={svg} {...box} role="group" aria-label="Ladder drawn by potential" className="pane block select-none">
         <Scale layout={layout} negative={negative} />
         {targetVolts === null ? null : (
           <TargetLine

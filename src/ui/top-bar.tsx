@@ -27,7 +27,7 @@ export function TopBar({
 }) {
   const openPalette = usePalette();
   return (
-    <header className="no-print flex h-[46px] shrink-0 items-center gap-2 border-b border-rule px-3 sm:gap-5 sm:px-5">
+    <header className="pane no-print flex h-[46px] shrink-0 items-center gap-2 border-b border-rule px-3 sm:gap-5 sm:px-5">
       <Link href="/" className="flex items-center gap-2 font-semibold">
         <svg viewBox="0 0 20 20" className="size-5" aria-hidden="true">
           <path

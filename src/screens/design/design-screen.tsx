@@ -140,13 +140,13 @@ function OneDesign({ stored }: { stored: StoredDesign }) {
           className="grid min-h-0 flex-1 lg:grid-cols-[min(var(--chain),28vw)_1px_minmax(0,1fr)_1px_min(var(--verdict),32vw)]"
           style={paneStyle}
         >
-          <aside aria-label="Chain" className="order-2 min-h-0 overflow-y-auto px-4 py-1.5 lg:order-none">
+          <aside aria-label="Chain" className="pane order-2 min-h-0 overflow-y-auto px-4 py-1.5 lg:order-none">
             <Chain store={store} prediction={prediction} open={link} onOpen={setLink} onBench={openBench} />
             <Notes store={store} />
           </aside>
           <PaneSplitter pane="chain" at="left" label="Width of the chain" />
           <div className="order-1 flex min-h-0 min-w-0 flex-col lg:order-none">
-            <div className="flex items-start justify-between gap-3 px-4 pt-2.5">
+            <div className="pane flex items-start justify-between gap-3 px-4 pt-2.5">
               <Heading store={store}>
                 <div className="no-print flex shrink-0 flex-wrap justify-end gap-1 pt-0.5">
                   <PagesOfDesign bench={false} onDesign={closeBench} onBench={openBench} />
@@ -162,7 +162,7 @@ function OneDesign({ stored }: { stored: StoredDesign }) {
                 </div>
               </Heading>
             </div>
-            <OfGoodEntries className="flex min-h-0 flex-1 flex-col">
+            <OfGoodEntries className="pane flex min-h-0 flex-1 flex-col">
               <Picture
                 design={laterDesign}
                 prediction={laterPrediction}
@@ -174,7 +174,7 @@ function OneDesign({ stored }: { stored: StoredDesign }) {
               />
             </OfGoodEntries>
             <PaneSplitter pane="charts" at="below" label="Height of the charts" />
-            <OfGoodEntries className="h-[270px] shrink-0 border-t border-rule sm:h-[230px] lg:h-[min(var(--charts),60vh)] lg:border-t-0">
+            <OfGoodEntries className="pane h-[270px] shrink-0 border-t border-rule sm:h-[230px] lg:h-[min(var(--charts),60vh)] lg:border-t-0">
               <Charts
                 design={laterDesign}
                 prediction={laterPrediction}
@@ -191,7 +191,7 @@ function OneDesign({ stored }: { stored: StoredDesign }) {
             </OfGoodEntries>
           </div>
           <PaneSplitter pane="verdict" at="right" label="Width of the verdict" />
-          <div className="order-3 min-h-0 overflow-y-auto lg:order-none">
+          <div className="pane order-3 min-h-0 overflow-y-auto lg:order-none">
             <Verdict
               design={design}
               prediction={prediction}
