@@ -30,19 +30,23 @@ export async function serve(databaseUrl: string, preferredPort: number): Promise
 async function serveAt(databaseUrl: string, port: number): Promise<Served | null> {
   const address = `http://127.0.0.1:${port}`;
   const instance = randomUUID();
-  const child = spawn(process.execPath, [NEXT, 'start', '-H', '127.0.0.1', '-p', String(port)], {
-    cwd: ROOT,
-    stdio: ['ignore', 'ignore', 'inherit'],
-    env: {
-      ...process.env,
-      DATABASE_URL: databaseUrl,
-      EAGER_LADDER_INSTANCE: instance,
-      NEXT_TELEMETRY_DISABLED: '1',
-      NODE_ENV: 'production',
+  const child = spawn(
+    process.execPath,
+    [NEXT, 'start', '-H', '127.0.0.1', '-p', String(port), '--keepAliveTimeout', '65000'],
+    {
+      cwd: ROOT,
+      stdio: ['ignore', 'ignore', 'inherit'],
+      env: {
+        ...process.env,
+        DATABASE_URL: databaseUrl,
+        EAGER_LADDER_INSTANCE: instance,
+        NEXT_TELEMETRY_DISABLED: '1',
+        NODE_ENV: 'production',
+      },
+      // Its own group: Ctrl-C reaches it through stop, once, in order.
+      detached: true,
     },
-    // Its own group: Ctrl-C reaches it through stop, once, in order.
-    detached: true,
-  });
+  );
   const ended = () => child.exitCode !== null || child.signalCode !== null;
   const stop = () =>
     new Promise<void>((resolve) => {

@@ -8,6 +8,9 @@ export class Refusal extends Error {
   }
 }
 
+/** It could not be done now, and may go through later. */
+export class Trouble extends Refusal {}
+
 const refusalSchema = z.object({ faults: z.array(faultSchema).min(1) });
 
 export async function call(path: string, init?: RequestInit): Promise<Response> {
@@ -40,5 +43,7 @@ export async function answer<T extends z.ZodType>(
     throw new Refusal([{ path: '$', message: 'the server’s answer cannot be read; reload the page' }]);
   }
   const refused = refusalSchema.safeParse(body);
-  throw new Refusal(refused.success ? refused.data.faults : [{ path: '$', message: troubleOf(response.status) }]);
+  throw new (response.status >= 500 ? Trouble : Refusal)(
+    refused.success ? refused.data.faults : [{ path: '$', message: troubleOf(response.status) }],
+  );
 }

@@ -16,6 +16,12 @@ export async function fetchDesign(id: string): Promise<StoredDesign> {
   return answer(await call(`/api/designs/${id}`), storedDesignSchema);
 }
 
+/** The design as it stands where that is later than a revision, else null. */
+export async function fetchNewer(id: string, revision: number): Promise<StoredDesign | null> {
+  const response = await call(`/api/designs/${id}?after=${revision}`);
+  return response.status === 204 ? null : answer(response, storedDesignSchema);
+}
+
 export async function fetchRevisions(id: string): Promise<Revision[]> {
   return answer(await call(`/api/designs/${id}/revisions`), revisionsSchema);
 }

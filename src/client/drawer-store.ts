@@ -1,105 +1,179 @@
-import deepEqual from 'fast-deep-equal';
+import { toast } from 'sonner';
 import { create } from 'zustand';
 import type { Drawer, DrawerChange } from '@/core/drawer/drawer-messages';
-import type { Part } from '@/core/parts/part-schema';
-import { Refusal } from './answers';
+import { backFrom, joinedTo, partChange, withChange, type PartChange } from '@/core/drawer/part-change';
+import { Refusal, Trouble } from './answers';
 import { changeDrawer, fetchDrawer } from './drawer-api';
+import type { Keeper } from './keeping';
+import { unsavedDrawer, type UnsavedDrawer } from './unsaved';
 
-type Step = { change: DrawerChange; back: DrawerChange; what: string };
+/** A change with what it is called, and an id by which the server knows it when it is sent again. */
+type Step = PartChange & { id: string; what: string };
 
 type DrawerState = {
-  /** Null until it has been fetched. */
+  /** As it stands here, with what is not sent yet; null until it has been fetched. */
   drawer: Drawer | null;
+  /** As the server last told it. */
+  served: Drawer | null;
+  /** Changes that are not known to have arrived, in their order. */
+  waiting: Step[];
+  /** Why they have not, where sending them failed. */
+  trouble: string | null;
   past: Step[];
   future: Step[];
   /** Takes over what a page was served with, unless something later is known. */
   show: (drawer: Drawer) => void;
   load: () => Promise<void>;
-  /** Changes the drawer at the server and shows what stands there then; throws what the server refuses. */
+  /**
+   * Changes the drawer here and at the server. Where that cannot be reached the
+   * change waits, kept in the browser, and is sent later.
+   *
+   * @throws Refusal for what the server refuses, or was changed elsewhere
+   */
   change: (change: Partial<DrawerChange>, what: string) => Promise<void>;
   /** Undoes the last change, or does it again; says which it was, null where there is none. */
   undo: () => Promise<string | null>;
   redo: () => Promise<string | null>;
+  /** Sends what waits. */
+  send: () => Promise<void>;
+  /** Makes changes that a page that is gone has left. */
+  take: (steps: readonly Step[]) => Promise<void>;
+  /** Whether what waits is kept in the browser. */
+  isKept: () => boolean;
 };
-
-/** Ids that a change touches. */
-const touched = ({ put, remove }: DrawerChange) => [...put.map(({ id }) => id), ...remove];
-
-/** What undoes a change of these parts. */
-function backFrom(change: DrawerChange, parts: readonly Part[]): DrawerChange {
-  const standing = new Map(parts.map((part) => [part.id, part]));
-  return {
-    put: touched(change).flatMap((id) => standing.get(id) ?? []),
-    remove: change.put.flatMap(({ id }) => (standing.has(id) ? [] : [id])),
-  };
-}
-
-const partOf = ({ parts }: Drawer, id: string) => parts.find((part) => part.id === id);
-
-/** Whether a drawer is as a change leaves it: an answer that got lost had done its work. */
-function isDone({ put, remove }: DrawerChange, drawer: Drawer): boolean {
-  return put.every((part) => deepEqual(partOf(drawer, part.id), part)) && remove.every((id) => !partOf(drawer, id));
-}
-
-/** Whether the parts that a change touches are the same in both. */
-function sameWhereTouched(change: DrawerChange, one: Drawer, other: Drawer): boolean {
-  return touched(change).every((id) => deepEqual(partOf(one, id), partOf(other, id)));
-}
 
 /** Times that a change is made anew from what stands, where other tabs keep changing other parts. */
 const MOST_ATTEMPTS = 5;
 
+/** After what is sent again that could not be, ms. */
+const RETRY_MILLISECONDS = 4000;
+
+const changedElsewhere = (names: readonly string[]) =>
+  `${names.map((name) => `“${name}”`).join(', ')} ${names.length === 1 ? 'was' : 'were'} changed elsewhere meanwhile; the drawer shows what stands now`;
+
+/** The drawer as the server told it with what waits put into it, as far as they go together. */
+function withWaiting(served: Drawer, waiting: readonly Step[]): Drawer {
+  const parts = waiting.reduce<Drawer['parts']>((standing, step) => {
+    const joined = joinedTo(standing, step);
+    return joined.kind === 'joined' ? withChange(standing, joined.change) : standing;
+  }, served.parts);
+  const gone = new Set(waiting.flatMap(({ unread }) => unread));
+  return { ...served, parts, damaged: served.damaged.filter(({ id }) => !gone.has(id)) };
+}
+
 /** The drawer as this page knows it, with its own steps to undo. One change waits for the one before. */
 export const useDrawer = create<DrawerState>()((set, get) => {
-  let last: Promise<unknown> = Promise.resolve();
-  const inTurn = <T>(work: () => Promise<T>): Promise<T> => {
-    const mine = last.then(work);
-    last = mine.catch(() => undefined);
-    return mine;
+  let keeper: Keeper<UnsavedDrawer> | null = null;
+  let sending: Promise<void> | null = null;
+  let retry: ReturnType<typeof setTimeout> | undefined;
+  /** Whoever made a change and still waits for it, by its id. */
+  const makers = new Map<string, (refusal: Refusal) => void>();
+
+  const stand = (served: Drawer | null, waiting: Step[]) => {
+    set({ served, waiting, drawer: served && withWaiting(served, waiting) });
+    if (waiting.length > 0) (keeper ??= unsavedDrawer.keeper()).keep({ at: new Date().toISOString(), steps: waiting });
+    else keeper?.forget();
+  };
+  const without = ({ id }: Step) => get().waiting.filter((step) => step.id !== id);
+
+  /** Makes a change from the drawer as it is known; where others changed it meanwhile, from what stands. */
+  const sendOne = async (step: Step): Promise<void> => {
+    for (let attempt = 0; attempt < MOST_ATTEMPTS; attempt += 1) {
+      const known = get().served ?? (await fetchDrawer());
+      const joined = joinedTo(known.parts, step);
+      if (joined.kind === 'overlap') throw new Refusal([{ path: '$', message: changedElsewhere(joined.names) }]);
+      const { conflict, drawer } = await changeDrawer({
+        ...joined.change,
+        changeId: step.id,
+        baseRevision: known.revision,
+      });
+      stand(drawer, conflict ? get().waiting : without(step));
+      if (!conflict) return;
+    }
+    throw new Trouble([{ path: '$', message: 'others keep changing the drawer' }]);
   };
 
-  /** Makes a change from the drawer as it is known; where others changed other parts meanwhile, from what stands. */
-  const send = async (change: DrawerChange): Promise<void> => {
-    for (let attempt = 0; attempt < MOST_ATTEMPTS; attempt += 1) {
-      const known = get().drawer ?? (await fetchDrawer());
-      const { conflict, drawer } = await changeDrawer({ ...change, baseRevision: known.revision });
-      set({ drawer });
-      if (!conflict || isDone(change, drawer)) return;
-      if (!sameWhereTouched(change, known, drawer)) break;
+  const sendAll = async (): Promise<void> => {
+    clearTimeout(retry);
+    for (let step = get().waiting[0]; step; step = get().waiting[0]) {
+      try {
+        await sendOne(step);
+        set({ trouble: null });
+      } catch (error) {
+        if (!(error instanceof Refusal) || error instanceof Trouble) {
+          retry = setTimeout(() => void send(), RETRY_MILLISECONDS);
+          return set({ trouble: error instanceof Trouble ? error.message : 'the server cannot be reached' });
+        }
+        stand(get().served, without(step));
+        set(({ past }) => ({ past: past.filter(({ id }) => id !== step.id), trouble: null }));
+        const maker = makers.get(step.id);
+        if (maker) maker(error);
+        else toast.error(`${step.what} did not work: ${error.message}.`);
+      }
     }
-    throw new Refusal([
-      { path: '$', message: 'the same part was changed elsewhere meanwhile; it is shown as it stands now' },
-    ]);
   };
+
+  /** Sends what waits, one after the other. */
+  const send = async (): Promise<void> => {
+    while (sending) await sending;
+    sending = sendAll();
+    await sending;
+    sending = null;
+  };
+
+  /** Makes a change here at once, and sends it; throws where it is refused before the first try of it is over. */
+  const make = async (step: Step): Promise<void> => {
+    let refusal: Refusal | null = null;
+    makers.set(step.id, (error) => (refusal = error));
+    stand(get().served, [...get().waiting, step]);
+    await send();
+    makers.delete(step.id);
+    if (refusal) throw refusal;
+  };
+  const stepOf = (change: PartChange, what: string): Step => ({ ...change, what, id: crypto.randomUUID() });
 
   return {
     drawer: null,
+    served: null,
+    waiting: [],
+    trouble: null,
     past: [],
     future: [],
-    show: (drawer) => set((state) => (state.drawer && state.drawer.revision > drawer.revision ? {} : { drawer })),
+    show: (served) => {
+      if ((get().served?.revision ?? -1) <= served.revision) stand(served, get().waiting);
+    },
     load: async () => get().show(await fetchDrawer()),
-    change: (asked, what) =>
-      inTurn(async () => {
-        const change = { put: [], remove: [], ...asked };
-        const back = backFrom(change, get().drawer?.parts ?? []);
-        await send(change);
-        set(({ past }) => ({ past: [...past, { change, back, what }], future: [] }));
-      }),
-    undo: () =>
-      inTurn(async () => {
-        const step = get().past.at(-1);
-        if (!step) return null;
-        await send(step.back);
-        set(({ past, future }) => ({ past: past.slice(0, -1), future: [step, ...future] }));
-        return step.what;
-      }),
-    redo: () =>
-      inTurn(async () => {
-        const [step] = get().future;
-        if (!step) return null;
-        await send(step.change);
-        set(({ past, future }) => ({ past: [...past, step], future: future.slice(1) }));
-        return step.what;
-      }),
+    change: async ({ put = [], remove = [] }, what) => {
+      if (!get().served) await get().load();
+      const step = stepOf(partChange(put, remove, get().drawer!.parts), what);
+      if (backFrom(step)) set(({ past }) => ({ past: [...past, step], future: [] }));
+      await make(step);
+    },
+    undo: async () => {
+      const step = get().past.at(-1);
+      const back = step && backFrom(step);
+      if (!back) return null;
+      set(({ past, future }) => ({ past: past.slice(0, -1), future: [step, ...future] }));
+      try {
+        await make(stepOf(back, step.what));
+      } catch (error) {
+        set(({ past, future }) => ({ past: [...past, step], future: future.filter((one) => one !== step) }));
+        throw error;
+      }
+      return step.what;
+    },
+    redo: async () => {
+      const [step] = get().future;
+      if (!step) return null;
+      const again = stepOf(step, step.what);
+      set(({ past, future }) => ({ past: [...past, again], future: future.slice(1) }));
+      await make(again);
+      return step.what;
+    },
+    send,
+    take: async (steps) => {
+      for (const step of steps) await make(step);
+    },
+    isKept: () => keeper?.isKept() ?? false,
   };
 });

@@ -71,6 +71,12 @@ export async function findDesign(id: string): Promise<Shelved | null> {
   return rows.length ? shelved(rows[0]) : null;
 }
 
+/** The revision that stands; null where there is no such design. */
+export async function standingRevision(id: string): Promise<number | null> {
+  const { rows } = await pool().query<{ revision: number }>('SELECT revision FROM designs WHERE id = $1', [id]);
+  return rows.length ? rows[0].revision : null;
+}
+
 /** A design's document, or that of one of its revisions, just as the database holds it; undefined where there is none. */
 export async function rawDocument(id: string, revision: number | null): Promise<unknown> {
   const { rows } = await (revision === null

@@ -20,7 +20,13 @@ const part = (line: string, digit: string): Part => {
 };
 /** Makes a change from the drawer as it stands. */
 const change = async (wanted: Partial<DrawerChange>) =>
-  changeDrawer({ put: [], remove: [], ...wanted, baseRevision: (await readDrawer()).revision });
+  changeDrawer({
+    put: [],
+    remove: [],
+    ...wanted,
+    baseRevision: (await readDrawer()).revision,
+    changeId: crypto.randomUUID(),
+  });
 
 const disc = part('560p 15kV cer disc x18 @0.55', '1');
 const stick = part('diode 12kV 5mA 100ns stick x10', '2');
@@ -42,14 +48,23 @@ it('does all of a change or none of it', async () => {
 it('lets one of two changes from the same state through, and tells the other what stands', async () => {
   const { revision } = await readDrawer();
   const outcomes = await Promise.all([
-    changeDrawer({ put: [disc], remove: [], baseRevision: revision }),
-    changeDrawer({ put: [stick], remove: [], baseRevision: revision }),
+    changeDrawer({ put: [disc], remove: [], baseRevision: revision, changeId: crypto.randomUUID() }),
+    changeDrawer({ put: [stick], remove: [], baseRevision: revision, changeId: crypto.randomUUID() }),
   ]);
   expect(outcomes.map(({ kind }) => kind).sort()).toEqual(['changed', 'conflict']);
   const { parts, revision: after } = await readDrawer();
   expect(after).toBe(revision + 1);
   expect(parts).toHaveLength(1);
   for (const { drawer } of outcomes) expect(drawer.parts).toEqual(parts);
+});
+
+it('makes a change once, however often it is sent, and whatever has been made since', async () => {
+  const { revision } = await readDrawer();
+  const request = { put: [disc], remove: [], baseRevision: revision, changeId: crypto.randomUUID() };
+  const both = await Promise.all([changeDrawer(request), changeDrawer(request)]);
+  expect(both.map(({ kind }) => kind)).toEqual(['changed', 'changed']);
+  await change({ remove: [disc.id] });
+  expect(await changeDrawer(request)).toMatchObject({ kind: 'changed', drawer: { parts: [], revision: revision + 2 } });
 });
 
 it('reads parts stored under the names that fields had before, and shows one it cannot read with its fault', async () => {

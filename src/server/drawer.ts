@@ -51,19 +51,26 @@ export async function readDrawer(): Promise<Drawer> {
   return drawer;
 }
 
+/** Longer than any browser keeps a change that it could not send. */
+const CHANGES_KNOWN = "interval '400 days'";
+
 /**
  * Puts parts in, replaces those of the same id, takes others out: all of it or
- * nothing. Changes wait for each other.
+ * nothing. Changes wait for each other, and each is made once, however often it
+ * is sent.
  *
  * @param baseRevision the revision that the change was made from; when another
  *   stands, nothing is written and that is the conflict
  */
-export async function changeDrawer({ baseRevision, ...change }: DrawerRequest): Promise<DrawerOutcome> {
+export async function changeDrawer({ baseRevision, changeId, ...change }: DrawerRequest): Promise<DrawerOutcome> {
   const changed = await transaction(async (client) => {
-    const { rowCount } = await client.query('UPDATE drawer_state SET revision = revision + 1 WHERE revision = $1', [
-      baseRevision,
-    ]);
-    if (rowCount === 0) return false;
+    const state = await client.query<{ revision: number }>('SELECT revision FROM drawer_state FOR UPDATE');
+    const made = await client.query('SELECT FROM drawer_changes WHERE id = $1', [changeId]);
+    if (made.rowCount !== 0) return true;
+    if (state.rows[0].revision !== baseRevision) return false;
+    await client.query('UPDATE drawer_state SET revision = revision + 1');
+    await client.query('INSERT INTO drawer_changes (id) VALUES ($1)', [changeId]);
+    await client.query(`DELETE FROM drawer_changes WHERE made_at < now() - ${CHANGES_KNOWN}`);
     await applyChange(client, change);
     return true;
   });

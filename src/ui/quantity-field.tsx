@@ -5,6 +5,7 @@ import { printForField } from '@/core/quantity/format-quantity';
 import { readQuantity } from '@/core/quantity/read-quantity';
 import { useReportFault } from './faulty-entries';
 import { typedUnit, type Unit, type WrittenUnit } from '@/core/quantity/units';
+import { useListening } from './use-listening';
 
 type QuantityFieldProps = {
   label: string;
@@ -52,6 +53,7 @@ export function QuantityField(props: QuantityFieldProps) {
   const typedIn = props.typedIn ?? typedUnit(unit);
   const ownId = useId();
   const id = props.id ?? ownId;
+  const listening = useListening();
   const [draft, setDraft] = useState<Draft | null>(null);
   const settled = value === null ? '' : printForField(value, unit, shownDigits ?? 12, typedIn);
   // A draft is shown only while the document still holds what it stands for: undo and other tabs win over it.
@@ -98,6 +100,7 @@ export function QuantityField(props: QuantityFieldProps) {
           spellCheck={false}
           aria-invalid={fault !== null}
           aria-describedby={fault || hint ? `${id}-says` : undefined}
+          readOnly={!listening}
           onChange={(event) => type(event.target.value)}
           onFocus={(event) => event.target.select()}
           onBlur={() => setDraft((now) => (now?.fault ? now : null))}

@@ -219,3 +219,58 @@ test('a driver takes its transistors and tank from the drawer, and its primaryâ€
   await page.getByRole('button', { name: /case by case/ }).click();
   await expect(page.locator('[data-margin=primaryCurrent]')).toContainText(say(wire.stress, 'A', 3));
 });
+
+test('without a server changes stand on screen, survive the page, and add up with what others changed', async ({
+  page,
+  line,
+}) => {
+  const first = await page.context().newPage();
+  await first.goto(`${line.address}/drawer`);
+  await add(first, '100p 15kV cer disc x30');
+  await add(first, '1n 10kV cer big x12');
+  await expect(row(first, 'big')).toBeVisible();
+  await line.cut();
+  const count = first.getByLabel('How many of disc');
+  await count.fill('27');
+  await count.press('Enter');
+  await expect(first.getByRole('alert').filter({ hasText: 'kept in this browser' })).toBeVisible();
+  await expect(count).toHaveValue('27');
+  await first.getByRole('button', { name: 'Actions for big' }).click();
+  await first.getByRole('menuitem', { name: 'Take out' }).click();
+  await expect(row(first, 'big')).toHaveCount(0);
+  await first.close();
+
+  await page.goto('/drawer');
+  await page.getByLabel('How many of disc').fill('20');
+  const kept = page.waitForResponse('**/api/drawer');
+  await page.getByLabel('How many of disc').press('Enter');
+  await kept;
+  await line.restore();
+  const again = await page.context().newPage();
+  await again.goto(`${line.address}/drawer`);
+  const offer = again.getByRole('status').filter({ hasText: 'not saved' });
+  await expect(offer).toContainText('2 changes');
+  await offer.getByText('Look').click();
+  await expect(offer).toContainText('taking out big');
+  await offer.getByRole('button', { name: 'Take' }).click();
+  await expect(again.getByLabel('How many of disc')).toHaveValue('17');
+  await expect(row(again, 'big')).toHaveCount(0);
+  await again.reload();
+  await expect(again.getByLabel('How many of disc')).toHaveValue('17');
+  await expect(offer).toHaveCount(0);
+});
+
+test('a drawer that has lost its server sends what was changed when that is back', async ({ page, line }) => {
+  await page.goto(`${line.address}/drawer`);
+  await add(page, '100p 15kV cer disc x30');
+  await expect(row(page, 'disc')).toBeVisible();
+  await line.cut();
+  await page.getByLabel('How many of disc').fill('28');
+  await page.getByLabel('How many of disc').press('Enter');
+  const trouble = page.getByRole('alert').filter({ hasText: 'Not saved' });
+  await expect(trouble).toBeVisible();
+  await line.restore();
+  await expect(trouble).toHaveCount(0);
+  await page.reload();
+  await expect(page.getByLabel('How many of disc')).toHaveValue('28');
+});

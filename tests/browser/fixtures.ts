@@ -13,6 +13,7 @@ import { newDesign } from '../../src/core/design/new-design';
 import type { Design } from '../../src/core/design/design-schema';
 import { formatQuantity } from '../../src/core/quantity/format-quantity';
 import { readDesignText } from '../../src/core/design/read-design';
+import { openLine, type Line } from './line';
 
 export { expect };
 
@@ -55,7 +56,7 @@ async function clear(page: Page): Promise<void> {
  * test to test, so that the browser reads the application's scripts but once.
  */
 export const test = base.extend<
-  { cleanSlate: void; firstVisit: boolean; databaseUrl: string },
+  { cleanSlate: void; firstVisit: boolean; databaseUrl: string; line: Line },
   { stage: { address: string; databaseUrl: string }; lasting: Page }
 >({
   stage: [
@@ -75,6 +76,11 @@ export const test = base.extend<
   ],
   baseURL: async ({ stage }, run) => run(stage.address),
   databaseUrl: async ({ stage }, run) => run(stage.databaseUrl),
+  line: async ({ stage }, run) => {
+    const line = await openLine(stage.address);
+    await run(line);
+    await line.cut();
+  },
   firstVisit: [false, { option: true }],
   page: async ({ browser, lasting, stage, firstVisit }, run) => {
     if (firstVisit) {

@@ -68,6 +68,12 @@ describe('designs', () => {
       expect((await faultsIn(refused))[0].path).toBe('$.baseRevision');
     }
   });
+  it('what stands is told only where it is later than what is known', async () => {
+    const { id } = await createDesign(withStages(2));
+    const asked = (after: string) => readOne(request('GET', undefined, `?after=${after}`), of(id));
+    expect((await asked('1')).status).toBe(204);
+    for (const after of ['0', '7', 'x', '']) expect(await (await asked(after)).json()).toMatchObject({ revision: 1 });
+  });
   it('trouble of database and disk is told for what it is, and a fault of our own is not hidden', async () => {
     const status = (error: unknown) => troubleAnswer(error)?.status;
     expect(status(Object.assign(new Error('connect'), { code: 'ECONNREFUSED' }))).toBe(503);
@@ -167,12 +173,13 @@ describe('the drawer', () => {
     if (!read.ok) throw new Error(read.reason);
     return { ...read.part, note };
   };
+  const post = (body: object) => changeDrawer(request('POST', { changeId: randomUUID(), ...body }));
   const revision = async () => (await (await readDrawer()).json()).revision as number;
   it('changes from the revision that it was read at, else answers 409 with what stands', async () => {
     const base = await revision();
-    const first = await changeDrawer(request('POST', { baseRevision: base, put: [part('one')] }));
+    const first = await post({ baseRevision: base, put: [part('one')] });
     expect(first.status).toBe(200);
-    const late = await changeDrawer(request('POST', { baseRevision: base, put: [part('two')] }));
+    const late = await post({ baseRevision: base, put: [part('two')] });
     expect(late.status).toBe(409);
     const standing = await late.json();
     expect(standing.parts.map(({ name }: Part) => name)).toEqual(['one']);
@@ -180,21 +187,20 @@ describe('the drawer', () => {
   });
   it('takes five thousand parts with long notes in one change, and no more', async () => {
     const parts = Array.from({ length: 5000 }, (_, at) => part(`p${at}`, 'n'.repeat(500)));
-    const taken = await changeDrawer(request('POST', { baseRevision: await revision(), put: parts }));
+    const taken = await post({ baseRevision: await revision(), put: parts });
     expect(taken.status).toBe(200);
     expect((await taken.json()).parts).toHaveLength(5000);
-    const more = await changeDrawer(
-      request('POST', { baseRevision: await revision(), put: [...parts, part('one too many')] }),
-    );
+    const more = await post({ baseRevision: await revision(), put: [...parts, part('one too many')] });
     expect(more.status).toBe(422);
     expect((await faultsIn(more))[0]).toMatchObject({ path: '$.put', message: expect.stringContaining('5000') });
   });
   it.each([
     ['no revision', { put: [] }, '$.baseRevision'],
     ['a count below zero', { baseRevision: 0, put: [{ ...part('bad'), count: -1 }] }, '$.put[0].count'],
+    ['a change without an id', { baseRevision: 0, changeId: 'x' }, '$.changeId'],
     ['an id that is none', { baseRevision: 0, remove: ['x'] }, '$.remove[0]'],
   ])('refuses %s', async (_what, body, path) => {
-    const response = await changeDrawer(request('POST', body));
+    const response = await post(body);
     expect(response.status).toBe(422);
     expect((await faultsIn(response))[0].path).toBe(path);
   });

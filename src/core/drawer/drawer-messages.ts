@@ -1,5 +1,6 @@
 import { partSchema } from '../parts/part-schema';
 import { faultSchema } from '../schema/faults';
+import { saying } from '../schema/fields';
 import * as z from '../zod';
 
 /** What the browser and the server say to each other about the drawer; declared once for both. */
@@ -22,7 +23,11 @@ export type DrawerChange = z.output<typeof drawerChangeSchema>;
 const revision = z.number().int().gte(0).lte(2_147_483_647);
 
 /** A change made from a drawer as it stood at a revision. */
-export const drawerRequestSchema = drawerChangeSchema.extend({ baseRevision: revision });
+export const drawerRequestSchema = drawerChangeSchema.extend({
+  baseRevision: revision,
+  /** Of the change's own: one that went through already is not made again. */
+  changeId: z.uuid({ error: saying('an id of its own') }),
+});
 export type DrawerRequest = z.output<typeof drawerRequestSchema>;
 
 /** Everything in the drawer, and what designs on the shelf take of it. */

@@ -1,6 +1,7 @@
 'use client';
 
 import dynamic from 'next/dynamic';
+import { patiently } from '@/client/patiently';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useEffect, useMemo, useState } from 'react';
@@ -27,7 +28,9 @@ import { ChoicesTable } from './choices-table';
 import { useChoosing, type Choosing } from './use-choosing';
 
 /** A chart needs a browser to be drawn in. */
-const ChoicesChart = dynamic(() => import('./choices-chart').then((module) => module.ChoicesChart), { ssr: false });
+const ChoicesChart = dynamic(() => patiently(() => import('./choices-chart')).then((module) => module.ChoicesChart), {
+  ssr: false,
+});
 
 type Shelved = { id: string; design: Design };
 

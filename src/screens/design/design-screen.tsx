@@ -1,6 +1,7 @@
 'use client';
 
 import dynamic from 'next/dynamic';
+import { patiently } from '@/client/patiently';
 import { memo, useCallback, useDeferredValue, useMemo, useState } from 'react';
 import { toast } from 'sonner';
 import { useStore } from 'zustand';
@@ -25,7 +26,8 @@ import { Picture } from './picture';
 import { ConflictDialog } from './saving/conflict-dialog';
 import { createEditorStore, type EditorStore } from './saving/editor-store';
 import { HistoryDialog } from './saving/history-dialog';
-import { SaveNotice } from './saving/save-notice';
+import { LeftUnsaved } from './saving/left-unsaved';
+import { FailedSave, SaveNotice } from './saving/save-notice';
 import { useAutosave } from './saving/use-autosave';
 import { TransformerBench } from './transformer-bench/transformer-bench';
 import { useBenchInAddress } from './transformer-bench/use-bench-in-address';
@@ -52,7 +54,9 @@ function optimumOf(design: Design): number | null {
 }
 
 /** Charts need a browser to be drawn in. */
-const Charts = dynamic(() => import('./charts/charts').then((module) => module.Charts), { ssr: false });
+const Charts = dynamic(() => patiently(() => import('./charts/charts')).then((module) => module.Charts), {
+  ssr: false,
+});
 
 /** One design: the chain, the Climb, the verdict and the charts, live on every keystroke. */
 export function DesignScreen({ stored }: { stored: StoredDesign }) {
@@ -65,7 +69,7 @@ export function DesignScreen({ stored }: { stored: StoredDesign }) {
 
 function OneDesign({ stored }: { stored: StoredDesign }) {
   const [store] = useState(() => createEditorStore(stored));
-  const saveNow = useAutosave(store);
+  const { saveNow, isKept } = useAutosave(store);
   const design = useStore(store, (state) => state.design);
   const electrical = useElectrical(design);
   // Figures follow the keystroke at once; picture and curves may follow a frame later, and skip states typed over.
@@ -125,7 +129,9 @@ function OneDesign({ stored }: { stored: StoredDesign }) {
 
   return (
     <div className="flex min-h-full flex-col lg:h-full">
-      <Bar store={store} saveNow={saveNow} />
+      <Bar store={store} />
+      <FailedSave store={store} isKept={isKept} onRetry={() => void saveNow()} />
+      <LeftUnsaved store={store} />
       {bench ? (
         <main className="min-h-0 flex-1 overflow-y-auto">
           <div className="mx-auto flex w-full max-w-5xl items-start justify-between gap-3 px-4 pt-2.5 sm:px-6">
@@ -228,10 +234,10 @@ function OneDesign({ stored }: { stored: StoredDesign }) {
   );
 }
 
-const Bar = memo(function Bar({ store, saveNow }: { store: EditorStore; saveNow: () => Promise<void> }) {
+const Bar = memo(function Bar({ store }: { store: EditorStore }) {
   return (
     <TopBar here="design">
-      <SaveNotice store={store} onRetry={() => void saveNow()} />
+      <SaveNotice store={store} />
       <Undoing store={store} />
     </TopBar>
   );

@@ -11,6 +11,7 @@ import { Quantity } from '@/ui/quantity';
 import { Choice } from '@/ui/choice';
 import { QuantityField } from '@/ui/quantity-field';
 import type { EditorStore } from './saving/editor-store';
+import { useListening } from '@/ui/use-listening';
 
 /** The design's name and its target, both edited in place, with what can be done with it beside the name. */
 export function Heading({ store, children }: { store: EditorStore; children: ReactNode }) {
@@ -45,6 +46,7 @@ export function Heading({ store, children }: { store: EditorStore; children: Rea
 }
 
 function NameField({ store, name }: { store: EditorStore; name: string }) {
+  const listening = useListening();
   const [draft, setDraft] = useState<{ text: string; fault: string | null } | null>(null);
   const fault = draft?.fault ?? null;
   return (
@@ -54,6 +56,7 @@ function NameField({ store, name }: { store: EditorStore; name: string }) {
         aria-invalid={fault !== null}
         aria-describedby={fault ? 'name-fault' : undefined}
         value={draft?.text ?? name}
+        readOnly={!listening}
         title={name}
         onChange={(event) =>
           setDraft({ text: event.target.value, fault: store.getState().edit('$.name', event.target.value) })

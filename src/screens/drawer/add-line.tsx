@@ -5,6 +5,7 @@ import { inShort } from '@/core/parts/part-fields';
 import { readPartLine } from '@/core/drawer/part-line';
 import type { Part } from '@/core/parts/part-schema';
 import { buttonStyle } from '@/ui/button';
+import { useListening } from '@/ui/use-listening';
 
 const NO_ID = '00000000-0000-4000-8000-000000000000';
 
@@ -32,6 +33,7 @@ export function AddLine({
       setTried(false);
     }
   };
+  const listening = useListening();
   const fault = tried && !read.ok ? read.reason : null;
   return (
     <form onSubmit={(event) => void add(event)} className="mt-4">
@@ -43,6 +45,7 @@ export function AddLine({
             setText(event.target.value);
             setTried(false);
           }}
+          readOnly={!listening}
           aria-label="Add a part"
           aria-invalid={fault !== null}
           aria-describedby="add-part-says"

@@ -4,6 +4,7 @@ import { useState } from 'react';
 import { partSchema, type Part } from '@/core/parts/part-schema';
 import { formatWhatIsRight } from '@/core/schema/fields';
 import { readQuantity } from '@/core/quantity/read-quantity';
+import { useListening } from '@/ui/use-listening';
 
 /** A part's count or price, changed where it stands: taken on Enter or on leaving, given up with Escape. */
 export function CountCell({
@@ -17,6 +18,7 @@ export function CountCell({
   part: Part;
   onPart: (part: Part) => void;
 }) {
+  const listening = useListening();
   const [draft, setDraft] = useState<{ text: string; fault: string | null } | null>(null);
   const value = part[field];
   const settled = value === null ? '' : field === 'price' ? value.toFixed(2) : String(value);
@@ -36,6 +38,7 @@ export function CountCell({
         aria-label={label}
         aria-invalid={draft?.fault != null}
         value={draft?.text ?? settled}
+        readOnly={!listening}
         placeholder="–"
         inputMode="decimal"
         className={`figures w-16 rounded border bg-transparent px-1.5 py-0.5 hover:border-rule focus:border-copper focus:bg-sheet ${draft?.fault ? 'border-over' : 'border-transparent'}`}

@@ -5,6 +5,7 @@ import type { PartKind } from '@/core/parts/part-schema';
 import { buttonStyle } from '@/ui/button';
 import { ImportButton } from '@/ui/import-button';
 import { Pick } from '@/ui/pick';
+import { useListening } from '@/ui/use-listening';
 
 /** Which parts are shown. */
 export type DrawerFilter = { search: string; kind: PartKind | 'all' };
@@ -31,6 +32,7 @@ export function DrawerBar({
   /** Null where there is nothing to hand out. */
   onExport: (() => void) | null;
 }) {
+  const listening = useListening();
   return (
     <div className="flex flex-wrap items-center gap-2.5">
       <h1 className="mr-auto text-2xl font-semibold tracking-tight">Drawer</h1>
@@ -39,6 +41,7 @@ export function DrawerBar({
         type="search"
         value={filter.search}
         onChange={(event) => onFilter({ ...filter, search: event.target.value })}
+        readOnly={!listening}
         placeholder="Search parts and notes"
         aria-label="Search parts and notes"
         className="field h-[34px] w-full px-3 placeholder:text-soft sm:w-56"

@@ -18,6 +18,7 @@ import { DrawerBar, type DrawerFilter } from './drawer-bar';
 import { DrawerTable, type StockedPart } from './drawer-table';
 import { ImportDialog } from './import-dialog';
 import { PartDialog } from './part-dialog';
+import { UnsavedChanges } from './unsaved-changes';
 import { useDrawerEditing } from './use-drawer-editing';
 
 /** Parts that a filter lets through, with what designs take of them. */
@@ -37,7 +38,7 @@ export function DrawerScreen({ drawer: served }: { drawer: Drawer }) {
   const { drawer: standing, past, future, show } = useDrawer();
   useEffect(() => show(served), [served, show]);
   const drawer = standing ?? served;
-  const { put, copy, takeOut, takeIn, goBack, goOn } = useDrawerEditing();
+  const { put, copy, takeOut, takeOutUnread, takeIn, goBack, goOn } = useDrawerEditing();
   const [filter, setFilter] = useState<DrawerFilter>({ search: '', kind: 'all' });
   const [editing, setEditing] = useState<Part | null>(null);
   const [importing, setImporting] = useState<{ file: string; plan: DrawerPlan } | null>(null);
@@ -77,6 +78,7 @@ export function DrawerScreen({ drawer: served }: { drawer: Drawer }) {
       <TopBar here="drawer">
         <UndoButtons canUndo={past.length > 0} canRedo={future.length > 0} onUndo={goBack} onRedo={goOn} />
       </TopBar>
+      <UnsavedChanges />
       <main className="mx-auto w-full max-w-6xl flex-1 px-3 py-6 sm:px-6">
         <DrawerBar
           filter={filter}
@@ -88,10 +90,7 @@ export function DrawerScreen({ drawer: served }: { drawer: Drawer }) {
         />
         <AddLine inputRef={lineInput} onAdd={(part) => put(part, `adding ${part.name}`)} onMore={setEditing} />
         <Shortages drawer={drawer} />
-        <DamagedParts
-          damaged={drawer.damaged}
-          onRemove={(id) => void takeOut(drawer.damaged.find((one) => one.id === id)!)}
-        />
+        <DamagedParts damaged={drawer.damaged} onRemove={takeOutUnread} />
         {rows.length > 0 ? (
           <DrawerTable
             rows={rows}

@@ -32,9 +32,10 @@ export function useDrawerEditing() {
   const takeOut = async ({ id, name }: { id: string; name: string }) => {
     if (await apply({ remove: [id] }, `taking out ${name}`)) toast(`“${name}” is out of the drawer.`, withUndo);
   };
+  const takeOutUnread = (id: string) => void apply({ remove: [id] }, 'taking out a part that cannot be read');
   const takeIn = async (parts: Part[], file: string) => {
     if (await apply({ put: parts }, `importing ${file}`))
       toast(`${parts.length} ${parts.length === 1 ? 'part' : 'parts'} taken in.`, withUndo);
   };
-  return { put, copy, takeOut, takeIn, goBack, goOn };
+  return { put, copy, takeOut, takeOutUnread, takeIn, goBack, goOn };
 }

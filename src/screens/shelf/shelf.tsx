@@ -15,10 +15,12 @@ import { ImportButton } from '@/ui/import-button';
 import { QuantityField } from '@/ui/quantity-field';
 import { TopBar } from '@/ui/top-bar';
 import { BadFile, NameDialog } from './dialogs';
+import { KeptUnsaved } from './kept-unsaved';
 import { useShelfChanges } from './use-shelf-changes';
 import { ShelfTable, type ShelvedDesign, type SoundRow } from './shelf-table';
 import { buildWords } from '@/core/predict/shelf-row';
 import { countingCommand, useCounting } from '@/ui/use-counting';
+import { useListening } from '@/ui/use-listening';
 
 type Asking = { kind: 'new' } | { kind: 'rename'; row: SoundRow } | { kind: 'bad-file'; file: string; faults: Fault[] };
 
@@ -81,6 +83,7 @@ export function Shelf({ designs }: { designs: ShelvedDesign[] }) {
     ),
   );
 
+  const listening = useListening();
   return (
     <div className="flex min-h-full flex-col" onDragOver={(event) => event.preventDefault()} onDrop={drop}>
       <TopBar here="shelf" />
@@ -92,6 +95,7 @@ export function Shelf({ designs }: { designs: ShelvedDesign[] }) {
             type="search"
             value={search}
             onChange={(event) => setSearch(event.target.value)}
+            readOnly={!listening}
             placeholder="Search names and notes"
             aria-label="Search names and notes"
             className="field h-[34px] w-full px-3 placeholder:text-soft sm:w-60"
@@ -107,6 +111,7 @@ export function Shelf({ designs }: { designs: ShelvedDesign[] }) {
           </button>
         </div>
 
+        <KeptUnsaved designs={designs} />
         {designs.length > 1 ? <TargetRange range={range} onRange={setRange} /> : null}
 
         {shown.length > 0 ? (

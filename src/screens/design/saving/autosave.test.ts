@@ -26,7 +26,7 @@ function serverOf(first: Design) {
       if (state.losesAnswers) throw new TypeError('connection reset');
       return { conflict, stored: state.standing };
     },
-    async fetchDesign() {
+    async fetchNewer() {
       if (state.down) throw new TypeError('fetch failed');
       return state.standing;
     },
@@ -37,7 +37,7 @@ const begun = () => {
   const design = newDesign('Saved by itself');
   const server = serverOf(design);
   const store = createEditorStore(stored(design, 1));
-  const saver = autosave(store, server, () => 'cannot be reached');
+  const saver = autosave(store, server, { reasonOf: () => 'cannot be reached' });
   return { server: server.state, store, saver, end: saver.begin(), edit: store.getState().edit };
 };
 
@@ -95,7 +95,8 @@ it('does not take its own design, whose answer got lost, for another’s', async
 
 it('stops at another’s revision until one is chosen, and overwrites nothing', async () => {
   const { server, store, edit } = begun();
-  const theirs = { ...newDesign('Theirs'), notes: 'first' };
+  const { design } = server.standing;
+  const theirs = { ...design, ladder: { ...design.ladder, stages: 3 } };
   server.standing = stored(theirs, 2);
   edit('$.ladder.stages', 8);
   await pass(QUIET_MILLISECONDS);
@@ -104,6 +105,34 @@ it('stops at another’s revision until one is chosen, and overwrites nothing', 
   await pass(10 * QUIET_MILLISECONDS);
   expect(server.standing.design).toBe(theirs);
   expect(store.getState().design.ladder.stages).toBe(9);
+});
+
+it('joins what another saved of other fields with what was typed here, and saves both', async () => {
+  const { server, store, edit } = begun();
+  const { design } = server.standing;
+  server.standing = stored({ ...design, notes: 'theirs' }, 2);
+  edit('$.ladder.stages', 8);
+  await pass(QUIET_MILLISECONDS);
+  expect(store.getState()).toMatchObject({ revision: 2, save: { kind: 'pending' } });
+  await pass(QUIET_MILLISECONDS);
+  expect(server.standing).toMatchObject({ revision: 3, design: { notes: 'theirs', ladder: { stages: 8 } } });
+  expect(store.getState()).toMatchObject({
+    save: { kind: 'saved' },
+    design: { notes: 'theirs', ladder: { stages: 8 } },
+  });
+});
+
+it('joins what is typed on while the save is under way that finds another’s revision', async () => {
+  const { server, store, saver, edit } = begun();
+  const { design } = server.standing;
+  server.standing = stored({ ...design, notes: 'theirs' }, 2);
+  edit('$.ladder.stages', 8);
+  const saving = saver.saveNow();
+  edit('$.ladder.strayFarads', 3e-12);
+  await saving;
+  await pass(2 * QUIET_MILLISECONDS);
+  expect(server.standing.design).toMatchObject({ notes: 'theirs', ladder: { stages: 8, strayFarads: 3e-12 } });
+  expect(store.getState().save.kind).toBe('saved');
 });
 
 it('has nothing to send once an edit is undone, and says saved again', async () => {

@@ -1,12 +1,17 @@
 import deepEqual from 'fast-deep-equal';
-import type { fetchDesign, saveDesign } from '@/client/designs-api';
+import type { fetchNewer, saveDesign } from '@/client/designs-api';
+import type { StoredDesign } from '@/core/design/design-messages';
+import { mergeDesigns } from '@/core/design/merge';
 import type { EditorState, EditorStore } from './editor-store';
 
 /** How long nothing may change before what is on screen is saved, and after a failure until it is tried again, ms. */
 export const QUIET_MILLISECONDS = 600;
 export const RETRY_MILLISECONDS = 4000;
 
-type Server = { saveDesign: typeof saveDesign; fetchDesign: typeof fetchDesign };
+type Server = { saveDesign: typeof saveDesign; fetchNewer: typeof fetchNewer };
+
+/** What to tell of a request that failed, and when what another saved was joined with what was typed here. */
+type Telling = { reasonOf: (error: unknown) => string; onJoined?: () => void };
 
 export type Autosave = {
   /** Saves at once what is not saved yet. */
@@ -21,14 +26,22 @@ export type Autosave = {
 
 /**
  * Saves a design a moment after each edit, one request at a time, and again
- * when a request failed. A later revision of somebody else's stops saving
- * until the user has chosen.
- *
- * @param reasonOf what to tell of a request that failed
+ * when a request failed. A later revision of somebody else's is joined with
+ * what was changed here; where both changed the same, saving stops until the
+ * user has chosen.
  */
-export function autosave(store: EditorStore, server: Server, reasonOf: (error: unknown) => string): Autosave {
+export function autosave(store: EditorStore, server: Server, { reasonOf, onJoined }: Telling): Autosave {
   let timer: ReturnType<typeof setTimeout> | undefined;
   let sending: Promise<void> | null = null;
+
+  /** Where another has saved meanwhile. */
+  const meet = (theirs: StoredDesign) => {
+    const { savedDesign, design, join, setSave } = store.getState();
+    const merge = mergeDesigns(savedDesign, design, theirs.design);
+    if (merge.kind === 'overlap') return setSave({ kind: 'conflict', theirs });
+    join(theirs, merge.design);
+    onJoined?.();
+  };
 
   const request = async ({ id, revision, design }: EditorState) => {
     const { setSave, noteSaved } = store.getState();
@@ -36,7 +49,7 @@ export function autosave(store: EditorStore, server: Server, reasonOf: (error: u
       const { conflict, stored } = await server.saveDesign(id, revision, design);
       // An answer that got lost leaves our own design standing as the later revision.
       if (!conflict || deepEqual(stored.design, design)) noteSaved(stored, design);
-      else setSave({ kind: 'conflict', theirs: stored });
+      else meet(stored);
     } catch (error) {
       setSave({ kind: 'failed', reason: reasonOf(error) });
     }
@@ -89,7 +102,7 @@ export function autosave(store: EditorStore, server: Server, reasonOf: (error: u
     },
     lookForNewer: async () => {
       const { id, revision } = store.getState();
-      const standing = await server.fetchDesign(id).catch(() => null);
+      const standing = await server.fetchNewer(id, revision).catch(() => null);
       const state = store.getState();
       const untouched = state.revision === revision && state.design === state.savedDesign;
       if (!standing || standing.revision <= revision || !untouched) return false;

@@ -30,6 +30,8 @@ export type EditorState = {
   replace: (design: Design) => void;
   /** Takes over what the database holds, with nothing left to save. */
   adopt: (stored: StoredDesign) => void;
+  /** Goes on from another's revision with what was changed here joined to it. */
+  join: (theirs: StoredDesign, joined: Design) => void;
   /** Notes a save that went through, and whether edits came after it. */
   noteSaved: (stored: StoredDesign, sent: Design) => void;
   setSave: (save: SaveState) => void;
@@ -87,6 +89,17 @@ export function createEditorStore(stored: StoredDesign) {
               revision: theirs.revision,
               savedAt: theirs.savedAt,
               save: { kind: 'saved' },
+            });
+          },
+          join: (theirs, joined) => {
+            step('');
+            const design = deepEqual(joined, theirs.design) ? theirs.design : joined;
+            set({
+              design,
+              savedDesign: theirs.design,
+              revision: theirs.revision,
+              savedAt: theirs.savedAt,
+              save: design === theirs.design ? { kind: 'saved' } : { kind: 'pending' },
             });
           },
           noteSaved: (saved, sent) =>

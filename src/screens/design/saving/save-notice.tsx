@@ -2,10 +2,11 @@
 
 import { format } from 'date-fns';
 import { useStore } from 'zustand';
+import { SaveTrouble } from '@/ui/save-trouble';
 import type { EditorStore } from './editor-store';
 
 /** The state of autosave in a few words. */
-export function SaveNotice({ store, onRetry }: { store: EditorStore; onRetry: () => void }) {
+export function SaveNotice({ store }: { store: EditorStore }) {
   const save = useStore(store, (state) => state.save);
   const revision = useStore(store, (state) => state.revision);
   const savedAt = useStore(store, (state) => state.savedAt);
@@ -31,11 +32,8 @@ export function SaveNotice({ store, onRetry }: { store: EditorStore; onRetry: ()
       );
     case 'failed':
       return (
-        <span role="status" className="min-w-0 truncate text-[13px] text-over">
-          Not saved: {save.reason}.{' '}
-          <button type="button" className="underline" onClick={onRetry}>
-            Try now
-          </button>
+        <span role="status" className="truncate text-[13px] text-over">
+          Not saved
         </span>
       );
     case 'conflict':
@@ -45,4 +43,10 @@ export function SaveNotice({ store, onRetry }: { store: EditorStore; onRetry: ()
         </span>
       );
   }
+}
+
+/** What a save that failed means. */
+export function FailedSave({ store, ...asked }: { store: EditorStore; isKept: () => boolean; onRetry: () => void }) {
+  const save = useStore(store, (state) => state.save);
+  return save.kind === 'failed' ? <SaveTrouble reason={save.reason} {...asked} /> : null;
 }

@@ -1,5 +1,5 @@
 import { archiveRequestSchema, saveRequestSchema } from '@/core/design/design-messages';
-import { findDesign, isDamaged, saveDesign, setArchived, type Shelved } from '@/server/designs';
+import { findDesign, isDamaged, saveDesign, setArchived, standingRevision, type Shelved } from '@/server/designs';
 import { isId, notFound, readBody, refuse } from '../../answers';
 import { handled } from '../../handle';
 
@@ -9,8 +9,12 @@ type Context = { params: Promise<{ id: string }> };
 const answer = (shelved: Shelved, status = 200) =>
   isDamaged(shelved) ? refuse(422, shelved.faults) : Response.json(shelved, { status });
 
-export const GET = handled(async (_request: Request, { params }: Context): Promise<Response> => {
+/** The design as it stands; nothing where it is still the revision that `after` names. */
+export const GET = handled(async (request: Request, { params }: Context): Promise<Response> => {
   const { id } = await params;
+  const after = new URL(request.url).searchParams.get('after');
+  if (isId(id) && after !== null && (await standingRevision(id)) === Number(after))
+    return new Response(null, { status: 204 });
   const found = isId(id) ? await findDesign(id) : null;
   return found ? answer(found) : notFound();
 });

@@ -1,0 +1,47 @@
+import { createServer, connect, type Socket } from 'node:net';
+import type { AddressInfo } from 'node:net';
+
+/** A way to the server that can be cut and made slow, for all that goes over it, whichever page or closing page sends it. */
+export type Line = {
+  address: string;
+  /** Ends what goes over it, and refuses what comes until it is restored. */
+  cut: () => Promise<void>;
+  restore: () => Promise<void>;
+  /** Holds back what the browser sends by so much, ms. */
+  slowTo: (milliseconds: number) => void;
+};
+
+export async function openLine(to: string): Promise<Line> {
+  const { hostname, port } = new URL(to);
+  const sockets = new Set<Socket>();
+  let delay = 0;
+  const server = createServer((near) => {
+    const far = connect(Number(port), hostname);
+    for (const socket of [near, far]) {
+      sockets.add(socket);
+      socket.on('error', () => socket.destroy());
+      socket.on('close', () => {
+        sockets.delete(socket);
+        near.destroy();
+        far.destroy();
+      });
+    }
+    near.on('data', (chunk) => void setTimeout(() => far.write(chunk), delay));
+    far.pipe(near);
+  });
+  const listen = (at: number) => new Promise<void>((resolve) => server.listen(at, '127.0.0.1', resolve));
+  await listen(0);
+  const { port: near } = server.address() as AddressInfo;
+  return {
+    address: `http://127.0.0.1:${near}`,
+    cut: () =>
+      new Promise((resolve) => {
+        server.close(() => resolve());
+        for (const socket of sockets) socket.destroy();
+      }),
+    restore: () => listen(near),
+    slowTo: (milliseconds) => {
+      delay = milliseconds;
+    },
+  };
+}
