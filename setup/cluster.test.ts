@@ -1,10 +1,11 @@
 import { execFileSync } from 'node:child_process';
-import { chmodSync, mkdtempSync, readFileSync, readdirSync, rmSync } from 'node:fs';
+import { chmodSync, mkdtempSync, readFileSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { Client } from 'pg';
 import { startCluster } from './cluster';
 import { alone, joinUsers } from './lock';
+import { plainly } from './plainly';
 
 jest.setTimeout(60_000);
 
@@ -79,7 +80,31 @@ it('runs locked work one after the other and takes over a dead process’s lock'
   execFileSync('bash', ['-c', `bash -c 'echo -n $$ > "$0"' "${path.join(folder, 'x.lock')}"`]);
   await alone(folder, 'x', work('c'));
   expect(order.slice(-1)).toEqual(['c out']);
+  // Its number belongs to another process by now: to this one, which was started later.
+  writeFileSync(path.join(folder, 'x.lock'), `${process.pid} 1`);
+  await alone(folder, 'x', work('d'));
+  expect(order.slice(-1)).toEqual(['d out']);
   expect(readdirSync(folder)).not.toContain('x.lock');
+});
+
+it('tells whose lock is waited for', async () => {
+  const folder = freshFolder();
+  let release = () => {};
+  const held = alone(folder, 'x', () => new Promise<void>((resolve) => (release = resolve)));
+  const told = await new Promise<string>((resolve) => {
+    void alone(folder, 'x', async () => undefined, resolve);
+  });
+  expect(told).toBe(String(process.pid));
+  release();
+  await held;
+});
+
+it('says plainly what a full disk or one that cannot be written means', () => {
+  const fault = (code: string) => Object.assign(new Error(code), { code, path: '/data' });
+  expect(plainly(fault('ENOSPC'))).toMatch(/disk is full/);
+  expect(plainly(new Error('PostgreSQL did not start\nFATAL: No space left on device'))).toMatch(/disk is full/);
+  expect(plainly(fault('EROFS'))).toMatch(/^\/data cannot be written.*EAGER_LADDER_DATA/);
+  expect(plainly(new Error('another'))).toBe('another');
 });
 
 it('knows the last user to leave', () => {

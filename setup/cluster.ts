@@ -1,6 +1,7 @@
 import { execFile } from 'node:child_process';
 import { randomBytes } from 'node:crypto';
 import {
+  chmodSync,
   chownSync,
   existsSync,
   lstatSync,
@@ -58,7 +59,8 @@ export function freePort(preferred = 0): Promise<number> {
   });
 }
 
-async function answers(url: string): Promise<boolean> {
+/** Whether a database answers. */
+export async function answers(url: string): Promise<boolean> {
   const client = new Client({ connectionString: url, connectionTimeoutMillis: 2000 });
   try {
     await client.connect();
@@ -85,15 +87,17 @@ function runningUrl(data: string, password: string): string | null {
  * only, on an unused port, without sockets in the file system.
  *
  * @param folder of this cluster alone; must be reachable by the server's user
+ * @param preferredPort taken if it is started and that is free
  * @throws Error with what to do when the folder cannot be reached or the server does not start
  */
-export async function startCluster(folder: string): Promise<Cluster> {
+export async function startCluster(folder: string, preferredPort = 0): Promise<Cluster> {
   const bin = binaries();
   const data = path.join(folder, 'cluster');
   const passwordFile = path.join(folder, 'password');
   mkdirSync(folder, { recursive: true });
   const owner = await ownerOf(data);
   const as = (program: string, words: string[]) => run(path.join(bin, program), words, { ...owner, cwd: '/' });
+  chmodSync(folder, 0o700);
   if (process.getuid!() === 0) {
     chownSync(folder, owner.uid, owner.gid);
     await run('test', ['-w', folder], { ...owner, cwd: '/' }).catch(() => {
@@ -117,7 +121,7 @@ export async function startCluster(folder: string): Promise<Cluster> {
   for (;;) {
     const running = runningUrl(data, password);
     if (running && (await answers(running))) return { url: running, startedHere: false, stop };
-    const options = `-c listen_addresses=127.0.0.1 -c port=${await freePort()} -c unix_socket_directories=''`;
+    const options = `-c listen_addresses=127.0.0.1 -c port=${await freePort(preferredPort)} -c unix_socket_directories=''`;
     try {
       await as('pg_ctl', ['start', '-D', data, '-w', '-t', '60', '-l', log, '-o', options]);
       return { url: runningUrl(data, password)!, startedHere: true, stop };

@@ -1,34 +1,43 @@
 import { randomUUID } from 'node:crypto';
 import { linkSync, mkdirSync, readFileSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
+import { isRunning, processMark } from './process-mark';
 
-function alive(pid: number): boolean {
-  try {
-    process.kill(pid, 0);
-    return true;
-  } catch (error) {
-    return (error as NodeJS.ErrnoException).code === 'EPERM';
-  }
-}
+/** After which whoever waits is told for whom, ms. */
+const TOLD_AFTER_MILLISECONDS = 2000;
 
 /**
  * Runs work while no other process of this folder runs its own under the same
- * name. A lock left by a process that died is taken over.
+ * name. A lock left by a process that died is taken over, also where another
+ * has its number now.
+ *
+ * @param onWait is told whose lock is waited for, after a while
  */
-export async function alone<T>(folder: string, name: string, work: () => Promise<T>): Promise<T> {
+export async function alone<T>(
+  folder: string,
+  name: string,
+  work: () => Promise<T>,
+  onWait?: (pid: string) => void,
+): Promise<T> {
   const lock = path.join(folder, `${name}.lock`);
   const claim = path.join(folder, `${name}.claim-${process.pid}-${randomUUID()}`);
   mkdirSync(folder, { recursive: true });
+  const tellAt = Date.now() + TOLD_AFTER_MILLISECONDS;
+  let told = false;
   for (;;) {
     try {
       // A link appears with its content or not at all, so that nobody ever reads a lock without a holder.
-      writeFileSync(claim, String(process.pid));
+      writeFileSync(claim, processMark(process.pid)!);
       linkSync(claim, lock);
       break;
     } catch (error) {
       if ((error as NodeJS.ErrnoException).code !== 'EEXIST') throw error;
-      const holder = Number(tryRead(lock));
-      if (holder > 0 && !alive(holder)) rmSync(lock, { force: true });
+      const holder = tryRead(lock);
+      if (holder !== '' && !isRunning(holder)) rmSync(lock, { force: true });
+      else if (!told && Date.now() > tellAt) {
+        told = true;
+        onWait?.(holder.split(' ')[0]);
+      }
       await new Promise((resolve) => setTimeout(resolve, 100));
     } finally {
       rmSync(claim, { force: true });
@@ -54,11 +63,11 @@ export function joinUsers(folder: string): () => boolean {
   const users = path.join(folder, 'users');
   mkdirSync(users, { recursive: true });
   const mine = path.join(users, String(process.pid));
-  writeFileSync(mine, '');
+  writeFileSync(mine, processMark(process.pid)!);
   return () => {
     rmSync(mine, { force: true });
     const others = readdirSync(users).filter((name) => {
-      if (alive(Number(name))) return true;
+      if (isRunning(tryRead(path.join(users, name)))) return true;
       rmSync(path.join(users, name), { force: true });
       return false;
     });

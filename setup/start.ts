@@ -1,48 +1,118 @@
+import { chmodSync, mkdirSync } from 'node:fs';
 import path from 'node:path';
 import { buildIfStale, ROOT } from './build';
-import { startCluster, type Cluster } from './cluster';
+import { answers, startCluster, type Cluster } from './cluster';
 import { prepareDatabase } from './database';
 import { alone, joinUsers } from './lock';
+import { plainly } from './plainly';
 import { serve, type Served } from './serve';
 
-const DATA = process.env.EAGER_LADDER_DATA ?? path.join(ROOT, '.data');
+const DATA = path.resolve(process.env.EAGER_LADDER_DATA || path.join(ROOT, '.data'));
+/** The application looks how much room is left there. */
+process.env.EAGER_LADDER_DATA = DATA;
+
+/** How often an application that ended is started again, and within what time, ms. */
+const MOST_RESTARTS = 5;
+const RESTARTS_WITHIN_MILLISECONDS = 600_000;
+const WATCH_MILLISECONDS = 2000;
+
+const pause = (milliseconds: number) => new Promise((resolve) => setTimeout(resolve, milliseconds));
+const say = (line: string) => process.stdout.write(`${line}\n`);
+
+/** For its owner alone; root hands the database to a user of its own, who must be able to pass through. */
+function makeDataFolder(): void {
+  mkdirSync(DATA, { recursive: true });
+  chmodSync(DATA, process.getuid!() === 0 ? 0o711 : 0o700);
+}
+
+function wantedPort(): number {
+  const port = Number(process.env.PORT ?? 4180);
+  if (!Number.isInteger(port) || port < 1 || port > 65_535)
+    throw new Error(`PORT is "${process.env.PORT}"; must be a whole number from 1 to 65535`);
+  return port;
+}
 
 async function main(): Promise<void> {
-  const leave = joinUsers(DATA);
+  let leave: (() => boolean) | null = null;
   let cluster: Cluster | null = null;
   let serving: Promise<Served> | null = null;
   let ending = false;
+  const inSetup = <T>(work: () => Promise<T>) =>
+    alone(DATA, 'setup', work, (pid) => say(`Another start (process ${pid}) is setting up; waiting for it.`));
   const end = async (code: number) => {
-    if (ending) return;
+    // Asked twice, it does not wait for anything any more.
+    if (ending) process.exit(code || 1);
     ending = true;
     await serving?.then((served) => served.stop()).catch(() => undefined);
-    await alone(DATA, 'setup', async () => {
-      if (leave() && cluster) await cluster.stop();
-    });
+    if (leave)
+      await inSetup(async () => {
+        if (leave!() && cluster) await cluster.stop();
+      });
     process.exit(code);
   };
   for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'] as const) process.on(signal, () => void end(0));
 
+  /** Serves, and serves again at the same address when the application has ended by itself. */
+  const keepServing = async (port: number, url: () => string): Promise<void> => {
+    const ends: number[] = [];
+    for (let at = port; ;) {
+      serving = serve(url(), at);
+      const { address, child } = await serving;
+      if (ending) return;
+      say(`Eager Ladder answers ${ends.length > 0 ? 'again ' : ''}at ${address}`);
+      at = Number(new URL(address).port);
+      await new Promise((resolve) => child.once('exit', resolve));
+      if (ending) return;
+      ends.push(Date.now());
+      const recent = ends.filter((time) => time > Date.now() - RESTARTS_WITHIN_MILLISECONDS);
+      if (recent.length > MOST_RESTARTS)
+        throw new Error(
+          `The application ended ${recent.length} times within ten minutes; see the messages above. What was saved is in ${DATA}.`,
+        );
+      say('The application ended by itself; starting it again.');
+    }
+  };
+
+  /** Starts the database again when it has stopped; the application reaches it where it was. */
+  const keepDatabase = async (): Promise<void> => {
+    let said = '';
+    while (!ending) {
+      await pause(WATCH_MILLISECONDS);
+      const { url } = cluster!;
+      const up = await answers(url);
+      if (ending || up) continue;
+      try {
+        await inSetup(async () => {
+          if (!ending) cluster = await startCluster(path.join(DATA, 'postgres'), Number(new URL(url).port));
+        });
+        if (ending) return;
+        say('The database had stopped; it was started again.');
+        said = '';
+        // Its port was taken meanwhile: the application has to be told.
+        if (cluster!.url !== url) (await serving)?.child.kill('SIGTERM');
+      } catch (error) {
+        if (plainly(error) !== said) console.error((said = plainly(error)));
+      }
+    }
+  };
+
   try {
-    const port = Number(process.env.PORT ?? 4180);
-    if (!Number.isInteger(port) || port < 1 || port > 65_535)
-      throw new Error(`PORT is "${process.env.PORT}"; must be a whole number from 1 to 65535`);
-    const url = await alone(DATA, 'setup', async () => {
+    const port = wantedPort();
+    makeDataFolder();
+    leave = joinUsers(DATA);
+    const own = process.env.DATABASE_URL || null;
+    const url = () => own ?? cluster!.url;
+    await inSetup(async () => {
       await buildIfStale();
-      const own = process.env.DATABASE_URL || null;
       if (!own) cluster = await startCluster(path.join(DATA, 'postgres'));
-      const address = own ?? cluster!.url;
-      await prepareDatabase(address, { demo: true });
-      return address;
+      await prepareDatabase(url(), { demo: true });
     });
     if (ending) return;
-    serving = serve(url, port);
-    const served = await serving;
-    if (ending) return;
-    served.child.once('exit', () => void end(1));
-    process.stdout.write(`Eager Ladder answers at ${served.address}\n`);
+    if (!own) void keepDatabase();
+    await keepServing(port, url);
   } catch (error) {
-    if (!ending) console.error((error as Error).message);
+    if (ending) return;
+    console.error(plainly(error));
     await end(1);
   }
 }

@@ -1,9 +1,12 @@
-import { databaseReady } from '@/server/readiness';
+import { readiness } from '@/server/readiness';
 
 export const dynamic = 'force-dynamic';
 
-/** Answers once the application and its database both do; says which start of it this is. */
+/** Whether the application and its database can work, what is wrong where they cannot, and which start of it this is. */
 export async function GET(): Promise<Response> {
-  const ready = await databaseReady();
-  return Response.json({ ready, instance: process.env.EAGER_LADDER_INSTANCE ?? null }, { status: ready ? 200 : 503 });
+  const { reads, trouble } = await readiness();
+  return Response.json(
+    { ready: trouble === null, reads, trouble, instance: process.env.EAGER_LADDER_INSTANCE ?? null },
+    { status: trouble === null ? 200 : 503 },
+  );
 }
