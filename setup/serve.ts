@@ -1,10 +1,12 @@
 import { spawn, type ChildProcess } from 'node:child_process';
 import { randomUUID } from 'node:crypto';
+import path from 'node:path';
 import { freePort } from './cluster';
-import { NEXT, ROOT } from './build';
+import { ROOT } from './build';
 
 export type Served = { address: string; child: ChildProcess; stop: () => Promise<void> };
 
+const APPLICATION = path.join(ROOT, 'setup/application.mjs');
 const PATIENCE_MILLISECONDS = 60_000;
 const MOST_PORTS_TRIED = 10;
 /** What a start killed a moment ago may take to leave its port, ms. */
@@ -39,9 +41,8 @@ export async function serve(databaseUrl: string, preferredPort: number): Promise
 async function serveAt(databaseUrl: string, port: number): Promise<Served | null> {
   const address = `http://127.0.0.1:${port}`;
   const instance = randomUUID();
-  const serving = [NEXT, 'start', '-H', '127.0.0.1', '-p', String(port), '--keepAliveTimeout', '65000'];
   // However this process ends, the application ends with it, and leaves the address to the next.
-  const child = spawn('setpriv', ['--pdeathsig', 'KILL', process.execPath, ...serving], {
+  const child = spawn('setpriv', ['--pdeathsig', 'KILL', process.execPath, APPLICATION, String(port)], {
     cwd: ROOT,
     stdio: ['ignore', 'ignore', 'inherit'],
     env: {

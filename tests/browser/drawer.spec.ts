@@ -274,3 +274,22 @@ test('a drawer that has lost its server sends what was changed when that is back
   await page.reload();
   await expect(page.getByLabel('How many of disc')).toHaveValue('28');
 });
+
+test('a long file is read beside the page, a longer one than a drawer takes is refused with the limit', async ({
+  page,
+}) => {
+  await page.goto('/drawer');
+  const lines = (count: number) => [
+    'kind,name,farads',
+    ...Array.from({ length: count }, (_, at) => `capacitor,c${at},1n`),
+  ];
+  await page.getByLabel('CSV file').setInputFiles(csv(lines(90_000)));
+  const dialog = page.getByRole('dialog', { name: 'Before anything is changed' });
+  await expect(dialog).toContainText('at most 5000 lines');
+  await dialog.getByRole('button', { name: 'Cancel' }).click();
+  await page.getByLabel('CSV file').setInputFiles(csv(lines(5000)));
+  await expect(dialog).toContainText('5000 lines new');
+  await expect(dialog).toContainText('and 4800 more');
+  await dialog.getByRole('button', { name: 'Cancel' }).click();
+  await expect(page.getByText('The drawer is empty')).toBeVisible();
+});

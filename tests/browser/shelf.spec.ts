@@ -151,6 +151,12 @@ test('the server keeps to its limits and says so', async ({ request }) => {
   expect([huge.status(), (await huge.json()).faults[0].path]).toEqual([413, '$']);
   const long = await request.post('/api/designs', { data: { ...newDesign('Long'), notes: 'x'.repeat(20_001) } });
   expect([long.status(), (await long.json()).faults[0].path]).toEqual([422, '$.notes']);
+  for (const path of ['/%ff', '/designs/%ff', '/api/designs/%ff'])
+    expect((await request.get(path)).status()).toBe(400);
+  for (const method of ['TRACE', 'PROPFIND']) {
+    const refused = await request.fetch('/api/designs', { method });
+    expect([refused.status(), (await refused.json()).faults[0].path]).toEqual([405, '$']);
+  }
   const health = await request.get('/api/health');
   expect((await health.json()).ready).toBe(true);
   const page = await request.get('/');

@@ -90,3 +90,24 @@ it('a table with the headings of version 1 gives the same parts as one with thos
   expect(old.rows.length).toBeGreaterThan(10);
   expect(old.rows).toEqual(now.rows);
 });
+
+it('no text starts a formula in a spreadsheet, and every one comes back as it was', () => {
+  const names = ['=1+1', '+x', '-x', '@x', "'=x", "'x", 'x=1', '\u2212x'];
+  const parts = names.map((name, at) => ({
+    ...DRAWER[0],
+    id: `55555555-5555-4555-8555-00000000000${at}`,
+    name,
+    note: name,
+  }));
+  const rows = rowsOfDrawer(parts);
+  for (const cell of rows.flat()) expect(cell).not.toMatch(/^[=+\-@\t\r]/);
+  const plan = planDrawerRows(rows, [], () => 'x');
+  expect(plan.rows.map(({ part }) => part)).toEqual(parts);
+});
+
+it('a table longer than one change is refused as a whole, with the limit', () => {
+  const rows = [['kind', 'name', 'farads'], ...Array.from({ length: 5001 }, (_, at) => ['capacitor', `c${at}`, '1n'])];
+  const { rows: taken, faults } = planDrawerRows(rows, [], () => crypto.randomUUID());
+  expect([taken.length, faults.length, faults[0].line]).toEqual([0, 1, 5002]);
+  expect(faults[0].message).toContain('5000');
+});

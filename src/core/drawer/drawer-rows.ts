@@ -1,5 +1,6 @@
 import { readQuantity } from '../quantity/read-quantity';
 import { PART_FIELDS, usualName, valueOf } from '../parts/part-fields';
+import { MOST_PARTS_A_CHANGE } from './drawer-messages';
 import { OLD_PART_FIELDS, partSchema, type Part, type PartKind } from '../parts/part-schema';
 
 const KINDS = Object.keys(PART_FIELDS) as PartKind[];
@@ -11,9 +12,13 @@ const COLUMNS: readonly string[] = [
   'id',
 ];
 
+/** A text that a spreadsheet would take for a formula is led by an apostrophe; so is one that is led by one already. */
+const spoken = (text: string) => (/^['=+\-@\t\r]/.test(text) ? `'${text}` : text);
+const unspoken = (text: string) => (/^'['=+\-@\t\r]/.test(text) ? text.slice(1) : text);
+
 /** The drawer as rows of a table, headings first; numbers are SI base units, an empty cell is "not known". */
 export function rowsOfDrawer(parts: readonly Part[]): string[][] {
-  const cell = (value: unknown) => (value === null || value === undefined ? '' : String(value));
+  const cell = (value: unknown) => (value === null || value === undefined ? '' : spoken(String(value)));
   return [[...COLUMNS], ...parts.map((part) => COLUMNS.map((column) => cell(valueOf(part, column))))];
 }
 
@@ -30,8 +35,22 @@ const OLD_NAMES = new Map(
 /** Two parts are one where kind and name are. */
 const keyOf = (part: { kind: string; name: string }) => `${part.kind} ${part.name.trim().toLowerCase()}`;
 
+/** Most rows of a table that are looked at: as many as one change puts in. */
+const MOST_ROWS = MOST_PARTS_A_CHANGE;
+/** How often is told how far it is, rows. */
+const TOLD_EVERY = 20;
+
+/** What rows of a table would do to the drawer, at once; see {@link planningDrawerRows}. */
+export function planDrawerRows(...asked: Parameters<typeof planningDrawerRows>): DrawerPlan {
+  const work = planningDrawerRows(...asked);
+  for (;;) {
+    const step = work.next();
+    if (step.done) return step.value;
+  }
+}
+
 /**
- * What rows of a table would do to the drawer.
+ * What rows of a table would do to the drawer, row by row; tells how many are done.
  *
  * Headings are field names of the part's declaration, in any order and case;
  * others are named as ignored. A cell is a number in SI base units or written
@@ -42,11 +61,11 @@ const keyOf = (part: { kind: string; name: string }) => `${part.kind} ${part.nam
  * @param rows cells as text, headings first
  * @param newId makes an id for a new part
  */
-export function planDrawerRows(
+export function* planningDrawerRows(
   rows: readonly (readonly string[])[],
   standing: readonly Part[],
   newId: () => string,
-): DrawerPlan {
+): Generator<number, DrawerPlan> {
   const plan: DrawerPlan = { rows: [], faults: [], ignored: [] };
   const headings = (rows[0] ?? []).map((cell) => cell.trim());
   const columns = headings.map((heading) => {
@@ -61,15 +80,24 @@ export function planDrawerRows(
     });
     return plan;
   }
+  if (rows.length - 1 > MOST_ROWS) {
+    plan.faults.push({
+      line: MOST_ROWS + 2,
+      message: `and those after it are too many; must be at most ${MOST_ROWS} lines below the headings`,
+    });
+    return plan;
+  }
   const byKey = new Map(standing.map((part) => [keyOf(part), part]));
   const byId = new Map(standing.map((part) => [part.id, part]));
   const seen = new Map<string, number>();
-  rows.slice(1).forEach((row, at) => {
-    const line = at + 2;
-    if (row.every((cell) => cell.trim() === '')) return;
+  for (const [at, row] of rows.entries()) {
+    if (at === 0) continue;
+    if (at % TOLD_EVERY === 0) yield at;
+    const line = at + 1;
+    if (row.every((cell) => cell.trim() === '')) continue;
     const cells = new Map<string, string>();
     columns.forEach((name, column) => {
-      const cell = (row[column] ?? '').trim();
+      const cell = unspoken((row[column] ?? '').trim());
       // Two columns may stand for one field, an old and a new name of it: the one that says something counts.
       if (name && (cell !== '' || !cells.has(name))) cells.set(name, cell);
     });
@@ -79,17 +107,17 @@ export function planDrawerRows(
     const read = readRow(cells, before, id || newId());
     if (!read.ok) {
       plan.faults.push({ line, message: read.message });
-      return;
+      continue;
     }
     const earlier = seen.get(keyOf(read.part));
     if (earlier !== undefined) {
       plan.faults.push({ line, message: `is the same part as line ${earlier}; each part must stand once` });
-      return;
+      continue;
     }
     seen.set(keyOf(read.part), line);
     const changes = before ? differencesOf(before, read.part) : [];
     plan.rows.push({ line, part: read.part, what: before ? (changes.length ? 'changed' : 'same') : 'new', changes });
-  });
+  }
   return plan;
 }
 

@@ -17,9 +17,13 @@ import { DamagedParts } from './damaged-parts';
 import { DrawerBar, type DrawerFilter } from './drawer-bar';
 import { DrawerTable, type StockedPart } from './drawer-table';
 import { ImportDialog } from './import-dialog';
+import { ReadingDialog, type FileBeingRead } from './reading-dialog';
 import { PartDialog } from './part-dialog';
 import { UnsavedChanges } from './unsaved-changes';
 import { useDrawerEditing } from './use-drawer-editing';
+
+/** A shorter file is read before anybody could look how far it is. */
+const LONG_FILE_ROWS = 300;
 
 /** Parts that a filter lets through, with what designs take of them. */
 function stocked({ parts, uses }: Drawer, { search, kind }: DrawerFilter): StockedPart[] {
@@ -42,15 +46,20 @@ export function DrawerScreen({ drawer: served }: { drawer: Drawer }) {
   const [filter, setFilter] = useState<DrawerFilter>({ search: '', kind: 'all' });
   const [editing, setEditing] = useState<Part | null>(null);
   const [importing, setImporting] = useState<{ file: string; plan: DrawerPlan } | null>(null);
+  const [reading, setReading] = useState<FileBeingRead | null>(null);
   const fileInput = useRef<HTMLInputElement>(null);
   const searchInput = useRef<HTMLInputElement>(null);
   const lineInput = useRef<HTMLInputElement>(null);
   const rows = useMemo(() => stocked(drawer, filter), [drawer, filter]);
 
   const readFile = async (file: File) => {
-    const read = await planDrawerFile(file, drawer.parts);
-    if (read.ok) setImporting({ file: file.name, plan: read.plan });
-    else toast.error(`${file.name}: ${read.reason}`);
+    const { read, cancel } = planDrawerFile(file, drawer.parts, (done, of) =>
+      setReading((now) => now && { ...now, done, of }),
+    );
+    setReading({ file: file.name, done: 0, of: 0, cancel });
+    const found = await read.finally(() => setReading(null));
+    if (found?.ok) setImporting({ file: file.name, plan: found.plan });
+    else if (found) toast.error(`${file.name}: ${found.reason}`);
   };
   const drop = (event: DragEvent) => {
     event.preventDefault();
@@ -119,6 +128,7 @@ export function DrawerScreen({ drawer: served }: { drawer: Drawer }) {
           }}
         />
       ) : null}
+      {reading && reading.of > LONG_FILE_ROWS ? <ReadingDialog {...reading} /> : null}
       {importing ? (
         <ImportDialog
           file={importing.file}

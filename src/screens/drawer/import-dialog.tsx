@@ -8,6 +8,13 @@ import { Panel } from '@/ui/dialog';
 
 const lines = (count: number, what: string) => `${count} ${count === 1 ? 'line' : 'lines'} ${what}`;
 
+/** Most lines of each list; the numbers above count them all. */
+const MOST_SHOWN = 200;
+
+function AndMore({ of }: { of: number }) {
+  return of > MOST_SHOWN ? <li className="py-1 text-[13px] text-soft">and {of - MOST_SHOWN} more</li> : null;
+}
+
 /** What a file would change, before it does: new and changed parts, and what is wrong by line. */
 export function ImportDialog({
   file,
@@ -37,16 +44,17 @@ export function ImportDialog({
       ) : null}
       {plan.faults.length > 0 ? (
         <ul aria-label="Wrong lines" className="mb-3 grid gap-1.5">
-          {plan.faults.map((fault) => (
+          {plan.faults.slice(0, MOST_SHOWN).map((fault) => (
             <li key={fault.line} className="border-l-[3px] border-over pl-2.5 text-[13px]">
               <strong className="font-semibold">Line {fault.line}</strong> {fault.message}
             </li>
           ))}
+          <AndMore of={plan.faults.length} />
         </ul>
       ) : null}
       {taken.length > 0 ? (
         <ul aria-label="Changes" className="max-h-[40vh] overflow-y-auto border-y border-rule text-[13px]">
-          {taken.map(({ line, part, what, changes }) => (
+          {taken.slice(0, MOST_SHOWN).map(({ line, part, what, changes }) => (
             <li key={line} className="flex items-baseline gap-3 border-b border-rule py-1 last:border-0">
               <span className="w-14 shrink-0 text-soft">{what}</span>
               <span className="min-w-0 flex-1">
@@ -58,6 +66,7 @@ export function ImportDialog({
               {what === 'changed' ? <span className="text-soft">{changes.join(', ')}</span> : null}
             </li>
           ))}
+          <AndMore of={taken.length} />
         </ul>
       ) : null}
       <div className="mt-4 flex justify-end gap-2">
