@@ -28,7 +28,7 @@ const USER = 'ladder';
 const START_PATIENCE_MILLISECONDS = 10_000;
 
 /** Newest installed PostgreSQL's programs. */
-function binaries(): string {
+export function binaries(): string {
   const root = '/usr/lib/postgresql';
   const versions = existsSync(root) ? readdirSync(root).filter((name) => /^\d+$/.test(name)) : [];
   const newest = versions.sort((a, b) => Number(b) - Number(a))[0];

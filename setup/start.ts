@@ -1,13 +1,12 @@
 import { chmodSync, mkdirSync } from 'node:fs';
-import path from 'node:path';
-import { buildIfStale, ROOT } from './build';
+import { buildIfStale } from './build';
 import { answers, startCluster, type Cluster } from './cluster';
+import { COPIES, DATA, DATABASE } from './data-folder';
 import { prepareDatabase } from './database';
 import { alone, joinUsers } from './lock';
 import { plainly } from './plainly';
 import { serve, type Served } from './serve';
 
-const DATA = path.resolve(process.env.EAGER_LADDER_DATA || path.join(ROOT, '.data'));
 /** The application looks how much room is left there. */
 process.env.EAGER_LADDER_DATA = DATA;
 
@@ -83,7 +82,7 @@ async function main(): Promise<void> {
       if (ending || up) continue;
       try {
         await inSetup(async () => {
-          if (!ending) cluster = await startCluster(path.join(DATA, 'postgres'), Number(new URL(url).port));
+          if (!ending) cluster = await startCluster(DATABASE, Number(new URL(url).port));
         });
         if (ending) return;
         say('The database had stopped; it was started again.');
@@ -104,8 +103,8 @@ async function main(): Promise<void> {
     const url = () => own ?? cluster!.url;
     await inSetup(async () => {
       await buildIfStale();
-      if (!own) cluster = await startCluster(path.join(DATA, 'postgres'));
-      await prepareDatabase(url(), { demo: true });
+      if (!own) cluster = await startCluster(DATABASE);
+      await prepareDatabase(url(), { demo: true, copies: own ? null : COPIES });
     });
     if (ending) return;
     if (!own) void keepDatabase();
