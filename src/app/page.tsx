@@ -1,19 +1,12 @@
-import { shelfRow } from '@/core/predict/shelf-row';
+import { readShelfQuery } from '@/core/predict/shelf-query';
 import { Shelf } from '@/screens/shelf/shelf';
-import { isDamaged, listDesigns } from '@/server/designs';
+import { readShelf } from '@/server/shelf';
 
 export const dynamic = 'force-dynamic';
 
-export default async function ShelfPage() {
-  const designs = await listDesigns();
-  return (
-    <Shelf
-      designs={designs.map((found) => {
-        const row = { id: found.id, savedAt: found.savedAt, archived: found.archivedAt !== null };
-        return isDamaged(found)
-          ? { ...row, damaged: true, name: found.name, faults: found.faults }
-          : { ...row, damaged: false, design: found.design, ...shelfRow(found.design) };
-      })}
-    />
-  );
+type Props = { searchParams: Promise<Record<string, string | string[] | undefined>> };
+
+export default async function ShelfPage({ searchParams }: Props) {
+  const query = readShelfQuery(await searchParams);
+  return <Shelf query={query} page={await readShelf(query)} />;
 }

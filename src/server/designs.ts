@@ -3,6 +3,7 @@ import type { DamagedDesign, Revision, StoredDesign } from '@/core/design/design
 import type { Design } from '@/core/design/design-schema';
 import { readDesign } from '@/core/design/read-design';
 import { pool, transaction } from './pool';
+import { CORE_VERSION, figuresOfDesign } from './shelf-figures';
 
 /** A design of the shelf, or what is known of one that cannot be read. */
 export type Shelved = StoredDesign | DamagedDesign;
@@ -18,7 +19,7 @@ const COLUMNS = 'id, document, revision, saved_at, archived_at';
 export const isDamaged = (shelved: Shelved): shelved is DamagedDesign => 'faults' in shelved;
 
 /** What a document that cannot be read calls itself. */
-function nameIn(document: unknown): string {
+export function nameIn(document: unknown): string {
   const name = typeof document === 'object' && document !== null && 'name' in document ? document.name : null;
   return typeof name === 'string' && name.trim() !== '' ? name : 'Design without a name';
 }
@@ -93,9 +94,10 @@ export async function createDesign(design: Design): Promise<StoredDesign> {
 }
 
 export async function insertDesign(client: PoolClient, design: Design): Promise<StoredDesign> {
-  const { rows } = await client.query<Row>(`INSERT INTO designs (document) VALUES ($1) RETURNING ${COLUMNS}`, [
-    JSON.stringify(design),
-  ]);
+  const { rows } = await client.query<Row>(
+    `INSERT INTO designs (document, shelf, shelf_core, shelf_of) VALUES ($1, $2, $3, 1) RETURNING ${COLUMNS}`,
+    [JSON.stringify(design), JSON.stringify(figuresOfDesign(design)), CORE_VERSION],
+  );
   await noteRevision(client, rows[0]);
   return written(rows[0]);
 }
@@ -107,11 +109,13 @@ export async function insertDesign(client: PoolClient, design: Design): Promise<
  *   nothing is written and that one is returned as the conflict
  */
 export async function saveDesign(id: string, baseRevision: number, design: Design): Promise<SaveOutcome> {
+  const figures = JSON.stringify(figuresOfDesign(design));
   return transaction(async (client) => {
     const { rows } = await client.query<Row>(
-      `UPDATE designs SET document = $3, revision = revision + 1, saved_at = now()
+      `UPDATE designs SET document = $3, revision = revision + 1, saved_at = now(),
+         shelf = $4, shelf_core = $5, shelf_of = revision + 1
        WHERE id = $1 AND revision = $2 RETURNING ${COLUMNS}`,
-      [id, baseRevision, JSON.stringify(design)],
+      [id, baseRevision, JSON.stringify(design), figures, CORE_VERSION],
     );
     if (rows.length) {
       await noteRevision(client, rows[0]);

@@ -1,11 +1,10 @@
 import type { PoolClient } from 'pg';
 import type { Drawer, DrawerChange, DrawerRequest } from '@/core/drawer/drawer-messages';
-import { partsUsed } from '@/core/drawer/parts-used';
 import { OLD_PART_FIELDS, partSchema } from '@/core/parts/part-schema';
 import { renamed } from '@/core/schema/renamed';
 import { faultsOf } from '@/core/schema/faults';
-import { listDesignsInUse } from './designs';
 import { pool, transaction } from './pool';
+import { usesOfParts } from './shelf';
 
 type Row = {
   id: string;
@@ -32,16 +31,14 @@ export async function readDrawer(): Promise<Drawer> {
   const state = await pool().query<{ revision: number }>('SELECT revision FROM drawer_state');
   const [{ rows }, inUse] = await Promise.all([
     pool().query<Row>('SELECT id, kind, name, count, price, note, fields FROM parts ORDER BY kind, name, id'),
-    listDesignsInUse(),
+    usesOfParts(),
   ]);
   const drawer: Drawer = {
     revision: state.rows[0].revision,
     parts: [],
     damaged: [],
-    uses: inUse.designs.flatMap(({ id, design }) =>
-      [...partsUsed(design)].map(([partId, count]) => ({ designId: id, designName: design.name, partId, count })),
-    ),
-    unreadDesigns: inUse.damaged,
+    uses: inUse.uses,
+    unreadDesigns: inUse.unread,
   };
   for (const row of rows) {
     const read = readPart(row);

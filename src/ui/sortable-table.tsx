@@ -13,7 +13,7 @@ import {
 } from '@tanstack/react-table';
 import Ellipsis from 'lucide-react/icons/ellipsis';
 import { DropdownMenu } from 'radix-ui';
-import type { ReactNode } from 'react';
+import { useState, type ReactNode } from 'react';
 import { buttonStyle } from './button';
 
 const features = tableFeatures({
@@ -35,8 +35,16 @@ export function SortableTable<T extends object>({
   leadWidth,
   cellPadding,
   menu,
+  sorted,
+  onSort,
+  atFirst = Infinity,
 }: {
   rows: T[];
+  /** By which column rows come sorted, and what asks for another order; without, they are sorted here. */
+  sorted?: { by: string; falling: boolean };
+  onSort?: (by: string, falling: boolean) => void;
+  /** Rows drawn at first, and more each time more are asked for; all of them without. */
+  atFirst?: number;
   // eslint-disable-next-line @typescript-eslint/no-explicit-any -- each column has a value type of its own
   columns: ColumnDef<typeof features, T, any>[];
   /** What each column is called, by its id. */
@@ -49,64 +57,82 @@ export function SortableTable<T extends object>({
   /** What can be done with a row, at its end. */
   menu?: (row: T) => ReactNode;
 }) {
+  const [most, setMost] = useState(atFirst);
   const table = useTable({ features, columns, data: rows, getRowId: rowId });
+  const orderOf = (column: { id: string; getIsSorted: () => false | 'asc' | 'desc' }) =>
+    sorted ? sorted.by === column.id && (sorted.falling ? 'desc' : 'asc') : column.getIsSorted();
+  const sortedRows = table.getRowModel().rows;
   return (
-    <table className="mt-5 block w-full border-t border-rule md:table">
-      <thead className="hidden md:table-header-group">
-        {table.getHeaderGroups().map((group) => (
-          <tr key={group.id} className="border-b border-rule text-left">
-            {group.headers.map((header) => {
-              const sorted = header.column.getIsSorted();
-              return (
-                <th
-                  key={header.id}
-                  aria-sort={sorted === 'asc' ? 'ascending' : sorted === 'desc' ? 'descending' : 'none'}
-                  className="font-normal"
-                >
-                  <button
-                    type="button"
-                    onClick={header.column.getToggleSortingHandler()}
-                    className="py-2 pr-3 text-[13px] text-soft hover:text-ink"
+    <>
+      <table className="mt-5 block w-full border-t border-rule md:table">
+        <thead className="hidden md:table-header-group">
+          {table.getHeaderGroups().map((group) => (
+            <tr key={group.id} className="border-b border-rule text-left">
+              {group.headers.map((header) => {
+                const order = orderOf(header.column);
+                return (
+                  <th
+                    key={header.id}
+                    aria-sort={order === 'asc' ? 'ascending' : order === 'desc' ? 'descending' : 'none'}
+                    className="font-normal"
                   >
-                    {headings[header.column.id]}
-                    <span aria-hidden="true">{sorted === 'asc' ? ' ↑' : sorted === 'desc' ? ' ↓' : ''}</span>
-                  </button>
+                    <button
+                      type="button"
+                      onClick={(event) =>
+                        onSort
+                          ? onSort(header.column.id, order !== 'desc')
+                          : header.column.getToggleSortingHandler()?.(event)
+                      }
+                      className="py-2 pr-3 text-[13px] text-soft hover:text-ink"
+                    >
+                      {headings[header.column.id]}
+                      <span aria-hidden="true">{order === 'asc' ? ' ↑' : order === 'desc' ? ' ↓' : ''}</span>
+                    </button>
+                  </th>
+                );
+              })}
+              {menu ? (
+                <th>
+                  <span className="sr-only">Actions</span>
                 </th>
-              );
-            })}
-            {menu ? (
-              <th>
-                <span className="sr-only">Actions</span>
-              </th>
-            ) : null}
-          </tr>
-        ))}
-      </thead>
-      <tbody className="block md:table-row-group">
-        {table.getRowModel().rows.map((row) => (
-          <tr
-            key={row.id}
-            data-row={row.id}
-            className={`relative grid grid-cols-2 gap-x-3 gap-y-1 border-b border-rule py-3 hover:bg-tint/50 md:table-row md:p-0 ${menu ? 'pr-10' : ''}`}
-          >
-            {row.getAllCells().map((cell) => (
-              <td
-                key={cell.id}
-                className={`md:pr-3 md:align-middle ${cellPadding} ${cell.column.id === lead ? `order-first col-span-2 ${leadWidth}` : ''}`}
-              >
-                {cell.column.id === lead ? null : (
-                  <span className="block text-xs text-soft md:hidden">{headings[cell.column.id]}</span>
-                )}
-                <FlexRender cell={cell} />
-              </td>
-            ))}
-            {menu ? (
-              <td className="absolute top-2 right-0 md:static md:w-10 md:text-right">{menu(row.original)}</td>
-            ) : null}
-          </tr>
-        ))}
-      </tbody>
-    </table>
+              ) : null}
+            </tr>
+          ))}
+        </thead>
+        <tbody className="block md:table-row-group">
+          {sortedRows.slice(0, most).map((row) => (
+            <tr
+              key={row.id}
+              data-row={row.id}
+              className={`relative grid grid-cols-2 gap-x-3 gap-y-1 border-b border-rule py-3 hover:bg-tint/50 md:table-row md:p-0 ${menu ? 'pr-10' : ''}`}
+            >
+              {row.getAllCells().map((cell) => (
+                <td
+                  key={cell.id}
+                  className={`md:pr-3 md:align-middle ${cellPadding} ${cell.column.id === lead ? `order-first col-span-2 ${leadWidth}` : ''}`}
+                >
+                  {cell.column.id === lead ? null : (
+                    <span className="block text-xs text-soft md:hidden">{headings[cell.column.id]}</span>
+                  )}
+                  <FlexRender cell={cell} />
+                </td>
+              ))}
+              {menu ? (
+                <td className="absolute top-2 right-0 md:static md:w-10 md:text-right">{menu(row.original)}</td>
+              ) : null}
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      {sortedRows.length > most ? (
+        <p className="mt-3 text-[13px] text-soft">
+          {most} of {sortedRows.length}.{' '}
+          <button type="button" className="text-copper underline" onClick={() => setMost(most + atFirst)}>
+            Show {Math.min(atFirst, sortedRows.length - most)} more
+          </button>
+        </p>
+      ) : null}
+    </>
   );
 }
 

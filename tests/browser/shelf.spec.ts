@@ -38,13 +38,20 @@ test('search and sort', async ({ page, request }) => {
     await shelve(request, demoDesign(demo));
   await page.goto('/');
   const names = () => page.locator('tbody a').allInnerTexts();
+  // From the highest output down, then up.
+  const order = ['Flocking applicator', 'Dust-plate precipitator', 'Low-voltage teaching tripler'];
   await page.getByRole('button', { name: 'Reached' }).click();
-  const order = await names();
-  expect([...order].sort()).toEqual(['Dust-plate precipitator', 'Flocking applicator', 'Low-voltage teaching tripler']);
+  await expect.poll(names).toEqual(order);
   await page.getByRole('button', { name: 'Reached' }).click();
-  expect(await names()).toEqual([...order].reverse());
+  await expect.poll(names).toEqual([...order].reverse());
+  await page.getByRole('button', { name: 'Design', exact: true }).click();
+  await expect.poll(names).toEqual([...order].sort());
+  await expect(page).toHaveURL(/sort=name/);
   await expect(page.getByRole('row', { name: /Dust-plate/ })).toContainText('falls short');
   await page.getByRole('searchbox').fill('sanding');
+  await expect.poll(names).toEqual(['Dust-plate precipitator']);
+  await page.reload();
+  await expect(page.getByRole('searchbox')).toHaveValue('sanding');
   expect(await names()).toEqual(['Dust-plate precipitator']);
   await page.getByRole('searchbox').fill('nothing of the sort');
   await expect(page.getByText(/Nothing here is called/)).toBeVisible();
@@ -151,8 +158,7 @@ test('the server keeps to its limits and says so', async ({ request }) => {
   expect([huge.status(), (await huge.json()).faults[0].path]).toEqual([413, '$']);
   const long = await request.post('/api/designs', { data: { ...newDesign('Long'), notes: 'x'.repeat(20_001) } });
   expect([long.status(), (await long.json()).faults[0].path]).toEqual([422, '$.notes']);
-  for (const path of ['/%ff', '/designs/%ff', '/api/designs/%ff'])
-    expect((await request.get(path)).status()).toBe(400);
+  for (const path of ['/%ff', '/designs/%ff', '/api/designs/%ff']) expect((await request.get(path)).status()).toBe(400);
   for (const method of ['TRACE', 'PROPFIND']) {
     const refused = await request.fetch('/api/designs', { method });
     expect([refused.status(), (await refused.json()).faults[0].path]).toEqual([405, '$']);

@@ -6,7 +6,7 @@ import { driveOf } from '../operating/ladder-of-design';
 import { predict } from '../predict/predict';
 import { readPartLine } from './part-line';
 import type { Part } from '../parts/part-schema';
-import { partsUsed, stockOf } from './parts-used';
+import { partsUsed, stockOf, stocksOf } from './parts-used';
 import { placed } from './places/places';
 import { placeOf } from './places/places-of';
 import { editDesign } from './edit-design';
@@ -58,6 +58,13 @@ it('stock: what designs take is reserved, more than there are is short', () => {
   ];
   expect(stockOf(stick, uses)).toEqual({ reserved: 14, free: -4 });
   expect(stockOf(disc, uses)).toEqual({ reserved: 6, free: 12 });
+  const stocks = stocksOf([stick, disc], [...uses, { ...uses[0], partId: 'of none' }]);
+  expect(stocks.get(stick.id)).toEqual({
+    reserved: 14,
+    free: -4,
+    usedBy: uses.filter(({ partId }) => partId === stick.id),
+  });
+  expect([...stocks.keys()]).toEqual([stick.id, disc.id]);
 });
 
 it('nothing is taken where there is no ladder, and no diode where the transformer brings its own', () => {

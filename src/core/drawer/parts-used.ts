@@ -17,7 +17,24 @@ export function partsUsed(design: Design): ReadonlyMap<string, number> {
 }
 
 /** What is left of a part: how many designs take, and how many are free; below zero, how many are short. */
-export function stockOf(part: Part, uses: readonly PartUse[]): { reserved: number; free: number } {
-  const reserved = uses.reduce((sum, use) => sum + (use.partId === part.id ? use.count : 0), 0);
-  return { reserved, free: part.count - reserved };
+export type Stock = { reserved: number; free: number };
+
+export function stockOf({ id, count }: Part, uses: readonly PartUse[]): Stock {
+  const reserved = uses.reduce((sum, use) => sum + (use.partId === id ? use.count : 0), 0);
+  return { reserved, free: count - reserved };
+}
+
+/** The same of many parts, by their ids, with what takes each. */
+export function stocksOf(
+  parts: readonly Part[],
+  uses: readonly PartUse[],
+): ReadonlyMap<string, Stock & { usedBy: PartUse[] }> {
+  const byPart = new Map<string, PartUse[]>(parts.map(({ id }) => [id, []]));
+  for (const use of uses) byPart.get(use.partId)?.push(use);
+  return new Map(
+    parts.map((part) => {
+      const usedBy = byPart.get(part.id)!;
+      return [part.id, { ...stockOf(part, usedBy), usedBy }];
+    }),
+  );
 }

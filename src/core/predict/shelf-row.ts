@@ -29,10 +29,14 @@ export type ShelfRow = {
   alternating: boolean;
   /** Mean, or RMS of an output that alternates. */
   reachedVolts: number | null;
-  targetMet: boolean | null;
+  /** What a target asks for and does not get; null where it is met, or none is set. */
+  missed: 'volts' | 'amps' | 'ripple' | null;
   smallestMargin: number | null;
   /** Null where nothing climbs. */
   climb: SmallClimb | null;
+  driver: Design['driver']['kind'];
+  topology: Design['ladder']['topology'];
+  stages: number;
 };
 
 /** The row of one design, from the same prediction that its screen shows; volts, amperes, margin as a fraction. */
@@ -45,9 +49,12 @@ export function shelfRow(design: Design): ShelfRow {
     targetAmps: design.target?.amps ?? null,
     alternating: prediction.output.alternating !== null,
     reachedVolts: voltsFor(design.target ?? { of: 'mean' }, reachedBy(prediction.output)),
-    targetMet: prediction.target?.met ?? null,
+    missed: missedOf(prediction),
     smallestMargin: FIGURES.smallestMargin.read(prediction),
     climb: smallClimb(prediction, design.target?.volts ?? null),
+    driver: design.driver.kind,
+    topology: design.ladder.topology,
+    stages: design.ladder.stages,
   };
 }
 
@@ -67,9 +74,17 @@ function smallClimb({ nodes, output, terminals }: Prediction, targetVolts: numbe
   return { rungs, highest: Math.max(...heights), lowest: Math.min(...heights), targetVolts: target };
 }
 
+function missedOf({ target }: Prediction): ShelfRow['missed'] {
+  if (!target || target.met) return null;
+  return target.voltsMet ? (target.ampsMet ? 'ripple' : 'amps') : 'volts';
+}
+
 /** Driver, topology and stages in a line. */
-export function buildWords({ driver, ladder }: Design, counting: Counting): string {
-  const { name, stages } = TOPOLOGY_KINDS[ladder.topology];
-  const counted = stagesInWords(ladder.topology, ladder.stages, counting);
-  return [DRIVER_KINDS[driver.kind].name, name.toLowerCase(), ...(stages === 'fixed' ? [] : [counted])].join(' · ');
+export function buildWords(
+  { driver, topology, stages }: Pick<ShelfRow, 'driver' | 'topology' | 'stages'>,
+  counting: Counting,
+): string {
+  const { name, stages: kind } = TOPOLOGY_KINDS[topology];
+  const counted = stagesInWords(topology, stages, counting);
+  return [DRIVER_KINDS[driver].name, name.toLowerCase(), ...(kind === 'fixed' ? [] : [counted])].join(' · ');
 }

@@ -1,12 +1,12 @@
 'use client';
 
-import { useEffect, useMemo, useRef, useState, type DragEvent } from 'react';
+import { useDeferredValue, useEffect, useMemo, useRef, useState, type DragEvent } from 'react';
 import { toast } from 'sonner';
 import { downloadDrawer, planDrawerFile } from '@/client/drawer-file';
 import { useDrawer } from '@/client/drawer-store';
 import type { Drawer } from '@/core/drawer/drawer-messages';
 import type { DrawerPlan } from '@/core/drawer/drawer-rows';
-import { stockOf } from '@/core/drawer/parts-used';
+import { stocksOf } from '@/core/drawer/parts-used';
 import { inShort } from '@/core/parts/part-fields';
 import type { Part } from '@/core/parts/part-schema';
 import { useCommands } from '@/ui/commands';
@@ -25,16 +25,20 @@ import { useDrawerEditing } from './use-drawer-editing';
 /** A shorter file is read before anybody could look how far it is. */
 const LONG_FILE_ROWS = 300;
 
-/** Parts that a filter lets through, with what designs take of them. */
-function stocked({ parts, uses }: Drawer, { search, kind }: DrawerFilter): StockedPart[] {
+/** Where a search looks in a part; made once for each. */
+const sought = new WeakMap<Part, string>();
+function soughtIn(part: Part): string {
+  const known = sought.get(part) ?? `${part.name} ${part.note} ${inShort(part)}`.toLowerCase();
+  sought.set(part, known);
+  return known;
+}
+
+/** Rows that a filter lets through. */
+function filtered(rows: readonly StockedPart[], { search, kind }: DrawerFilter): StockedPart[] {
   const wanted = search.trim().toLowerCase();
-  return parts
-    .filter(
-      (part) =>
-        (kind === 'all' || part.kind === kind) &&
-        (wanted === '' || `${part.name} ${part.note} ${inShort(part)}`.toLowerCase().includes(wanted)),
-    )
-    .map((part) => ({ part, ...stockOf(part, uses), usedBy: uses.filter((use) => use.partId === part.id) }));
+  return rows.filter(
+    ({ part }) => (kind === 'all' || part.kind === kind) && (wanted === '' || soughtIn(part).includes(wanted)),
+  );
 }
 
 /** The parts one owns or can buy: find, add, count, change, bring in and hand out. */
@@ -50,7 +54,13 @@ export function DrawerScreen({ drawer: served }: { drawer: Drawer }) {
   const fileInput = useRef<HTMLInputElement>(null);
   const searchInput = useRef<HTMLInputElement>(null);
   const lineInput = useRef<HTMLInputElement>(null);
-  const rows = useMemo(() => stocked(drawer, filter), [drawer, filter]);
+  const stocked = useMemo(() => {
+    const stocks = stocksOf(drawer.parts, drawer.uses);
+    return drawer.parts.map((part): StockedPart => ({ part, ...stocks.get(part.id)! }));
+  }, [drawer]);
+  // The field follows the keystroke at once, the table a moment later.
+  const laterFilter = useDeferredValue(filter);
+  const rows = useMemo(() => filtered(stocked, laterFilter), [stocked, laterFilter]);
 
   const readFile = async (file: File) => {
     const { read, cancel } = planDrawerFile(file, drawer.parts, (done, of) =>
@@ -98,7 +108,7 @@ export function DrawerScreen({ drawer: served }: { drawer: Drawer }) {
           onExport={drawer.parts.length > 0 ? () => downloadDrawer(drawer.parts) : null}
         />
         <AddLine inputRef={lineInput} onAdd={(part) => put(part, `adding ${part.name}`)} onMore={setEditing} />
-        <Shortages drawer={drawer} />
+        <Shortages stocked={stocked} unreadDesigns={drawer.unreadDesigns} />
         <DamagedParts damaged={drawer.damaged} onRemove={takeOutUnread} />
         {rows.length > 0 ? (
           <DrawerTable
@@ -145,8 +155,8 @@ export function DrawerScreen({ drawer: served }: { drawer: Drawer }) {
 }
 
 /** Parts of which there are fewer than designs take, and designs whose parts are not counted. */
-function Shortages({ drawer: { parts, uses, unreadDesigns } }: { drawer: Drawer }) {
-  const short = parts.filter((part) => stockOf(part, uses).free < 0).length;
+function Shortages({ stocked, unreadDesigns }: { stocked: readonly StockedPart[]; unreadDesigns: number }) {
+  const short = stocked.filter(({ free }) => free < 0).length;
   return (
     <>
       {short > 0 ? (

@@ -4,12 +4,13 @@ import { useMemo } from 'react';
 import { inShort, mainValue, PART_NAMES } from '@/core/parts/part-fields';
 import type { Part } from '@/core/parts/part-schema';
 import type { PartUse } from '@/core/drawer/drawer-messages';
+import type { Stock } from '@/core/drawer/parts-used';
 import { FitMark } from '@/ui/fit-mark';
 import { RowMenu, SortableTable, sortableColumns } from '@/ui/sortable-table';
 import { CountCell } from './count-cell';
 
 /** A part with what is left of it. */
-export type StockedPart = { part: Part; reserved: number; free: number; usedBy: PartUse[] };
+export type StockedPart = Stock & { part: Part; usedBy: PartUse[] };
 
 const column = sortableColumns<StockedPart>();
 
@@ -25,6 +26,9 @@ const HEADINGS: Record<string, string> = {
 type Actions = {
   onChange: (part: Part, what: string) => void;
 } & Record<'onEdit' | 'onDuplicate' | 'onRemove', (part: Part) => void>;
+
+/** Rows drawn at first; a table of thousands takes seconds. */
+const ROWS_AT_FIRST = 200;
 
 /** The drawer's parts, sortable by every column, counts and prices changed in place; cards on a narrow screen. */
 export function DrawerTable({ rows, onChange, onEdit, onDuplicate, onRemove }: { rows: StockedPart[] } & Actions) {
@@ -92,6 +96,7 @@ export function DrawerTable({ rows, onChange, onEdit, onDuplicate, onRemove }: {
       rows={rows}
       columns={columns}
       headings={HEADINGS}
+      atFirst={ROWS_AT_FIRST}
       rowId={({ part }) => part.id}
       lead="name"
       leadWidth="md:max-w-[20rem]"

@@ -2,10 +2,10 @@
 
 import { formatDistanceToNow } from 'date-fns';
 import Link from 'next/link';
-import type { Design } from '@/core/design/design-schema';
 import { signedVolts } from '@/core/quantity/polarity';
-import { formatFaults, type Fault } from '@/core/schema/faults';
+import { formatFaults } from '@/core/schema/faults';
 import { FIGURES } from '@/core/predict/figures';
+import type { DamagedRow, ShelfQuery, ShelfSort, ShelvedDesign, SoundRow } from '@/core/predict/shelf-query';
 import { buildWords, type ShelfRow } from '@/core/predict/shelf-row';
 import { fitOf } from '@/core/quantity/margin';
 import { SmallClimb } from '@/climb/small-climb';
@@ -14,21 +14,12 @@ import { Quantity } from '@/ui/quantity';
 import { RowMenu, SortableTable, sortableColumns } from '@/ui/sortable-table';
 import { useCounting } from '@/ui/use-counting';
 
-type Common = { id: string; name: string; savedAt: string; archived: boolean };
-export type SoundRow = Common & ShelfRow & { damaged: false; design: Design };
-/** A design whose document cannot be read: it keeps its place, and takes nothing else down. */
-type DamagedRow = Common & { damaged: true; faults: Fault[] };
-export type ShelvedDesign = SoundRow | DamagedRow;
-
-/** What a column sorts by where the row has it. */
-const sortedBy = (of: (row: SoundRow) => number) => (row: ShelvedDesign) => (row.damaged ? -2 : of(row));
-
 const column = sortableColumns<ShelvedDesign>();
 
 const columns = column.columns([
-  column.accessor('name', {
+  column.display({
+    id: 'name',
     header: 'Design',
-    sortFn: 'alphanumeric',
     cell: ({ row }) => (
       <span className="flex items-center gap-3">
         {row.original.damaged || !row.original.climb ? (
@@ -43,66 +34,54 @@ const columns = column.columns([
           >
             {row.original.name}
           </Link>
-          {row.original.damaged ? null : <Build design={row.original.design} />}
+          {row.original.damaged ? null : <Build row={row.original} />}
         </span>
       </span>
     ),
   }),
-  column.accessor(
-    sortedBy((row) => row.targetVolts ?? -1),
-    {
-      id: 'target',
-      header: 'Target',
-      sortFn: 'basic',
-      cell: ({ row }) =>
-        row.original.damaged ? null : row.original.targetVolts === null ? (
-          <span className="text-soft">none set</span>
-        ) : (
-          <>
-            <Volts value={row.original.targetVolts} polarity={row.original.polarity} />
-            {row.original.targetAmps ? (
-              <span className="text-soft">
-                {' '}
-                at <Quantity value={row.original.targetAmps} unit="A" />
-              </span>
-            ) : null}
-          </>
-        ),
+  column.display({
+    id: 'target',
+    header: 'Target',
+    cell: ({ row }) =>
+      row.original.damaged ? null : row.original.targetVolts === null ? (
+        <span className="text-soft">none set</span>
+      ) : (
+        <>
+          <Volts value={row.original.targetVolts} polarity={row.original.polarity} />
+          {row.original.targetAmps ? (
+            <span className="text-soft">
+              {' '}
+              at <Quantity value={row.original.targetAmps} unit="A" />
+            </span>
+          ) : null}
+        </>
+      ),
+  }),
+  column.display({
+    id: 'reached',
+    header: 'Reached',
+    cell: ({ row }) => (row.original.damaged ? <Damaged row={row.original} /> : <Reached row={row.original} />),
+  }),
+  column.display({
+    id: 'margin',
+    header: FIGURES.smallestMargin.label,
+    cell: ({ row }) => {
+      if (row.original.damaged) return null;
+      const fit = fitOf(row.original.smallestMargin);
+      return (
+        <span className="inline-flex items-center gap-1.5">
+          <FitMark fit={fit} />
+          {row.original.smallestMargin === null ? null : (
+            <Quantity value={row.original.smallestMargin} unit="%" digits={2} />
+          )}
+          <span className="text-soft">{fit}</span>
+        </span>
+      );
     },
-  ),
-  column.accessor(
-    sortedBy((row) => row.reachedVolts ?? -1),
-    {
-      id: 'reached',
-      header: 'Reached',
-      sortFn: 'basic',
-      cell: ({ row }) => (row.original.damaged ? <Damaged row={row.original} /> : <Reached row={row.original} />),
-    },
-  ),
-  column.accessor(
-    sortedBy((row) => row.smallestMargin ?? Infinity),
-    {
-      id: 'margin',
-      header: FIGURES.smallestMargin.label,
-      sortFn: 'basic',
-      cell: ({ row }) => {
-        if (row.original.damaged) return null;
-        const fit = fitOf(row.original.smallestMargin);
-        return (
-          <span className="inline-flex items-center gap-1.5">
-            <FitMark fit={fit} />
-            {row.original.smallestMargin === null ? null : (
-              <Quantity value={row.original.smallestMargin} unit="%" digits={2} />
-            )}
-            <span className="text-soft">{fit}</span>
-          </span>
-        );
-      },
-    },
-  ),
-  column.accessor('savedAt', {
+  }),
+  column.display({
+    id: 'savedAt',
     header: 'Saved',
-    sortFn: 'basic',
     cell: ({ row }) => (
       <time dateTime={row.original.savedAt} className="whitespace-nowrap text-soft" suppressHydrationWarning>
         {formatDistanceToNow(new Date(row.original.savedAt), { addSuffix: true })}
@@ -123,9 +102,23 @@ type Actions = Record<'onRename' | 'onDuplicate' | 'onExport', (row: SoundRow) =
   Record<'onArchive' | 'onExportRaw', (row: ShelvedDesign) => void>;
 
 /** The shelf's designs, sortable by every column. */
-export function ShelfTable({ rows, ...act }: { rows: ShelvedDesign[] } & Actions) {
+export function ShelfTable({
+  rows,
+  query,
+  onSort,
+  ...act
+}: {
+  rows: ShelvedDesign[];
+  query: ShelfQuery;
+  onSort: (sort: ShelfSort, order: ShelfQuery['order']) => void;
+} & Actions) {
   return (
     <SortableTable
+      sorted={{ by: query.sort, falling: query.order === 'falling' }}
+      // Names are looked through from the first on, figures from the greatest down.
+      onSort={(by, falling) =>
+        onSort(by as ShelfSort, falling && !(by === 'name' && query.sort !== 'name') ? 'falling' : 'rising')
+      }
       rows={rows}
       columns={columns}
       headings={HEADINGS}
@@ -152,23 +145,30 @@ export function ShelfTable({ rows, ...act }: { rows: ShelvedDesign[] } & Actions
   );
 }
 
-function Build({ design }: { design: Design }) {
+function Build({ row }: { row: SoundRow }) {
   const { counting } = useCounting();
-  return <span className="block text-[13px] text-soft">{buildWords(design, counting)}</span>;
+  return <span className="block text-[13px] text-soft">{buildWords(row, counting)}</span>;
 }
 
 function Volts({ value, polarity }: { value: number; polarity: ShelfRow['polarity'] }) {
   return <Quantity value={signedVolts(value, polarity)} unit="V" />;
 }
 
-function Damaged({ row: { faults } }: { row: DamagedRow }) {
+function Damaged({ row: { faults, faultCount } }: { row: DamagedRow }) {
   return (
     <span className="inline-block max-w-72 text-[13px] break-words text-over" title={formatFaults(faults)}>
       cannot be read: {faults[0].path} {faults[0].message}
-      {faults.length > 1 ? `, and ${faults.length - 1} more` : ''}
+      {faultCount > 1 ? `, and ${faultCount - 1} more` : ''}
     </span>
   );
 }
+
+const OUTCOMES = {
+  met: 'meets it',
+  volts: 'falls short',
+  amps: 'too little current',
+  ripple: 'too much ripple',
+} as const;
 
 function Reached({ row }: { row: SoundRow }) {
   if (row.reachedVolts === null) return <span className="text-over">past the closed form</span>;
@@ -177,10 +177,8 @@ function Reached({ row }: { row: SoundRow }) {
       <ReachGauge row={row} />
       <Volts value={row.reachedVolts} polarity={row.alternating ? 'positive' : row.polarity} />
       {row.alternating ? ' RMS' : ''}
-      {row.targetMet === null ? null : (
-        <span className={row.targetMet ? 'text-fits' : 'text-over'}>
-          {row.targetMet ? ' meets it' : ' falls short'}
-        </span>
+      {row.targetVolts === null ? null : (
+        <span className={row.missed === null ? 'text-fits' : 'text-over'}> {OUTCOMES[row.missed ?? 'met']}</span>
       )}
     </span>
   );
@@ -195,7 +193,7 @@ function ReachGauge({ row }: { row: SoundRow }) {
   return (
     <svg viewBox={`0 0 ${width} 12`} className="mr-2.5 inline-block h-3 w-14 align-[-1px]" aria-hidden="true">
       <rect y="4.500" width={width} height="3" rx="1.500" fill="var(--rule)" />
-      <rect y="4.500" width={filled} height="3" rx="1.500" fill={row.targetMet ? 'var(--fits)' : 'var(--over)'} />
+      <rect y="4.500" width={filled} height="3" rx="1.500" fill={row.missed === null ? 'var(--fits)' : 'var(--over)'} />
       <path d={`M${targetAt} 1v10`} stroke="var(--ink)" strokeWidth="1.300" />
     </svg>
   );

@@ -1,13 +1,14 @@
 'use client';
 
+import deepEqual from 'fast-deep-equal';
 import Plus from 'lucide-react/icons/plus';
 import Link from 'next/link';
-import { useMemo, useRef, useState, type DragEvent } from 'react';
+import { useRouter } from 'next/navigation';
+import { startTransition, useCallback, useEffect, useMemo, useRef, useState, type DragEvent } from 'react';
 import { rawDocumentHref } from '@/client/designs-api';
-import { downloadDesign } from '@/client/design-file';
-import { copyOf } from '@/core/design/copy-of';
 import { newDesign } from '@/core/design/new-design';
 import { readDesignText } from '@/core/design/read-design';
+import { SHELF_PAGE, shelfAddress, type ShelfPage, type ShelfQuery, type SoundRow } from '@/core/predict/shelf-query';
 import type { Fault } from '@/core/schema/faults';
 import { buttonStyle } from '@/ui/button';
 import { useCommands } from '@/ui/commands';
@@ -17,46 +18,52 @@ import { TopBar } from '@/ui/top-bar';
 import { BadFile, NameDialog } from './dialogs';
 import { KeptUnsaved } from './kept-unsaved';
 import { useShelfChanges } from './use-shelf-changes';
-import { ShelfTable, type ShelvedDesign, type SoundRow } from './shelf-table';
-import { buildWords } from '@/core/predict/shelf-row';
+import { ShelfTable } from './shelf-table';
 import { countingCommand, useCounting } from '@/ui/use-counting';
 import { useListening } from '@/ui/use-listening';
 
 type Asking = { kind: 'new' } | { kind: 'rename'; row: SoundRow } | { kind: 'bad-file'; file: string; faults: Fault[] };
 
-/** Targets looked for, V; null is no limit. */
-type Range = { from: number | null; to: number | null };
-const ANY_TARGET: Range = { from: null, to: null };
+/** After the last keystroke, ms. */
+const TYPED_MILLISECONDS = 120;
 
-/** Whether a target lies within a range; without a target only within no limits. */
-const isWithin = (volts: number | null, { from, to }: Range) =>
-  (from === null && to === null) || (volts !== null && volts >= (from ?? 0) && volts <= (to ?? Infinity));
+/** What is asked of the shelf stands in its address, and is sought where the designs are. */
+function useQuery(query: ShelfQuery) {
+  const router = useRouter();
+  const latest = useRef(query);
+  useEffect(() => {
+    latest.current = query;
+  }, [query]);
+  return useCallback(
+    (change: Partial<ShelfQuery>) => {
+      // More of what was shown before is not what is wanted of something else.
+      latest.current = { ...latest.current, shown: SHELF_PAGE, ...change };
+      startTransition(() => router.replace(shelfAddress(latest.current), { scroll: false }));
+    },
+    [router],
+  );
+}
 
 /** All designs: find, open, start, copy, rename, put away, bring back, import and export. */
-export function Shelf({ designs }: { designs: ShelvedDesign[] }) {
-  const [search, setSearch] = useState('');
-  const [archived, setShowArchived] = useState(false);
+export function Shelf({ query, page }: { query: ShelfQuery; page: ShelfPage }) {
+  /** What is typed is shown at once, and asked for a moment later. */
+  const [typed, setTyped] = useState({ search: query.search, from: query.from, to: query.to });
+  const type = (change: Partial<typeof typed>) => setTyped((now) => ({ ...now, ...change }));
   const [asking, setAsking] = useState<Asking | null>(null);
-  const [range, setRange] = useState<Range>(ANY_TARGET);
   const fileInput = useRef<HTMLInputElement>(null);
   const searchInput = useRef<HTMLInputElement>(null);
+  const ask = useQuery(query);
+  const archived = query.archived === 'yes';
+  const showArchive = useCallback((shown: boolean) => ask({ archived: shown ? 'yes' : undefined }), [ask]);
+  useEffect(() => {
+    const { search, from, to } = query;
+    if (deepEqual(typed, { search, from, to })) return;
+    const timer = setTimeout(() => ask(typed), TYPED_MILLISECONDS);
+    return () => clearTimeout(timer);
+  }, [typed, query, ask]);
 
   const { counting, setCounting } = useCounting();
-  const shown = useMemo(() => {
-    const wanted = search.trim().toLowerCase();
-    return designs.filter(
-      (row) =>
-        row.archived === archived &&
-        (wanted === '' ||
-          `${row.name} ${row.damaged ? '' : `${buildWords(row.design, counting)} ${row.design.notes}`}`
-            .toLowerCase()
-            .includes(wanted)) &&
-        isWithin(row.damaged ? null : row.targetVolts, range),
-    );
-  }, [designs, search, archived, range, counting]);
-  const archivedCount = designs.filter((row) => row.archived).length;
-
-  const { create, archive, rename } = useShelfChanges();
+  const { create, archive, rename, duplicate, handOver } = useShelfChanges();
 
   const importFile = async (file: File) => {
     const reading = readDesignText(await file.text());
@@ -76,10 +83,10 @@ export function Shelf({ designs }: { designs: ShelvedDesign[] }) {
         { name: 'New design', keys: 'n', run: () => setAsking({ kind: 'new' }) },
         { name: 'Import a design file', keys: 'i', run: () => fileInput.current?.click() },
         { name: 'Search the shelf', keys: '/', run: () => searchInput.current?.focus() },
-        { name: 'Show or hide the archive', keys: 'a', run: () => setShowArchived((now) => !now) },
+        { name: 'Show or hide the archive', keys: 'a', run: () => showArchive(!archived) },
         countingCommand(counting, setCounting),
       ],
-      [counting, setCounting],
+      [counting, setCounting, archived, showArchive],
     ),
   );
 
@@ -93,8 +100,8 @@ export function Shelf({ designs }: { designs: ShelvedDesign[] }) {
           <input
             ref={searchInput}
             type="search"
-            value={search}
-            onChange={(event) => setSearch(event.target.value)}
+            value={typed.search}
+            onChange={(event) => type({ search: event.target.value })}
             readOnly={!listening}
             placeholder="Search names and notes"
             aria-label="Search names and notes"
@@ -111,27 +118,42 @@ export function Shelf({ designs }: { designs: ShelvedDesign[] }) {
           </button>
         </div>
 
-        <KeptUnsaved designs={designs} />
-        {designs.length > 1 ? <TargetRange range={range} onRange={setRange} /> : null}
+        <KeptUnsaved />
+        {page.standing + page.archived > 1 ? <TargetRange range={typed} onRange={type} /> : null}
 
-        {shown.length > 0 ? (
+        {page.rows.length > 0 ? (
           <ShelfTable
-            rows={shown}
+            rows={page.rows}
+            query={query}
+            onSort={(sort, order) => ask({ sort, order })}
             onRename={(row) => setAsking({ kind: 'rename', row })}
-            onDuplicate={(row) => void create(copyOf(row.design))}
+            onDuplicate={(row) => void duplicate(row)}
             onArchive={(row) => void archive(row, !row.archived)}
-            onExport={(row) => downloadDesign(row.design)}
+            onExport={(row) => void handOver(row)}
             onExportRaw={(row) => window.location.assign(rawDocumentHref(row.id))}
           />
         ) : (
           <EmptyShelf
-            search={search}
-            ranged={range.from !== null || range.to !== null}
-            onAnyTarget={() => setRange(ANY_TARGET)}
+            search={query.search}
+            ranged={query.from !== undefined || query.to !== undefined}
+            onAnyTarget={() => type({ from: undefined, to: undefined })}
             archived={archived}
             onNew={() => setAsking({ kind: 'new' })}
           />
         )}
+
+        {page.found > page.rows.length ? (
+          <p className="mt-3 text-[13px] text-soft">
+            {page.rows.length} of {page.found} designs.{' '}
+            <button
+              type="button"
+              className="text-copper underline"
+              onClick={() => ask({ shown: query.shown + SHELF_PAGE })}
+            >
+              Show {Math.min(SHELF_PAGE, page.found - page.rows.length)} more
+            </button>
+          </p>
+        ) : null}
 
         <p className="mt-4 text-[13px] text-soft">
           New to ladders?{' '}
@@ -141,9 +163,9 @@ export function Shelf({ designs }: { designs: ShelvedDesign[] }) {
           asks six questions and plays the answers.
         </p>
 
-        {archived || archivedCount > 0 ? (
-          <button type="button" className={`${buttonStyle('quiet')} mt-4`} onClick={() => setShowArchived(!archived)}>
-            {archived ? 'Back to the shelf' : `Archive (${archivedCount})`}
+        {archived || page.archived > 0 ? (
+          <button type="button" className={`${buttonStyle('quiet')} mt-4`} onClick={() => showArchive(!archived)}>
+            {archived ? 'Back to the shelf' : `Archive (${page.archived})`}
           </button>
         ) : null}
       </main>
@@ -193,11 +215,17 @@ function Asked({
 }
 
 /** Only designs whose target lies in a range. */
-function TargetRange({ range, onRange }: { range: Range; onRange: (range: Range) => void }) {
-  const limit = (name: keyof Range) => (value: number | null) => {
+function TargetRange({
+  range,
+  onRange,
+}: {
+  range: Pick<ShelfQuery, 'from' | 'to'>;
+  onRange: (range: Pick<ShelfQuery, 'from' | 'to'>) => void;
+}) {
+  const limit = (name: 'from' | 'to') => (value: number | null) => {
     if (value === 0) return 'A voltage above zero.';
     // Magnitudes: a sign tells only the polarity.
-    onRange({ ...range, [name]: value === null ? null : Math.abs(value) });
+    onRange({ [name]: value === null ? undefined : Math.abs(value) });
     return null;
   };
   return (
@@ -207,10 +235,10 @@ function TargetRange({ range, onRange }: { range: Range; onRange: (range: Range)
         unit="V"
         optional
         placeholder="any"
-        value={range.from}
+        value={range.from ?? null}
         onValue={limit('from')}
       />
-      <QuantityField label="to" unit="V" optional placeholder="any" value={range.to} onValue={limit('to')} />
+      <QuantityField label="to" unit="V" optional placeholder="any" value={range.to ?? null} onValue={limit('to')} />
     </div>
   );
 }

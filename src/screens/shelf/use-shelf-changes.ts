@@ -5,7 +5,9 @@ import { toast } from 'sonner';
 import { attempt } from '@/client/attempt';
 import { createDesign, fetchDesign, saveDesign, setArchived } from '@/client/designs-api';
 import type { Design } from '@/core/design/design-schema';
-import type { ShelvedDesign, SoundRow } from './shelf-table';
+import type { ShelvedDesign, SoundRow } from '@/core/predict/shelf-query';
+import { copyOf } from '@/core/design/copy-of';
+import { downloadDesign } from '@/client/design-file';
 
 /** The changes of the shelf; each shows itself when done, and says plainly when it could not be. */
 export function useShelfChanges() {
@@ -35,5 +37,14 @@ export function useShelfChanges() {
       if (conflict) toast.error('The design was changed in another tab at that very moment. Try again.');
     });
 
-  return { create, archive, rename };
+  const duplicate = ({ id }: SoundRow) =>
+    attempt('Duplicating', async () => {
+      const copy = await createDesign(copyOf((await fetchDesign(id)).design));
+      router.push(`/designs/${copy.id}`);
+    });
+
+  const handOver = ({ id }: SoundRow) =>
+    attempt('Exporting', async () => downloadDesign((await fetchDesign(id)).design));
+
+  return { create, archive, rename, duplicate, handOver };
 }

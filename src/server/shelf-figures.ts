@@ -1,0 +1,35 @@
+import { partsUsed } from '@/core/drawer/parts-used';
+import { readDesign } from '@/core/design/read-design';
+import type { Design } from '@/core/design/design-schema';
+import { buildWords, shelfRow, type ShelfRow } from '@/core/predict/shelf-row';
+import type { Fault } from '@/core/schema/faults';
+
+/** What the database keeps of a design beside it, so that lists need not read every document. */
+export type ShelfFigures =
+  | {
+      row: ShelfRow;
+      /** Parts of the drawer that it takes, by their ids. */
+      uses: Record<string, number>;
+      /** What a search looks through besides name and notes. */
+      words: string;
+    }
+  /** Of a document that cannot be read: the first of what is wrong. */
+  | { faults: Fault[]; faultCount: number };
+
+const MOST_FAULTS = 3;
+
+/** The core that computes, by a digest of its sources, as the build notes it. */
+export const CORE_VERSION: string = process.env.CORE_VERSION || 'not built';
+
+export function figuresOfDesign(design: Design): ShelfFigures {
+  const row = shelfRow(design);
+  const words = (['two-of-each', 'one-of-each'] as const).map((counting) => buildWords(row, counting)).join(' ');
+  return { row, uses: Object.fromEntries(partsUsed(design)), words };
+}
+
+export function figuresOfDocument(document: unknown): ShelfFigures {
+  const reading = readDesign(document);
+  return reading.ok
+    ? figuresOfDesign(reading.design)
+    : { faults: reading.faults.slice(0, MOST_FAULTS), faultCount: reading.faults.length };
+}
