@@ -2,6 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { mkdtemp, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
+import { EVERYTHING } from '@/core/predict/shelf-query';
 import { newDesign } from '@/core/design/new-design';
 import { DESIGN_VERSION } from '@/core/design/upgrade';
 import { loadDemoData } from './demo-data';
@@ -9,15 +10,15 @@ import {
   createDesign,
   findDesign,
   isDamaged,
-  listDesigns,
-  listDesignsInUse,
   listRevisions,
   rawDocument,
   saveDesign,
   setArchived,
+  thinRevisions,
   type Shelved,
 } from './designs';
 import { pool } from './pool';
+import { readShelf } from './shelf';
 
 // Against the real throw-away database that ./test starts and migrates.
 beforeEach(() => pool().query('TRUNCATE designs, design_revisions, facts'));
@@ -87,11 +88,9 @@ describe('a document that the schema refuses', () => {
     await spoil(id);
     const damaged = { id, name: 'kept', faults: [{ path: '$.ladder.stages' }] };
     expect(await findDesign(id)).toMatchObject(damaged);
-    const listed = await listDesigns();
-    expect(listed).toHaveLength(2);
-    expect(listed.filter(isDamaged)).toMatchObject([damaged]);
-    const { designs, damaged: count } = await listDesignsInUse();
-    expect([designs.map(({ design }) => design.ladder.stages), count]).toEqual([[5], 1]);
+    const { rows } = await readShelf(EVERYTHING);
+    expect(rows).toHaveLength(2);
+    expect(rows.filter((row) => row.damaged)).toMatchObject([damaged]);
   });
   it('is handed out just as it is stored, can be archived, and is no conflict that cannot be read', async () => {
     const { id } = await createDesign(withStages(4));
@@ -131,24 +130,51 @@ it('brings a stored document of version 1 up to the present one', async () => {
   expect([design.version, design.ladder.capacitor.dcBiasDerating]).toEqual([DESIGN_VERSION, 0.4]);
 });
 
+it('thins a long history: each save of a day, then one an hour, then one a day, always the first and the newest', async () => {
+  const { id } = await createDesign(withStages(2));
+  await pool().query('DELETE FROM design_revisions');
+  // Saved every 10 minutes for 40 days, the newest now.
+  const total = 40 * 144;
+  await pool().query(
+    `INSERT INTO design_revisions (design_id, revision, document, saved_at)
+     SELECT $1, n, '{}', now() - ($2 - n) * interval '10 minutes' FROM generate_series(1, $2::int) n`,
+    [id, total],
+  );
+  await thinRevisions(pool(), id);
+  const { rows } = await pool().query<{ revision: number; age: number }>(
+    'SELECT revision, extract(epoch FROM now() - saved_at)::float8 / 3600 AS age FROM design_revisions ORDER BY revision',
+  );
+  const between = (from: number, to: number) => rows.filter(({ age }) => age >= from && age < to).length;
+  expect([rows[0].revision, rows.at(-1)!.revision]).toEqual([1, total]);
+  expect(between(0, 23.9)).toBe(144);
+  for (const [found, about] of [
+    [between(24, 31 * 24), 30 * 24],
+    [between(31 * 24, 41 * 24), 9],
+  ])
+    expect(Math.abs(found - about)).toBeLessThanOrEqual(2);
+  await thinRevisions(pool(), id);
+  expect((await pool().query('SELECT FROM design_revisions')).rowCount).toBe(rows.length);
+});
+
 describe('demo data', () => {
+  const countOfDesigns = async () => (await pool().query('SELECT FROM designs')).rowCount;
   const demo = path.resolve('demo');
   it('is loaded once, even by two starters at once, and stays away after everything was removed', async () => {
     const loaded = await Promise.all([loadDemoData(demo), loadDemoData(demo)]);
     expect(loaded.sort()).toEqual([0, 5]);
     await pool().query('TRUNCATE designs, design_revisions');
     expect(await loadDemoData(demo)).toBe(0);
-    expect(await listDesigns()).toEqual([]);
+    expect(await countOfDesigns()).toBe(0);
   });
   it('leaves a database alone that holds designs already', async () => {
     await createDesign(withStages(2));
     expect(await loadDemoData(demo)).toBe(0);
-    expect(await listDesigns()).toHaveLength(1);
+    expect(await countOfDesigns()).toBe(1);
   });
   it('names a bad file and loads none', async () => {
     const folder = await mkdtemp(path.join(tmpdir(), 'demo-'));
     await writeFile(path.join(folder, 'bad.ladder.json'), JSON.stringify({ ...withStages(2), name: '' }));
     await expect(loadDemoData(folder)).rejects.toThrow(/bad\.ladder\.json: \$\.name/);
-    expect(await listDesigns()).toEqual([]);
+    expect(await countOfDesigns()).toBe(0);
   });
 });

@@ -54,19 +54,6 @@ async function noteRevision(client: PoolClient, row: Row): Promise<void> {
   ]);
 }
 
-/** All designs, newest saved first, archived and damaged ones among them. */
-export async function listDesigns(): Promise<Shelved[]> {
-  const { rows } = await pool().query<Row>(`SELECT ${COLUMNS} FROM designs ORDER BY saved_at DESC, id`);
-  return rows.map(shelved);
-}
-
-/** Those in use and sound: neither archived nor damaged. */
-export async function listDesignsInUse(): Promise<{ designs: StoredDesign[]; damaged: number }> {
-  const inUse = (await listDesigns()).filter(({ archivedAt }) => archivedAt === null);
-  const designs = inUse.filter((one): one is StoredDesign => !isDamaged(one));
-  return { designs, damaged: inUse.length - designs.length };
-}
-
 export async function findDesign(id: string): Promise<Shelved | null> {
   const { rows } = await pool().query<Row>(`SELECT ${COLUMNS} FROM designs WHERE id = $1`, [id]);
   return rows.length ? shelved(rows[0]) : null;
@@ -87,6 +74,31 @@ export async function rawDocument(id: string, revision: number | null): Promise<
         [id, revision],
       ));
   return rows.length ? rows[0].document : undefined;
+}
+
+/** Revisions after which a history is looked through for what need not be kept. */
+const THINNED_EVERY = 20;
+
+/**
+ * Leaves of a history every save of the last day, the last of each hour of the
+ * thirty days before, and the last of each day before those; always the first
+ * and the newest.
+ */
+export async function thinRevisions(client: Pick<PoolClient, 'query'>, id: string): Promise<void> {
+  await client.query(
+    `DELETE FROM design_revisions AS gone USING (
+       SELECT revision, row_number() OVER (PARTITION BY CASE
+           WHEN saved_at > now() - interval '1 day' THEN revision::text
+           WHEN saved_at > now() - interval '31 days' THEN 'hour ' || date_trunc('hour', saved_at)
+           ELSE 'day ' || date_trunc('day', saved_at)
+         END ORDER BY revision DESC) AS place,
+         min(revision) OVER () AS first, max(revision) OVER () AS newest
+       FROM design_revisions WHERE design_id = $1
+     ) AS kept
+     WHERE gone.design_id = $1 AND gone.revision = kept.revision
+       AND kept.place > 1 AND kept.revision NOT IN (kept.first, kept.newest)`,
+    [id],
+  );
 }
 
 export async function createDesign(design: Design): Promise<StoredDesign> {
@@ -119,6 +131,7 @@ export async function saveDesign(id: string, baseRevision: number, design: Desig
     );
     if (rows.length) {
       await noteRevision(client, rows[0]);
+      if (rows[0].revision % THINNED_EVERY === 0) await thinRevisions(client, id);
       return { kind: 'saved', stored: written(rows[0]) };
     }
     const standing = await client.query<Row>(`SELECT ${COLUMNS} FROM designs WHERE id = $1`, [id]);

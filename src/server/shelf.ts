@@ -127,3 +127,13 @@ export async function usesOfParts(): Promise<{
     unread: rows.filter(({ uses }) => uses === null).length,
   };
 }
+
+/** Names of the designs in use and sound that were saved last, so many at most. */
+export async function latestNames(most: number): Promise<{ id: string; name: string }[]> {
+  const { rows } = await pool().query<{ id: string; name: string }>(
+    `SELECT id, document->>'name' AS name FROM designs
+     WHERE archived_at IS NULL AND shelf ? 'row' ORDER BY saved_at DESC, id LIMIT $1`,
+    [most],
+  );
+  return rows;
+}

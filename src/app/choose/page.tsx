@@ -1,17 +1,28 @@
 import type { Metadata } from 'next';
 import { ChooseScreen } from '@/screens/choose/choose-screen';
-import { listDesignsInUse } from '@/server/designs';
+import { isId } from '@/app/api/answers';
+import { findDesign, isDamaged } from '@/server/designs';
+import { latestNames } from '@/server/shelf';
 import { readDrawer } from '@/server/drawer';
 
 export const dynamic = 'force-dynamic';
 export const metadata: Metadata = { title: 'Choose' };
 
+/** Designs offered as a drive: a list of thousands helps nobody. */
+const MOST_NAMES = 200;
+
 type Props = { searchParams: Promise<{ design?: string | string[] }> };
 
 export default async function ChoosePage({ searchParams }: Props) {
   const { design } = await searchParams;
-  const [{ designs }, drawer] = await Promise.all([listDesignsInUse(), readDrawer()]);
-  const standing = designs.map(({ id, design }) => ({ id, design }));
-  const from = standing.find(({ id }) => id === design) ?? null;
-  return <ChooseScreen key={from?.id ?? ''} designs={standing} drawer={drawer} from={from} />;
+  const id = typeof design === 'string' && isId(design) ? design : null;
+  const [names, drawer, found] = await Promise.all([
+    latestNames(MOST_NAMES),
+    readDrawer(),
+    id === null ? null : findDesign(id),
+  ]);
+  const from = found && !isDamaged(found) && found.archivedAt === null ? { id: found.id, design: found.design } : null;
+  const others = names.filter((one) => one.id !== from?.id);
+  const designs = from ? [{ id: from.id, name: from.design.name }, ...others] : names;
+  return <ChooseScreen key={from?.id ?? ''} designs={designs} drawer={drawer} from={from} />;
 }

@@ -40,7 +40,8 @@ export function ChooseScreen({
   drawer,
   from,
 }: {
-  designs: readonly Shelved[];
+  /** Those whose drive can be taken, the latest first. */
+  designs: readonly { id: string; name: string }[];
   drawer: Drawer;
   /** The design whose drive, and target, it starts from. */
   from: Shelved | null;

@@ -35,7 +35,7 @@ const SOURCE_WORDS: Record<(typeof PART_SOURCES)[number], string> = {
 
 type Asked = { requirements: Requirements; edit: (path: string, value: unknown) => string | null };
 type Driven = {
-  designs: readonly { id: string; design: Design }[];
+  designs: readonly { id: string; name: string }[];
   from: { id: string; design: Design } | null;
   onFrom: (id: string) => void;
   base: Design;
@@ -112,7 +112,7 @@ function DrivenBy({ requirements, edit, designs, from, onFrom, base }: Asked & D
         value={from?.id ?? ''}
         options={[
           { value: '', name: 'Entered here' },
-          ...designs.map(({ id, design }) => ({ value: id, name: `That of ${design.name}` })),
+          ...designs.map(({ id, name }) => ({ value: id, name: `That of ${name}` })),
         ]}
         onValue={onFrom}
       />
