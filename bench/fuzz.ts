@@ -1,5 +1,6 @@
 import fc from 'fast-check';
-import { finish, transientOf } from '../src/core/transient/transient';
+import { transientOf } from '../src/core/transient/transient';
+import { finish } from '../src/core/numeric/finish';
 import { hobbyDesign } from '../tests/reference/hobby-design';
 import { median, say } from './measure';
 

@@ -6,7 +6,8 @@ import { readQuantity } from '../src/core/quantity/read-quantity';
 import { chargeUpOf } from '../src/core/transient/charge-up';
 import { dischargeOf } from '../src/core/transient/discharge';
 import { idleOf, isIdle } from '../src/core/transient/idle';
-import { finish, transientOf, type Transient } from '../src/core/transient/transient';
+import { transientOf, type Transient } from '../src/core/transient/transient';
+import { finish } from '../src/core/numeric/finish';
 
 /** What a command line comes to: what to print where, and how to exit. */
 export type Answer = { status: number; out: string; complaints: string[] };

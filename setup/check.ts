@@ -46,7 +46,7 @@ const UNIT_WORKERS = 2;
 const BROWSER_STAGES = 2;
 
 /** What the borders are held in. */
-const CRUISED = ['src', 'tests', 'setup', 'bench', 'command-line'];
+const CRUISED = ['src', 'tests', 'setup', 'bench', 'trials', 'command-line'];
 
 const STEPS: Record<string, (bench: Bench) => Promise<Tally>> = {
   lint: async () =>
@@ -107,10 +107,18 @@ const STEPS: Record<string, (bench: Bench) => Promise<Tally>> = {
       await Promise.all(serving.map((served) => served.stop()));
     }
   },
+  trials: async () => {
+    // Its own count of what passed is no last word on everything.
+    const child = spawn(process.execPath, ['--import', 'tsx', 'trials/run.ts', '--short'], {
+      cwd: ROOT,
+      stdio: ['ignore', process.stderr, process.stderr],
+    });
+    return check(await new Promise((resolve) => child.once('exit', (code) => resolve(code === 0))));
+  },
 };
 
 /** All steps: chains in one line run beside each other, since each keeps but one core busy. */
-const ALL = [[['lint'], ['types', 'borders', 'build']], [['unit']], [['browser']]];
+const ALL = [[['lint'], ['types', 'borders', 'build']], [['unit']], [['browser', 'trials']]];
 
 /**
  * Runs the steps named, or all; each adds to the tally, and a step that throws

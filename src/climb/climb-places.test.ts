@@ -3,7 +3,8 @@ import { newDesign } from '@/core/design/new-design';
 import type { Topology } from '@/core/topology/network';
 import { asSettled } from '@/core/transient/comparison';
 import { predict } from '@/core/predict/predict';
-import { finish, transientOf } from '@/core/transient/transient';
+import { transientOf } from '@/core/transient/transient';
+import { finish } from '@/core/numeric/finish';
 import { climbLayout, nodeX } from './climb-layout';
 import { capacitorPlace, diodePlace } from './climb-places';
 

@@ -3,7 +3,8 @@ import { usualDiode } from '../../src/core/parts/diode-kinds';
 import { newDesign } from '../../src/core/design/new-design';
 import { predict } from '../../src/core/predict/predict';
 import { toleranceOf } from '../../src/core/predict/tolerance';
-import { finish, transientOf } from '../../src/core/transient/transient';
+import { transientOf } from '../../src/core/transient/transient';
+import { finish } from '../../src/core/numeric/finish';
 import {
   demoDesign,
   expect,

@@ -3,7 +3,8 @@ import { DRIVER_KINDS, type DriverKindId } from '../../src/core/drive/driver-kin
 import { DRIVE_FIGURES, type DriveFigureId } from '../../src/core/drive/figures';
 import { newDesign } from '../../src/core/design/new-design';
 import { predict } from '../../src/core/predict/predict';
-import { finish, transientOf } from '../../src/core/transient/transient';
+import { transientOf } from '../../src/core/transient/transient';
+import { finish } from '../../src/core/numeric/finish';
 import { expect, exported, openLink, pick, say, shelve, test } from './fixtures';
 
 /** A computed figure on the open card, as text with plain spaces. */

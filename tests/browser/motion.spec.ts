@@ -1,7 +1,8 @@
 import { changeDesign } from '../../src/core/design/change-design';
 import { predict } from '../../src/core/predict/predict';
 import { motionOf, placeAt, valueAt } from '../../src/core/transient/motion';
-import { finish, transientOf } from '../../src/core/transient/transient';
+import { transientOf } from '../../src/core/transient/transient';
+import { finish } from '../../src/core/numeric/finish';
 import { demoDesign, expect, exportedFile, say, shelve, test } from './fixtures';
 
 const tripler = demoDesign('teaching-tripler');

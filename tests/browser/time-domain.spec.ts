@@ -9,7 +9,8 @@ import { newDesign } from '../../src/core/design/new-design';
 import { predict } from '../../src/core/predict/predict';
 import { overInTimeDomain } from '../../src/core/transient/comparison';
 import { idleOf } from '../../src/core/transient/idle';
-import { finish, transientOf } from '../../src/core/transient/transient';
+import { transientOf } from '../../src/core/transient/transient';
+import { finish } from '../../src/core/numeric/finish';
 import { FLYBACK, suppliedDesign } from '../reference/supplied-design';
 import { demoDesign, expect, exported, openLink, pick, say, shelve, test } from './fixtures';
 

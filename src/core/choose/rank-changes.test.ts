@@ -1,6 +1,6 @@
 import { changeDesign } from '../design/change-design';
 import { newDesign } from '../design/new-design';
-import { finish } from '../transient/transient';
+import { finish } from '../numeric/finish';
 import type { Design } from '../design/design-schema';
 import { predict } from '../predict/predict';
 import { largestGain, rankChanges } from './rank-changes';

@@ -1,3 +1,4 @@
+import { finish } from '../numeric/finish';
 import { readQuantity } from '../quantity/read-quantity';
 import { PART_FIELDS, usualName, valueOf } from '../parts/part-fields';
 import { MOST_PARTS_A_CHANGE } from './drawer-messages';
@@ -41,13 +42,8 @@ const MOST_ROWS = MOST_PARTS_A_CHANGE;
 const TOLD_EVERY = 20;
 
 /** What rows of a table would do to the drawer, at once; see {@link planningDrawerRows}. */
-export function planDrawerRows(...asked: Parameters<typeof planningDrawerRows>): DrawerPlan {
-  const work = planningDrawerRows(...asked);
-  for (;;) {
-    const step = work.next();
-    if (step.done) return step.value;
-  }
-}
+export const planDrawerRows = (...asked: Parameters<typeof planningDrawerRows>): DrawerPlan =>
+  finish(planningDrawerRows(...asked));
 
 /**
  * What rows of a table would do to the drawer, row by row; tells how many are done.

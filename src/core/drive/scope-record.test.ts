@@ -1,6 +1,7 @@
 import { benchDesign } from '../../../tests/reference/bench-design';
 import { sineDrive } from '../../../tests/reference/drives';
-import { finish, transientOf } from '../transient/transient';
+import { transientOf } from '../transient/transient';
+import { finish } from '../numeric/finish';
 import { predict } from '../predict/predict';
 import { meterReadings } from './meter-sense';
 import { periodOf, readScopeRows } from './scope-record';

@@ -4,7 +4,8 @@ import { integrateReactiveDoubler } from '../../../tests/reference/reactive-doub
 import { newDesign } from '../design/new-design';
 import { readDesign } from '../design/read-design';
 import { predict } from '../predict/predict';
-import { finish, transientOf } from '../transient/transient';
+import { transientOf } from '../transient/transient';
+import { finish } from '../numeric/finish';
 import { pulseEnd } from './reactive-droop';
 import { reactivePulse, ReactivePulses } from './reactive-pulse';
 

@@ -3,7 +3,8 @@ import { readDesign } from '../design/read-design';
 import { plainDrive } from '../drive/drive-result';
 import type { Drive } from '../drive/drive';
 import { predict } from '../predict/predict';
-import { finish, transientOf } from '../transient/transient';
+import { transientOf } from '../transient/transient';
+import { finish } from '../numeric/finish';
 import { alternatingPoint } from './alternating';
 import { outputElements } from './elements';
 

@@ -1,6 +1,7 @@
 import { benchDesign } from '../../../tests/reference/bench-design';
 import { predict } from '../predict/predict';
-import { finish, transientOf } from '../transient/transient';
+import { transientOf } from '../transient/transient';
+import { finish } from '../numeric/finish';
 import { forwardDrop, junctionsOf } from './forward-drop';
 
 it('falls by 120 mV a decade and junction (diode equation with eta of 2, handbook)', () => {

@@ -28,5 +28,6 @@ it('what cannot be read in an address counts as not said', () => {
     shown: '1e9',
   };
   expect(readShelfQuery(asked)).toEqual({ ...EVERYTHING, search: 'x' });
+  for (const search of ['a\0b', '\ud800']) expect(readShelfQuery({ search })).toEqual(EVERYTHING);
   expect(readShelfQuery({ search: 'x'.repeat(500), shown: '0' })).toEqual({ ...EVERYTHING, shown: SHELF_PAGE });
 });

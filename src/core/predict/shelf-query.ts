@@ -1,3 +1,4 @@
+import { UNSTORABLE } from '../schema/bounds';
 import type { Fault } from '../schema/faults';
 import * as z from '../zod';
 import type { ShelfRow } from './shelf-row';
@@ -7,14 +8,19 @@ export const SHELF_SORTS = ['name', 'target', 'reached', 'margin', 'savedAt'] as
 export type ShelfSort = (typeof SHELF_SORTS)[number];
 
 /** Rows of one page of the shelf. */
-export const SHELF_PAGE = 100;
+export const SHELF_PAGE = 50;
 const MOST_SHOWN = 10_000;
 
 const volts = z.coerce.number().positive().optional().catch(undefined);
 
 /** Which designs the shelf shows, as its address has it; what cannot be read there counts as not said. */
 const shelfQuerySchema = z.object({
-  search: z.string().max(200).catch('').default(''),
+  search: z
+    .string()
+    .max(200)
+    .refine((text) => !UNSTORABLE.test(text))
+    .catch('')
+    .default(''),
   /** Targets, V, inclusive. */
   from: volts,
   to: volts,

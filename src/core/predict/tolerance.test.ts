@@ -1,6 +1,6 @@
 import type { Design } from '../design/design-schema';
 import { newDesign } from '../design/new-design';
-import { finish } from '../transient/transient';
+import { finish } from '../numeric/finish';
 import { ladderInputs } from '../operating/ladder-inputs';
 import { operatingPoint } from '../operating/operating-point';
 import { predict } from './predict';

@@ -13,7 +13,7 @@ export type Bounds = {
 export const DESIGN_BOUNDS: Bounds = { values: 50_000, depth: 20, keys: 1000 };
 
 /** Surrogates that have no other half, and the character zero, which no database text holds. */
-const UNSTORABLE = /\0|[\uD800-\uDBFF](?![\uDC00-\uDFFF])|(?<![\uD800-\uDBFF])[\uDC00-\uDFFF]/;
+export const UNSTORABLE = /\0|[\uD800-\uDBFF](?![\uDC00-\uDFFF])|(?<![\uD800-\uDBFF])[\uDC00-\uDFFF]/;
 
 /**
  * What of a parsed document is more than any schema need look at, or holds text

@@ -4,7 +4,8 @@ import { hobbyDesign } from '../../../tests/reference/hobby-design';
 import type { MeasuredDesign } from '../design/design-schema';
 import { operatingPoint } from '../operating/operating-point';
 import { predict } from '../predict/predict';
-import { finish, transientOf } from '../transient/transient';
+import { transientOf } from '../transient/transient';
+import { finish } from '../numeric/finish';
 import { partCurrents } from './part-currents';
 import { transitOf } from './recovery';
 

@@ -2,7 +2,8 @@ import fc from 'fast-check';
 import { hobbyDesign } from '../../../tests/reference/hobby-design';
 import { predict } from '../predict/predict';
 import { compareWithTimeDomain } from './comparison';
-import { finish, transientOf } from './transient';
+import { transientOf } from './transient';
+import { finish } from '../numeric/finish';
 
 it('power adds up within 0.1 % for loaded hobby ladders of every kind, recovery and ringing inductance and all', () => {
   const designs = fc

@@ -1,7 +1,8 @@
 import { benchDesign } from '../../../tests/reference/bench-design';
 import { ladderOfDesign } from '../operating/ladder-of-design';
 import { predict } from '../predict/predict';
-import { finish, transientOf } from './transient';
+import { transientOf } from './transient';
+import { finish } from '../numeric/finish';
 
 /** A design whose light-load droop is this part of its output without load, with diode drops. */
 function loaded(ladder: object, driver: object, x: number, strayFarads = 0) {

@@ -9,7 +9,8 @@ import { predict } from '../predict/predict';
 import { chargeUpOf } from './charge-up';
 import { compareWithTimeDomain } from './comparison';
 import { timeGrid } from './time-grid';
-import { finish, transientOf } from './transient';
+import { transientOf } from './transient';
+import { finish } from '../numeric/finish';
 
 const HERTZ = 20e3;
 const OUT_AMPS = 20e-6;

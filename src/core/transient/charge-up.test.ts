@@ -3,7 +3,8 @@ import { PUSH_PULL, suppliedDesign } from '../../../tests/reference/supplied-des
 import { supplySchema } from '../drive/supply';
 import { chargeUpOf } from './charge-up';
 import { dischargeOf } from './discharge';
-import { finish, transientOf } from './transient';
+import { transientOf } from './transient';
+import { finish } from '../numeric/finish';
 
 const supply = (stages: number, load: object = { kind: 'open' }, changes: object = {}) =>
   benchDesign({ ladder: { stages }, driver: { seriesOhms: 0.02 }, load, ...changes });

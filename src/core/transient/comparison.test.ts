@@ -1,5 +1,6 @@
 import { benchDesign } from '../../../tests/reference/bench-design';
-import { finish, transientOf } from './transient';
+import { transientOf } from './transient';
+import { finish } from '../numeric/finish';
 import { compareWithTimeDomain, asSettled, findingsBeside } from './comparison';
 import { predict } from '../predict/predict';
 

@@ -1,7 +1,8 @@
 import { benchDesign } from '../../../tests/reference/bench-design';
 import { dischargeOf } from './discharge';
 import { judgeDischarge } from './discharge-resistor';
-import { finish, transientOf } from './transient';
+import { transientOf } from './transient';
+import { finish } from '../numeric/finish';
 
 const run = (volts: number, joules: number, diodePeakAmps = 0) => ({
   samples: [

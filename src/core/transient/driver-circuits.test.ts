@@ -19,7 +19,8 @@ import { emptyState } from './period';
 import { phasedGrid } from './time-grid';
 import { Traces } from './traces';
 import { wander } from './wandering';
-import { finish, transientOf, type Transient } from './transient';
+import { transientOf, type Transient } from './transient';
+import { finish } from '../numeric/finish';
 
 const settled = (design: Design) => finish(transientOf(design)).transient;
 

@@ -5,7 +5,8 @@ import { newDesign } from '../design/new-design';
 import { driverOfKind } from '../drive/driver-kinds';
 import { seeded } from '../numeric/chance';
 import { predict } from '../predict/predict';
-import { finish, transientOf } from './transient';
+import { transientOf } from './transient';
+import { finish } from '../numeric/finish';
 
 // What docs/physics.md and the finding of a rough drive say of closed forms that leave ringing out, held against whole circuits.
 const DRAWS = 14;

@@ -2,7 +2,8 @@ import { FLYBACK, PUSH_PULL, suppliedDesign, TRANSFORMER } from '../../../tests/
 import { newDesign } from '../design/new-design';
 import { predict } from '../predict/predict';
 import { idleOf, isIdle } from './idle';
-import { finish, transientOf } from './transient';
+import { transientOf } from './transient';
+import { finish } from '../numeric/finish';
 
 it.each([1, 3])('a push-pull of %d stages draws idle what its tank and its gates take', (stages) => {
   const design = suppliedDesign(PUSH_PULL, stages, 1e8);

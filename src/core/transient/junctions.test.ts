@@ -2,7 +2,8 @@ import { integrateJunctions } from '../../../tests/reference/junction-ladder';
 import { newDesign } from '../design/new-design';
 import { operatingPoint } from '../operating/operating-point';
 import { predict } from '../predict/predict';
-import { finish, transientOf } from './transient';
+import { transientOf } from './transient';
+import { finish } from '../numeric/finish';
 
 /** Eight junctions of a stick that drops 8 V, as the core counts them: 0.7 V and C0 / (1 + V / phi)^0.4 each. */
 const STICK = { forwardVolts: 8, potential: 0.7 * 8 };

@@ -3,7 +3,8 @@ import { predict } from '../predict/predict';
 import { chargeUpOf } from './charge-up';
 import { dischargeOf } from './discharge';
 import { eventBeside, motionOf, placeAt, positionAt, valueAt } from './motion';
-import { finish, transientOf } from './transient';
+import { transientOf } from './transient';
+import { finish } from '../numeric/finish';
 
 const design = benchDesign({
   ladder: { stages: 2 },

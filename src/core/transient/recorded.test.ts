@@ -3,7 +3,8 @@ import path from 'node:path';
 import { writeRecord } from '../../../tests/reference/recorded';
 import { readDesignText } from '../design/read-design';
 import { predict } from '../predict/predict';
-import { finish, transientOf } from './transient';
+import { transientOf } from './transient';
+import { finish } from '../numeric/finish';
 
 /**
  * Every figure of every demo design as it was written down by

@@ -2,7 +2,8 @@ import { integrateReactiveDoubler } from '../../../tests/reference/reactive-doub
 import { newDesign } from '../design/new-design';
 import { readDesign } from '../design/read-design';
 import { predict } from '../predict/predict';
-import { finish, transientOf } from './transient';
+import { transientOf } from './transient';
+import { finish } from '../numeric/finish';
 
 const plain = newDesign('Ballast');
 const MAINS = { secondaryVolts: 2500, shortAmps: 0.6, secondaryOhms: 300 };

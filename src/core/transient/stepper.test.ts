@@ -6,7 +6,7 @@ import { copyOf, emptyState, PeriodRunner, Sensitivity, type State } from './per
 import { settle } from './steady-state';
 import { Stepper } from './stepper';
 import { timeGrid } from './time-grid';
-import { finish } from './transient';
+import { finish } from '../numeric/finish';
 
 const runnerOf = (design: Parameters<typeof circuitOfDesign>[0], steps = 40) => {
   const { ladder, circuit } = circuitOfDesign(design);

@@ -1,7 +1,8 @@
 import { benchDesign } from '../../../tests/reference/bench-design';
 import { predict } from '../predict/predict';
 import { Traces } from './traces';
-import { finish, transientOf } from './transient';
+import { transientOf } from './transient';
+import { finish } from '../numeric/finish';
 
 const traced = (changes: Parameters<typeof benchDesign>[0]) => {
   const design = benchDesign({ load: { kind: 'resistance', ohms: 200 }, ...changes });

@@ -10,7 +10,8 @@ import { measurePeriod } from './measure';
 import { emptyState } from './period';
 import { settle } from './steady-state';
 import { timeGrid } from './time-grid';
-import { finish, transientOf } from './transient';
+import { transientOf } from './transient';
+import { finish } from '../numeric/finish';
 
 const settled = (design: Design, steps?: number) => {
   const { transient } = finish(transientOf(design, steps));

@@ -270,10 +270,3 @@ function knownNode(drive: Drive, sources: LoadedLadder['network']['sources'], id
     ? { meanVolts: mean, minVolts: low, maxVolts: high }
     : { meanVolts: -mean, minVolts: -high, maxVolts: -low };
 }
-
-/** Runs a computation to its end without looking at its progress. */
-export function finish<T>(run: Generator<unknown, T>): T {
-  let step = run.next();
-  while (!step.done) step = run.next();
-  return step.value;
-}

@@ -14,7 +14,8 @@ import { integratedSupply } from '../../../tests/reference/whole-supply';
 import type { Design } from '../design/design-schema';
 import { ladderOfDesign } from '../operating/ladder-of-design';
 import { predict } from '../predict/predict';
-import { finish, transientOf } from './transient';
+import { transientOf } from './transient';
+import { finish } from '../numeric/finish';
 
 const settled = (design: Design) => finish(transientOf(design));
 

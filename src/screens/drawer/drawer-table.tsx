@@ -28,7 +28,7 @@ type Actions = {
 } & Record<'onEdit' | 'onDuplicate' | 'onRemove', (part: Part) => void>;
 
 /** Rows drawn at first; a table of thousands takes seconds. */
-const ROWS_AT_FIRST = 100;
+const ROWS_AT_FIRST = 60;
 
 /** The drawer's parts, sortable by every column, counts and prices changed in place; cards on a narrow screen. */
 export function DrawerTable({ rows, onChange, onEdit, onDuplicate, onRemove }: { rows: StockedPart[] } & Actions) {

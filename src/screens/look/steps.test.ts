@@ -4,7 +4,8 @@ import { predict } from '@/core/predict/predict';
 import { chargeUpOf } from '@/core/transient/charge-up';
 import { dischargeOf } from '@/core/transient/discharge';
 import { motionOf } from '@/core/transient/motion';
-import { finish, transientOf } from '@/core/transient/transient';
+import { transientOf } from '@/core/transient/transient';
+import { finish } from '@/core/numeric/finish';
 import { DISCHARGE, lookDesigns, lookSteps } from './steps';
 
 const reading = readDesignText(readFileSync('demo/teaching-tripler.ladder.json', 'utf8'));
