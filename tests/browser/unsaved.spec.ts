@@ -1,25 +1,37 @@
-import type { Page } from '@playwright/test';
+import type { APIRequestContext, Page } from '@playwright/test';
 import { newDesign } from '../../src/core/design/new-design';
 import { expect, saved, shelve, stagesField, test } from './fixtures';
+import type { Line } from './line';
 
 const lively = (page: Page) => expect(page.locator('[data-climb-from=time-domain]')).toBeVisible();
 const offer = (page: Page) => page.getByRole('status').filter({ hasText: 'not saved' });
+
+/** Opens a new design in a page of its own, cuts it off once it listens, and lets it type there until it says what is kept. */
+async function typeCutOff(
+  page: Page,
+  request: APIRequestContext,
+  line: Line,
+  fields: Record<string, string>,
+): Promise<string> {
+  const id = await shelve(request);
+  const first = await page.context().newPage();
+  await first.goto(`${line.address}/designs/${id}`);
+  await lively(first);
+  await line.cut();
+  for (const [name, value] of Object.entries(fields))
+    await first.getByRole('textbox', { name, exact: true }).fill(value);
+  await expect(first.getByRole('alert').filter({ hasText: 'kept in this browser' })).toBeVisible();
+  await first.close();
+  await line.restore();
+  return id;
+}
 
 test('what was typed without a server is offered after the page was closed, looked at and taken', async ({
   page,
   request,
   line,
 }) => {
-  const id = await shelve(request);
-  const first = await page.context().newPage();
-  await first.goto(`${line.address}/designs/${id}`);
-  await lively(first);
-  await line.cut();
-  await stagesField(first).fill('7');
-  await first.getByLabel('Each capacitor').fill('3n3');
-  await expect(first.getByRole('alert').filter({ hasText: 'kept in this browser' })).toBeVisible();
-  await first.close();
-  await line.restore();
+  const id = await typeCutOff(page, request, line, { Stages: '7', 'Each capacitor': '3n3' });
 
   await page.goto(line.address);
   await expect(page.getByText('2 changes')).toBeVisible();
@@ -43,15 +55,7 @@ test('what was changed elsewhere since stays when other fields are taken, and is
   request,
   line,
 }) => {
-  const id = await shelve(request);
-  const first = await page.context().newPage();
-  await first.goto(`${line.address}/designs/${id}`);
-  await lively(first);
-  await line.cut();
-  await stagesField(first).fill('7');
-  await expect(first.getByText('Not saved: the server cannot be reached')).toBeVisible();
-  await first.close();
-  await line.restore();
+  const id = await typeCutOff(page, request, line, { Stages: '7' });
 
   const { design } = await (await request.get(`/api/designs/${id}`)).json();
   const elsewhere = { ...design, notes: 'elsewhere', ladder: { ...design.ladder, stages: 4 } };
