@@ -86,17 +86,19 @@ const THINNED_EVERY = 20;
  */
 export async function thinRevisions(client: Pick<PoolClient, 'query'>, id: string): Promise<void> {
   await client.query(
-    `DELETE FROM design_revisions AS gone USING (
-       SELECT revision, row_number() OVER (PARTITION BY CASE
-           WHEN saved_at > now() - interval '1 day' THEN revision::text
-           WHEN saved_at > now() - interval '31 days' THEN 'hour ' || date_trunc('hour', saved_at)
-           ELSE 'day ' || date_trunc('day', saved_at)
-         END ORDER BY revision DESC) AS place,
-         min(revision) OVER () AS first, max(revision) OVER () AS newest
-       FROM design_revisions WHERE design_id = $1
-     ) AS kept
-     WHERE gone.design_id = $1 AND gone.revision = kept.revision
-       AND kept.place > 1 AND kept.revision NOT IN (kept.first, kept.newest)`,
+    // As a list made once: joined to what it is made from, the planner may make it anew for each row.
+    `DELETE FROM design_revisions WHERE design_id = $1 AND revision = ANY (ARRAY (
+       SELECT revision FROM (
+         SELECT revision, row_number() OVER (PARTITION BY CASE
+             WHEN saved_at > now() - interval '1 day' THEN revision::text
+             WHEN saved_at > now() - interval '31 days' THEN 'hour ' || date_trunc('hour', saved_at)
+             ELSE 'day ' || date_trunc('day', saved_at)
+           END ORDER BY revision DESC) AS place,
+           min(revision) OVER () AS first, max(revision) OVER () AS newest
+         FROM design_revisions WHERE design_id = $1
+       ) AS kept
+       WHERE place > 1 AND revision NOT IN (first, newest)
+     ))`,
     [id],
   );
 }
