@@ -91,12 +91,13 @@ it('tells whose lock is waited for', async () => {
   const folder = freshFolder();
   let release = () => {};
   const held = alone(folder, 'x', () => new Promise<void>((resolve) => (release = resolve)));
+  let waiting: Promise<void> | null = null;
   const told = await new Promise<string>((resolve) => {
-    void alone(folder, 'x', async () => undefined, resolve);
+    waiting = alone(folder, 'x', async () => undefined, resolve);
   });
   expect(told).toBe(String(process.pid));
   release();
-  await held;
+  await Promise.all([held, waiting]);
 });
 
 it('says plainly what a full disk or one that cannot be written means', () => {

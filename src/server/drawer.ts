@@ -74,6 +74,14 @@ export async function changeDrawer({ baseRevision, changeId, ...change }: Drawer
   return { kind: changed ? 'changed' : 'conflict', drawer: await readDrawer() };
 }
 
+/** Which of these changes have been made. */
+export async function changesMade(ids: readonly string[]): Promise<string[]> {
+  const { rows } = await pool().query<{ id: string }>('SELECT id FROM drawer_changes WHERE id = ANY($1::uuid[])', [
+    ids,
+  ]);
+  return rows.map(({ id }) => id);
+}
+
 export async function applyChange(client: PoolClient, { put, remove }: DrawerChange): Promise<void> {
   if (remove.length > 0) await client.query('DELETE FROM parts WHERE id = ANY($1::uuid[])', [remove]);
   // One statement, thousands of parts or one; of two with one id the later counts.

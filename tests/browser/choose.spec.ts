@@ -15,13 +15,16 @@ const STOCK = [
 
 const csv = (lines: string[]) => ({ name: 'parts.csv', mimeType: 'text/csv', buffer: Buffer.from(lines.join('\n')) });
 
+/** Takes the stock in; what is looked at by its address must wait until that has arrived. */
 async function fillDrawer(page: Page): Promise<void> {
   await page.goto('/drawer');
+  const arrived = page.waitForResponse('**/api/drawer');
   await page.getByLabel('CSV file').setInputFiles(csv(STOCK));
   const dialog = page.getByRole('dialog');
   await expect(dialog.getByRole('list', { name: 'Wrong lines' }).getByRole('listitem')).toHaveCount(3);
   await dialog.getByRole('button', { name: 'Take in the 3 good lines' }).click();
   await expect(page.getByLabel('How many of blue disc')).toHaveValue('24');
+  await arrived;
 }
 
 /** Waits for the search of what is asked now. */

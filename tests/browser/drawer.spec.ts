@@ -7,9 +7,12 @@ import { demoDesign, expect, exported, openLink, pick, say, shelve, test } from 
 const row = (page: Page, name: string) =>
   page.locator('[data-row]').filter({ has: page.getByRole('button', { name, exact: true }) });
 const add = async (page: Page, line: string) => {
+  // It stands on screen at once; what is looked at by its address must wait until it has arrived.
+  const arrived = page.waitForResponse('**/api/drawer');
   await page.getByRole('textbox', { name: 'Add a part' }).fill(line);
   await page.getByRole('button', { name: 'Add', exact: true }).click();
   await expect(page.getByRole('textbox', { name: 'Add a part' })).toHaveValue('');
+  await arrived;
 };
 const csv = (lines: string[]) => ({ name: 'parts.csv', mimeType: 'text/csv', buffer: Buffer.from(lines.join('\n')) });
 

@@ -174,7 +174,7 @@ describe('the drawer', () => {
     return { ...read.part, note };
   };
   const post = (body: object) => changeDrawer(request('POST', { changeId: randomUUID(), ...body }));
-  const revision = async () => (await (await readDrawer()).json()).revision as number;
+  const revision = async () => (await (await readDrawer(request('GET'))).json()).revision as number;
   it('changes from the revision that it was read at, else answers 409 with what stands', async () => {
     const base = await revision();
     const first = await post({ baseRevision: base, put: [part('one')] });
@@ -184,6 +184,12 @@ describe('the drawer', () => {
     const standing = await late.json();
     expect(standing.parts.map(({ name }: Part) => name)).toEqual(['one']);
     expect(standing.revision).toBe(base + 1);
+  });
+  it('tells which changes have been made', async () => {
+    const [made, other] = [randomUUID(), randomUUID()];
+    await post({ baseRevision: await revision(), changeId: made, put: [part('one')] });
+    const asked = await readDrawer(request('GET', undefined, `?made=${other},${made},nonsense`));
+    expect(await asked.json()).toEqual({ made: [made] });
   });
   it('takes five thousand parts with long notes in one change, and no more', async () => {
     const parts = Array.from({ length: 5000 }, (_, at) => part(`p${at}`, 'n'.repeat(500)));

@@ -47,3 +47,6 @@ export const drawerSchema = z.strictObject({
 });
 export type Drawer = z.output<typeof drawerSchema>;
 export type PartUse = Drawer['uses'][number];
+
+/** Which of some changes have been made. */
+export const madeChangesSchema = z.strictObject({ made: z.array(z.string()) });

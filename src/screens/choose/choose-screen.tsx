@@ -9,6 +9,7 @@ import { toast } from 'sonner';
 import { attempt } from '@/client/attempt';
 import { useRequirements } from '@/client/requirements-store';
 import { createDesign, fetchDesign, saveDesign } from '@/client/designs-api';
+import { useDrawer } from '@/client/drawer-store';
 import { baseOf } from '@/core/choose/requirements';
 import { betterIn, type Choices, type Purchase } from '@/core/choose/choose';
 import { reasonsOf, formatTarget } from '@/core/choose/reasons';
@@ -37,7 +38,7 @@ type Shelved = { id: string; design: Design };
 /** What to build for a target: requirements on the left, the trade-off on the right, live. */
 export function ChooseScreen({
   designs,
-  drawer,
+  drawer: served,
   from,
 }: {
   /** Those whose drive can be taken, the latest first. */
@@ -47,6 +48,10 @@ export function ChooseScreen({
   from: Shelved | null;
 }) {
   const router = useRouter();
+  // What was put into the drawer a moment ago may still be on its way to the server.
+  const { drawer: standing, show } = useDrawer();
+  useEffect(() => show(served), [served, show]);
+  const drawer = standing ?? served;
   const { requirements, edit, known, wake } = useRequirements();
   useEffect(() => {
     // What the browser kept is not known to the server, so it is read once the page stands.

@@ -1,6 +1,8 @@
 'use client';
 
+import { useEffect, useState } from 'react';
 import { attempt } from '@/client/attempt';
+import { fetchMade } from '@/client/drawer-api';
 import { useDrawer } from '@/client/drawer-store';
 import { drawerLeftInWords, unsavedDrawer } from '@/client/unsaved';
 import { useLeft } from '@/client/use-left';
@@ -10,7 +12,21 @@ import { SaveTrouble } from '@/ui/save-trouble';
 /** Changes of the drawer that have not arrived: those of this page, and those that a page that is gone has left. */
 export function UnsavedChanges() {
   const { trouble, isKept, send, take } = useDrawer();
-  const { left, drop } = useLeft(unsavedDrawer);
+  const { left: found, drop } = useLeft(unsavedDrawer);
+  // What arrived after all, its page gone before it was told, is nothing to ask about.
+  const [asked, setAsked] = useState<ReadonlySet<string>>(new Set());
+  useEffect(() => {
+    for (const one of found)
+      fetchMade(one.steps.map(({ id }) => id)).then(
+        (made) => {
+          if (one.steps.every(({ id }) => made.has(id))) drop(one);
+          else setAsked((now) => new Set([...now, one.key]));
+        },
+        // Nobody knows while the server is away: it is looked for again with the next that is left.
+        () => setAsked((now) => new Set([...now, one.key])),
+      );
+  }, [found, drop]);
+  const left = found.filter(({ key }) => asked.has(key));
   const takeIn = async (one: (typeof left)[number]) => {
     drop(one);
     await attempt('Taking them', () => take(one.steps));
