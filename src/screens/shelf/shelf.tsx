@@ -50,6 +50,7 @@ export function Shelf({ query, page }: { query: ShelfQuery; page: ShelfPage }) {
   const [typed, setTyped] = useState({ search: query.search, from: query.from, to: query.to });
   const type = (change: Partial<typeof typed>) => setTyped((now) => ({ ...now, ...change }));
   const [asking, setAsking] = useState<Asking | null>(null);
+  const dropAsking = useRef(() => {});
   const fileInput = useRef<HTMLInputElement>(null);
   const searchInput = useRef<HTMLInputElement>(null);
   const ask = useQuery(query);
@@ -59,7 +60,9 @@ export function Shelf({ query, page }: { query: ShelfQuery; page: ShelfPage }) {
     const { search, from, to } = query;
     if (deepEqual(typed, { search, from, to })) return;
     const timer = setTimeout(() => ask(typed), TYPED_MILLISECONDS);
-    return () => clearTimeout(timer);
+    // Whoever has gone on to a design meanwhile is not to be fetched back.
+    dropAsking.current = () => clearTimeout(timer);
+    return dropAsking.current;
   }, [typed, query, ask]);
 
   const { counting, setCounting } = useCounting();
@@ -92,7 +95,15 @@ export function Shelf({ query, page }: { query: ShelfQuery; page: ShelfPage }) {
 
   const listening = useListening();
   return (
-    <div className="flex min-h-full flex-col" onDragOver={(event) => event.preventDefault()} onDrop={drop}>
+    <div
+      className="flex min-h-full flex-col"
+      onClickCapture={(event) => {
+        const opensHere = !event.ctrlKey && !event.metaKey && !event.shiftKey;
+        if (opensHere && (event.target as Element).closest('a')) dropAsking.current();
+      }}
+      onDragOver={(event) => event.preventDefault()}
+      onDrop={drop}
+    >
       <TopBar here="shelf" />
       <main className="mx-auto w-full max-w-6xl flex-1 px-3 py-6 sm:px-6">
         <div className="flex flex-wrap items-center gap-2.5">
