@@ -11,6 +11,13 @@ const METHODS = ['GET', 'HEAD', 'POST', 'PUT', 'PATCH', 'DELETE'];
 /** Connections wait longer for the next request than browsers leave between two looks for what is new, ms. */
 const KEEP_ALIVE_MILLISECONDS = 65_000;
 
+const REFUSED_HEADERS = {
+  'content-type': 'application/json',
+  'cache-control': 'no-store',
+  'x-content-type-options': 'nosniff',
+  'content-security-policy': "default-src 'none'; frame-ancestors 'none'",
+};
+
 /** @param {string} url */
 function canBeRead(url) {
   try {
@@ -42,7 +49,7 @@ const answer = application.getRequestHandler();
 const server = createServer((request, response) => {
   const refused = refusal(request);
   if (!refused) return void answer(request, response);
-  response.writeHead(refused.status, { 'content-type': 'application/json', 'cache-control': 'no-store' });
+  response.writeHead(refused.status, REFUSED_HEADERS);
   response.end(JSON.stringify({ faults: [{ path: '$', message: refused.message }] }));
 });
 server.keepAliveTimeout = KEEP_ALIVE_MILLISECONDS;

@@ -105,11 +105,7 @@ export async function restoreFrom(url: string, file: string): Promise<void> {
 
 /** Names of the migrations that a database has not seen; none of one that is empty, which has nothing to lose. */
 export async function pendingMigrations(url: string, folder: string): Promise<string[]> {
-  const [{ known }] = await ask<{ known: boolean }>(
-    url,
-    "SELECT to_regclass('public.migrations') IS NOT NULL AS known",
-  );
-  if (!known) return [];
+  if (!(await isThere(url, 'migrations'))) return [];
   const done = new Set((await ask<{ name: string }>(url, 'SELECT name FROM migrations')).map(({ name }) => name));
   return readdirSync(folder)
     .map((file) => path.parse(file).name)

@@ -2,6 +2,7 @@ import { partsUsed } from '@/core/drawer/parts-used';
 import { readDesign } from '@/core/design/read-design';
 import type { Design } from '@/core/design/design-schema';
 import { buildWords, shelfRow, type ShelfRow } from '@/core/predict/shelf-row';
+import { COUNTINGS } from '@/core/quantity/counting';
 import type { Fault } from '@/core/schema/faults';
 
 /** What the database keeps of a design beside it, so that lists need not read every document. */
@@ -23,7 +24,7 @@ export const CORE_VERSION: string = process.env.CORE_VERSION || 'not built';
 
 export function figuresOfDesign(design: Design): ShelfFigures {
   const row = shelfRow(design);
-  const words = (['two-of-each', 'one-of-each'] as const).map((counting) => buildWords(row, counting)).join(' ');
+  const words = COUNTINGS.map((counting) => buildWords(row, counting)).join(' ');
   return { row, uses: Object.fromEntries(partsUsed(design)), words };
 }
 

@@ -74,6 +74,13 @@ it('is sorted by every column both ways, names by the numbers in them, and a dam
   expect(await names({ to: 3e3 })).toEqual(['Stage 10']);
 });
 
+it('a document that is nothing at all is a damaged row', async () => {
+  await createDesign(design('Gone'));
+  await pool().query(`UPDATE designs SET document = 'null'`);
+  for (let time = 0; time < 2; time += 1)
+    expect((await readShelf(EVERYTHING)).rows).toMatchObject([{ damaged: true, name: 'Design without a name' }]);
+});
+
 it('comes a page at a time, with how many there are', async () => {
   for (let at = 0; at < SHELF_PAGE + 5; at += 1) await createDesign(design(`Design ${at}`));
   const { id } = await createDesign(design('Away'));

@@ -1,10 +1,4 @@
-import {
-  SHELF_SORTS,
-  type ShelfPage,
-  type ShelfQuery,
-  type ShelfSort,
-  type ShelvedDesign,
-} from '@/core/predict/shelf-query';
+import { type ShelfPage, type ShelfQuery, type ShelfSort, type ShelvedDesign } from '@/core/predict/shelf-query';
 import { nameIn } from './designs';
 import { pool } from './pool';
 import { CORE_VERSION, figuresOfDocument, type ShelfFigures } from './shelf-figures';
@@ -16,7 +10,8 @@ type Row = {
   saved_at: Date;
   archived_at: Date | null;
   shelf: ShelfFigures | null;
-  /** Where the figures are not of this core. */
+  /** Whether the figures are not of this core; the document is fetched only then. */
+  stale: boolean;
   document: unknown;
 };
 
@@ -29,8 +24,6 @@ const ORDERS: Readonly<Record<ShelfSort, string>> = {
   margin: `CASE WHEN shelf->'row' IS NULL THEN '-Infinity' ELSE coalesce(${number('smallestMargin')}, 'Infinity') END`,
   savedAt: 'saved_at',
 };
-// What is put into a statement as it stands is one of these and nothing that was sent.
-if (SHELF_SORTS.some((sort) => !(sort in ORDERS))) throw new Error('a way to sort the shelf has no order');
 
 const CONDITIONS = `(archived_at IS NOT NULL) = $1
   AND ($2 = '' OR concat_ws(' ', document->>'name', shelf->>'words', document->>'notes') ILIKE $3)
@@ -48,6 +41,7 @@ export async function readShelf(query: ShelfQuery): Promise<ShelfPage> {
   const [page, found, all] = await Promise.all([
     pool().query<Row>(
       `SELECT id, revision, document->>'name' AS name, saved_at, archived_at, shelf,
+         shelf_core IS DISTINCT FROM $6 AS stale,
          CASE WHEN shelf_core IS DISTINCT FROM $6 THEN document END AS document
        FROM designs WHERE ${CONDITIONS} ORDER BY ${order} LIMIT $7`,
       [...asked, CORE_VERSION, query.shown],
@@ -59,7 +53,7 @@ export async function readShelf(query: ShelfQuery): Promise<ShelfPage> {
   ]);
   const countOf = (archived: boolean) => all.rows.find((row) => row.archived === archived)?.count ?? 0;
   const rows: ShelvedDesign[] = [];
-  for (const row of page.rows) rows.push(shelved(row, row.document === null ? row.shelf! : await renewed(row)));
+  for (const row of page.rows) rows.push(shelved(row, row.stale || !row.shelf ? await renewed(row) : row.shelf));
   void renewOthers();
   return { rows, found: found.rows[0].count, standing: countOf(false), archived: countOf(true) };
 }

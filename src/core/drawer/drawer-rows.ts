@@ -36,7 +36,7 @@ const OLD_NAMES = new Map(
 /** Two parts are one where kind and name are. */
 const keyOf = (part: { kind: string; name: string }) => `${part.kind} ${part.name.trim().toLowerCase()}`;
 
-/** Most rows of a table that are looked at: as many as one change puts in. */
+/** Most rows of a table that are read: as many as one change puts in. */
 const MOST_ROWS = MOST_PARTS_A_CHANGE;
 /** How often is told how far it is, rows. */
 const TOLD_EVERY = 20;

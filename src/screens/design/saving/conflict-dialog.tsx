@@ -4,18 +4,15 @@ import { useRouter } from 'next/navigation';
 import { useStore } from 'zustand';
 import { createDesign } from '@/client/designs-api';
 import { copyOf } from '@/core/design/copy-of';
-import { fieldName, fieldValue } from '@/core/design/change-words';
-import { differences } from '@/core/design/differences';
 import { buttonStyle } from '@/ui/button';
 import { Panel } from '@/ui/dialog';
 import { toast } from 'sonner';
+import { DifferencesTable } from './differences-table';
 import type { EditorStore } from './editor-store';
-import { useCounting } from '@/ui/use-counting';
 
 /** Another tab saved first: shows what differs and lets the user keep either, or both. */
 export function ConflictDialog({ store, saveNow }: { store: EditorStore; saveNow: () => Promise<void> }) {
   const save = useStore(store, (state) => state.save);
-  const { counting } = useCounting();
   const design = useStore(store, (state) => state.design);
   const router = useRouter();
   if (save.kind !== 'conflict') return null;
@@ -45,28 +42,7 @@ export function ConflictDialog({ store, saveNow }: { store: EditorStore; saveNow
       title="Changed in another tab"
       description={`Revision ${theirs.revision} was saved elsewhere while you were editing here. Your edits are not lost: choose what to keep. Both stay in the history.`}
     >
-      <table className="w-full text-left">
-        <thead>
-          <tr className="border-b border-rule text-[13px] text-soft">
-            <th className="py-1 pr-3 font-normal">Field</th>
-            <th className="py-1 pr-3 font-normal">Here</th>
-            <th className="py-1 font-normal">There</th>
-          </tr>
-        </thead>
-        <tbody className="figures">
-          {differences(design, theirs.design).map((difference) => (
-            <tr key={difference.path} className="border-b border-rule align-top">
-              <td className="py-1 pr-3 font-sans">{fieldName(difference, design, theirs.design)}</td>
-              <td className="py-1 pr-3 break-words">
-                {fieldValue(difference, difference.one, design, theirs.design, counting)}
-              </td>
-              <td className="py-1 break-words">
-                {fieldValue(difference, difference.other, design, theirs.design, counting)}
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+      <DifferencesTable one={design} other={theirs.design} headings={['Here', 'There']} />
       <div className="mt-4 flex flex-wrap justify-end gap-2">
         <button type="button" className={buttonStyle('plain')} onClick={() => void keepBoth()}>
           Keep both, mine as a copy

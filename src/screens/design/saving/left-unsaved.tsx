@@ -6,13 +6,11 @@ import { useStore } from 'zustand';
 import type { Left as LeftOf } from '@/client/keeping';
 import { changesIn, designLeftInWords, unsavedDesigns, type UnsavedDesign } from '@/client/unsaved';
 import { useLeft } from '@/client/use-left';
-import { fieldName, fieldValue } from '@/core/design/change-words';
 import type { Design } from '@/core/design/design-schema';
-import { differences } from '@/core/design/differences';
 import { mergeDesigns } from '@/core/design/merge';
 import { buttonStyle } from '@/ui/button';
 import { Panel } from '@/ui/dialog';
-import { useCounting } from '@/ui/use-counting';
+import { DifferencesTable } from './differences-table';
 import type { EditorStore } from './editor-store';
 
 type Left = LeftOf<UnsavedDesign>;
@@ -88,7 +86,6 @@ function Look({
   onClose: () => void;
 }) {
   const design = useStore(store, (state) => state.design);
-  const { counting } = useCounting();
   const joined = withLeft(design, left);
   const merge = mergeDesigns(left.base.design, left.design, design);
   return (
@@ -99,26 +96,7 @@ function Look({
       title="Not saved"
       description={`${designLeftInWords(left)}, typed into revision ${left.base.revision}.${merge.kind === 'overlap' ? ' Some of these fields were changed elsewhere since: taking them overwrites that.' : ''}`}
     >
-      <table className="w-full text-left">
-        <thead>
-          <tr className="border-b border-rule text-[13px] text-soft">
-            <th className="py-1 pr-3 font-normal">Field</th>
-            <th className="py-1 pr-3 font-normal">As it stands</th>
-            <th className="py-1 font-normal">As it was typed</th>
-          </tr>
-        </thead>
-        <tbody className="figures">
-          {differences(design, joined).map((difference) => (
-            <tr key={difference.path} className="border-b border-rule align-top">
-              <td className="py-1 pr-3 font-sans">{fieldName(difference, design, joined)}</td>
-              <td className="py-1 pr-3 break-words">
-                {fieldValue(difference, difference.one, design, joined, counting)}
-              </td>
-              <td className="py-1 break-words">{fieldValue(difference, difference.other, design, joined, counting)}</td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+      <DifferencesTable one={design} other={joined} headings={['As it stands', 'As it was typed']} />
       <div className="mt-4 flex flex-wrap justify-end gap-2">
         <button type="button" className={buttonStyle('plain')} onClick={onDrop}>
           Drop them
