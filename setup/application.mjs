@@ -6,6 +6,7 @@
 import { createServer } from 'node:http';
 import path from 'node:path';
 import next from 'next';
+import { listenOnNetwork } from './network-listener.mjs';
 
 const METHODS = ['GET', 'HEAD', 'POST', 'PUT', 'PATCH', 'DELETE'];
 /** Connections wait longer for the next request than browsers leave between two looks for what is new, ms. */
@@ -46,19 +47,31 @@ const application = next({ dev: false, dir: path.resolve(import.meta.dirname, '.
 await application.prepare();
 const answer = application.getRequestHandler();
 
-const server = createServer((request, response) => {
+/**
+ * Hands requests on with how they came in, over whatever they say of it themselves.
+ * @param {'loopback' | 'network'} over
+ * @returns {import('node:http').RequestListener}
+ */
+const handOn = (over) => (request, response) => {
+  const { localAddress, remoteAddress } = request.socket;
+  request.headers['x-eager-ladder-way'] = `${over} ${localAddress} ${remoteAddress}`;
   const refused = refusal(request);
   if (!refused) return void answer(request, response);
   response.writeHead(refused.status, REFUSED_HEADERS);
   response.end(JSON.stringify({ faults: [{ path: '$', message: refused.message }] }));
-});
+};
+
+const server = createServer(handOn('loopback'));
 server.keepAliveTimeout = KEEP_ALIVE_MILLISECONDS;
-server.on('error', (error) => {
-  // Somebody else took the port: whoever started this tries the next.
-  console.error(error.message);
-  process.exit(1);
-});
 server.listen(Number(port), hostname);
+const network = JSON.parse(process.env.EAGER_LADDER_NETWORK || 'null');
+const servers = network ? [server, listenOnNetwork(network, handOn('network'))] : [server];
+for (const one of servers)
+  one.on('error', (error) => {
+    // Somebody else took the port: whoever started this tries the next.
+    console.error(error.message);
+    process.exit(1);
+  });
 for (const signal of ['SIGTERM', 'SIGINT'])
   process.on(signal, () => {
     server.close(() => process.exit(0));

@@ -6,6 +6,8 @@ import { Client } from 'pg';
 import { buildIfStale, ROOT } from './build';
 import { startCluster, type Cluster } from './cluster';
 import { prepareDatabase } from './database';
+import { prepareEntry } from './entry';
+import { readOptions } from './options';
 import { serve, type Served } from './serve';
 
 type Tally = { passed: number; failed: number };
@@ -44,6 +46,9 @@ async function freshDatabase({ cluster }: Bench, name: string): Promise<string> 
 /** How many files of unit tests, and how many browser tests, run at once. */
 const UNIT_WORKERS = 2;
 const BROWSER_STAGES = 2;
+
+/** The way in from the network, as tests reach it. */
+const ON_LOOPBACK = readOptions(['--network', '--address', '127.0.0.1']);
 
 /** What the borders are held in. */
 const CRUISED = ['src', 'tests', 'setup', 'bench', 'trials', 'command-line'];
@@ -87,15 +92,16 @@ const STEPS: Record<string, (bench: Bench) => Promise<Tally>> = {
     ),
   browser: async (bench) => {
     // Tests clear their database, so those that run beside each other have one each, and an application on it.
-    const stages: { address: string; databaseUrl: string }[] = [];
+    const stages: { address: string; networkAddress: string; databaseUrl: string }[] = [];
     const serving: Served[] = [];
     const report = path.join(bench.folder, 'browser.json');
     try {
       for (let stage = 0; stage < BROWSER_STAGES; stage += 1) {
         const databaseUrl = await freshDatabase(bench, `browser${stage}`);
-        const served = await serve(databaseUrl, 4300 + stage);
+        const { entry } = await prepareEntry(ON_LOOPBACK, path.join(bench.folder, `entry${stage}`));
+        const served = await serve(databaseUrl, 4300 + stage, entry);
         serving.push(served);
-        stages.push({ address: served.address, databaseUrl });
+        stages.push({ address: served.address, networkAddress: served.networkAddresses[0], databaseUrl });
       }
       const ran = await tool('@playwright/test/cli.js', ['test', ...bench.only], {
         STAGES: JSON.stringify(stages),

@@ -47,12 +47,14 @@ async function ownerOf(folder: string): Promise<Owner> {
   return { uid: await id('-u'), gid: await id('-g') };
 }
 
-/** An unused port on loopback at this moment. */
-export function freePort(preferred = 0): Promise<number> {
+/** An unused port at this moment, on loopback or at another address of this machine. */
+export function freePort(preferred = 0, host = '127.0.0.1'): Promise<number> {
   return new Promise((resolve, reject) => {
     const probe = createServer();
-    probe.once('error', () => (preferred === 0 ? reject(new Error('no free port')) : resolve(freePort(preferred + 1))));
-    probe.listen({ host: '127.0.0.1', port: preferred }, () => {
+    probe.once('error', () =>
+      preferred === 0 ? reject(new Error('no free port')) : resolve(freePort(preferred + 1, host)),
+    );
+    probe.listen({ host, port: preferred }, () => {
       const { port } = probe.address() as { port: number };
       probe.close(() => resolve(port));
     });

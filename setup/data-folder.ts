@@ -6,3 +6,5 @@ export const DATA = path.resolve(process.env.EAGER_LADDER_DATA || path.join(ROOT
 export const DATABASE = path.join(DATA, 'postgres');
 /** Copies that are made by themselves, before the database is changed as a whole. */
 export const COPIES = path.join(DATA, 'copies');
+/** What guards the way in: certificates and the hash of the pass phrase. */
+export const ENTRY = path.join(DATA, 'entry');

@@ -3,8 +3,29 @@ import { randomUUID } from 'node:crypto';
 import path from 'node:path';
 import { freePort } from './cluster';
 import { ROOT } from './build';
+import { LOCAL_RANGES } from './network';
 
-export type Served = { address: string; child: ChildProcess; stop: () => Promise<void> };
+export type Served = {
+  address: string;
+  /** Where it is reached over the network; empty where it is not. */
+  networkAddresses: string[];
+  child: ChildProcess;
+  stop: () => Promise<void>;
+};
+
+/** Who is let in besides whoever uses this machine. */
+export type Entry = {
+  /** Where certificates and the hash of the pass phrase are; null where nobody is asked for it. */
+  folder: string | null;
+  /** Where to listen for the local network; null for nowhere. */
+  network: { host: string; port: number; addresses: string[] } | null;
+  /** Whether the pass phrase is asked of those on this machine too. */
+  locked: boolean;
+  /** The pass phrase, where this start has made it; it is shown until another is made. */
+  passPhrase: string | null;
+};
+
+export const OPEN_HERE: Entry = { folder: null, network: null, locked: false, passPhrase: null };
 
 const APPLICATION = path.join(ROOT, 'setup/application.mjs');
 const PATIENCE_MILLISECONDS = 60_000;
@@ -25,12 +46,12 @@ async function untilFree(port: number): Promise<void> {
  * @param preferredPort taken if free, else the next free one; also when
  *   somebody else takes it at the last moment
  */
-export async function serve(databaseUrl: string, preferredPort: number): Promise<Served> {
+export async function serve(databaseUrl: string, preferredPort: number, entry = OPEN_HERE): Promise<Served> {
   await untilFree(preferredPort);
   let port = preferredPort;
   for (let tried = 0; tried < MOST_PORTS_TRIED; tried += 1) {
     port = await freePort(port);
-    const served = await serveAt(databaseUrl, port);
+    const served = await serveAt(databaseUrl, port, entry);
     if (served) return served;
     port += 1;
   }
@@ -38,8 +59,16 @@ export async function serve(databaseUrl: string, preferredPort: number): Promise
 }
 
 /** Serves at one port; null when the process ended by itself, as it does when the port is taken. */
-async function serveAt(databaseUrl: string, port: number): Promise<Served | null> {
+async function serveAt(
+  databaseUrl: string,
+  port: number,
+  { folder, network, locked, passPhrase }: Entry,
+): Promise<Served | null> {
   const address = `http://127.0.0.1:${port}`;
+  const networkPort = network ? await freePort(network.port === port ? port + 1 : network.port, network.host) : 0;
+  const networkAddresses = (network?.addresses ?? []).map(
+    (one) => `https://${one.includes(':') ? `[${one}]` : one}:${networkPort}`,
+  );
   const instance = randomUUID();
   // However this process ends, the application ends with it, and leaves the address to the next.
   const child = spawn('setpriv', ['--pdeathsig', 'KILL', process.execPath, APPLICATION, String(port)], {
@@ -49,6 +78,13 @@ async function serveAt(databaseUrl: string, port: number): Promise<Served | null
       ...process.env,
       DATABASE_URL: databaseUrl,
       EAGER_LADDER_INSTANCE: instance,
+      EAGER_LADDER_ENTRY: folder ?? '',
+      EAGER_LADDER_LOCKED: locked ? '1' : '',
+      EAGER_LADDER_PASS_PHRASE: passPhrase ?? '',
+      EAGER_LADDER_ADDRESSES: JSON.stringify(networkAddresses),
+      EAGER_LADDER_NETWORK: network
+        ? JSON.stringify({ host: network.host, port: networkPort, folder, ranges: LOCAL_RANGES })
+        : '',
       NEXT_TELEMETRY_DISABLED: '1',
       NODE_ENV: 'production',
     },
@@ -70,7 +106,7 @@ async function serveAt(databaseUrl: string, port: number): Promise<Served | null
       .catch(() => null)) as { reads: boolean; trouble: string | null; instance: string } | null;
     if (health?.reads && health.instance === instance) {
       if (health.trouble) console.error(`It can be read only: ${health.trouble}.`);
-      return { address, child, stop };
+      return { address, networkAddresses, child, stop };
     }
     if (Date.now() > giveUpAt) {
       await stop();

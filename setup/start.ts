@@ -1,9 +1,11 @@
 import { chmodSync, mkdirSync } from 'node:fs';
 import { buildIfStale } from './build';
 import { answers, startCluster, type Cluster } from './cluster';
-import { COPIES, DATA, DATABASE } from './data-folder';
+import { COPIES, DATA, DATABASE, ENTRY } from './data-folder';
 import { prepareDatabase } from './database';
+import { entryWords, prepareEntry, type Prepared } from './entry';
 import { alone, joinUsers } from './lock';
+import { HELP, portFrom, readOptions } from './options';
 import { plainly } from './plainly';
 import { serve, type Served } from './serve';
 
@@ -24,14 +26,7 @@ function makeDataFolder(): void {
   chmodSync(DATA, process.getuid!() === 0 ? 0o711 : 0o700);
 }
 
-function wantedPort(): number {
-  const port = Number(process.env.PORT ?? 4180);
-  if (!Number.isInteger(port) || port < 1 || port > 65_535)
-    throw new Error(`PORT is "${process.env.PORT}"; must be a whole number from 1 to 65535`);
-  return port;
-}
-
-async function main(): Promise<void> {
+async function main(words: string[]): Promise<void> {
   let leave: (() => boolean) | null = null;
   let cluster: Cluster | null = null;
   let serving: Promise<Served> | null = null;
@@ -52,13 +47,14 @@ async function main(): Promise<void> {
   for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'] as const) process.on(signal, () => void end(0));
 
   /** Serves, and serves again at the same address when the application has ended by itself. */
-  const keepServing = async (port: number, url: () => string): Promise<void> => {
+  const keepServing = async (port: number, url: () => string, prepared: Prepared): Promise<void> => {
     const ends: number[] = [];
     for (let at = port; ;) {
-      serving = serve(url(), at);
-      const { address, child } = await serving;
+      serving = serve(url(), at, prepared.entry);
+      const { address, networkAddresses, child } = await serving;
       if (ending) return;
-      say(`Eager Ladder answers ${ends.length > 0 ? 'again ' : ''}at ${address}`);
+      const words = ends.length > 0 ? '' : entryWords(prepared, networkAddresses, process.stdout.isTTY);
+      say(`Eager Ladder answers ${ends.length > 0 ? 'again ' : ''}at ${address}${words && `\n${words}`}`);
       at = Number(new URL(address).port);
       await new Promise((resolve) => child.once('exit', resolve));
       if (ending) return;
@@ -85,7 +81,7 @@ async function main(): Promise<void> {
           if (!ending) cluster = await startCluster(DATABASE, Number(new URL(url).port));
         });
         if (ending) return;
-        say('The database had stopped; it was started again.');
+        if (cluster!.startedHere) say('The database had stopped; it was started again.');
         said = '';
         // Its port was taken meanwhile: the application has to be told.
         if (cluster!.url !== url) (await serving)?.child.kill('SIGTERM');
@@ -96,19 +92,22 @@ async function main(): Promise<void> {
   };
 
   try {
-    const port = wantedPort();
+    const options = readOptions(words);
+    if (options.help) return void process.stdout.write(HELP);
+    const port = portFrom('PORT', 4180);
     makeDataFolder();
     leave = joinUsers(DATA);
     const own = process.env.DATABASE_URL || null;
     const url = () => own ?? cluster!.url;
-    await inSetup(async () => {
+    const prepared = await inSetup(async () => {
       await buildIfStale();
       if (!own) cluster = await startCluster(DATABASE);
       await prepareDatabase(url(), { demo: true, copies: own ? null : COPIES });
+      return prepareEntry(options, ENTRY);
     });
     if (ending) return;
     if (!own) void keepDatabase();
-    await keepServing(port, url);
+    await keepServing(port, url, prepared);
   } catch (error) {
     if (ending) return;
     console.error(plainly(error));
@@ -116,4 +115,4 @@ async function main(): Promise<void> {
   }
 }
 
-await main();
+await main(process.argv.slice(2));

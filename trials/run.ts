@@ -7,6 +7,7 @@ import { newDesign } from '../src/core/design/new-design';
 import { readPartLine } from '../src/core/drawer/part-line';
 import { buildIfStale } from '../setup/build';
 import { freePort } from '../setup/cluster';
+import { intruder } from './intruder';
 import { malformed } from './malformed';
 import { Started } from './started';
 import { Writer } from './writer';
@@ -180,6 +181,8 @@ async function main(): Promise<void> {
       headers: { 'content-type': 'application/json' },
       body: JSON.stringify(newDesign('After all')),
     });
+    await started.stop();
+    await tell(intruder(started, folder).then((found) => ({ what: 'without the pass phrase', ...found })));
     await tell(
       Promise.resolve({
         what: 'a design made afterwards',

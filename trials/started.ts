@@ -16,15 +16,24 @@ export class Started {
     this.address = `http://127.0.0.1:${port}`;
   }
 
-  async start(): Promise<void> {
+  /** @param options as ./start takes them */
+  async start(...options: string[]): Promise<void> {
     this.said = '';
-    this.child = spawn(process.execPath, ['--import', 'tsx', 'setup/start.ts'], {
+    this.child = spawn(process.execPath, ['--import', 'tsx', 'setup/start.ts', ...options], {
       cwd: ROOT,
-      env: { ...process.env, PORT: String(this.port), EAGER_LADDER_DATA: this.folder, DATABASE_URL: '' },
+      env: {
+        ...process.env,
+        PORT: String(this.port),
+        NETWORK_PORT: String(this.port + 1),
+        EAGER_LADDER_DATA: this.folder,
+        DATABASE_URL: '',
+      },
       stdio: ['ignore', 'pipe', 'pipe'],
     });
     for (const stream of [this.child.stdout!, this.child.stderr!]) stream.on('data', (chunk) => (this.said += chunk));
     await this.answering();
+    // What it says of itself follows its first answer.
+    while (!this.said.includes('Eager Ladder answers')) await new Promise((resume) => setTimeout(resume, 20));
   }
 
   /** Waits until it answers, database included; throws where it does not within two minutes. */
@@ -38,6 +47,18 @@ export class Started {
       await new Promise((resume) => setTimeout(resume, 100));
     }
     throw new Error(`it does not answer at ${this.address}:\n${this.said.slice(-2000)}`);
+  }
+
+  /** Where it said that the network reaches it. */
+  networkAddress(): string {
+    const [, address] = /On the local network: (\S+)/.exec(this.said) ?? [];
+    if (!address) throw new Error(`it says no address for the network:\n${this.said.slice(-2000)}`);
+    return address;
+  }
+
+  /** The pass phrase that it said it had made; null where it made none. */
+  passPhrase(): string | null {
+    return /^Pass phrase: (.+)$/m.exec(this.said)?.[1] ?? null;
   }
 
   killStarter(): void {

@@ -65,6 +65,16 @@ const SHOTS: Shot[] = [
     },
   },
   {
+    // Shows a code to scan where it was started with --network.
+    file: 'way-in',
+    theme: 'light',
+    width: 1280,
+    height: 800,
+    show: async (page) => {
+      await page.goto(`${address}/telephone`);
+    },
+  },
+  {
     file: 'drawer',
     theme: 'light',
     width: 1280,

@@ -43,7 +43,8 @@ export async function answer<T extends z.ZodType>(
     throw new Refusal([{ path: '$', message: 'the server’s answer cannot be read; reload the page' }]);
   }
   const refused = refusalSchema.safeParse(body);
-  throw new (response.status >= 500 ? Trouble : Refusal)(
+  // A session that has ended can be opened again in another tab.
+  throw new (response.status >= 500 || response.status === 401 ? Trouble : Refusal)(
     refused.success ? refused.data.faults : [{ path: '$', message: troubleOf(response.status) }],
   );
 }

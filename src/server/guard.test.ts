@@ -1,8 +1,13 @@
+import { hostname } from 'node:os';
+import type { Way } from './entry/way';
 import { turnedAway } from './guard';
 
+const LOOPBACK: Way = { over: 'loopback', at: '127.0.0.1', from: '127.0.0.1' };
+const NETWORK: Way = { over: 'network', at: '192.168.1.7', from: '192.168.1.20' };
+
 const JSON_TYPE = { 'content-type': 'application/json' };
-const asked = (method: string, headers: Record<string, string>, path = '/api/designs') =>
-  turnedAway({ method, path, headers: new Headers(headers) })?.status ?? null;
+const asked = (method: string, headers: Record<string, string>, path = '/api/designs', way: Way = LOOPBACK) =>
+  turnedAway({ method, path, headers: new Headers(headers), way })?.status ?? null;
 
 it.each(['127.0.0.1:4180', 'localhost:4180', 'LOCALHOST', '[::1]:4180'])('%s is one of its names', (host) =>
   expect(asked('GET', { host })).toBeNull(),
@@ -15,6 +20,16 @@ it.each(['rebound.example', 'rebound.example:4180', '127.0.0.1.rebound.example',
     expect(asked('POST', { host, ...JSON_TYPE })).toBe(421);
     expect(asked('GET', { host }, '/')).toBe(421);
   },
+);
+
+it.each(['192.168.1.7:4181', `${hostname().toUpperCase()}:4181`, `${hostname()}.local`])(
+  'over the network %s is one of its names',
+  (host) => expect(asked('GET', { host }, '/', NETWORK)).toBeNull(),
+);
+
+it.each(['127.0.0.1:4181', 'localhost', '192.168.1.8', 'rebound.example', ''])(
+  'over the network "%s" is none',
+  (host) => expect(asked('GET', { host }, '/', NETWORK)).toBe(421),
 );
 
 it('a write of another site’s page is turned away, whatever it says of its kind', () => {

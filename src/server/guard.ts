@@ -1,14 +1,25 @@
-/** What a request says of itself, as far as it decides whether it may be answered. */
-export type Asked = { method: string; path: string; headers: Pick<Headers, 'get'> };
+import { namesAt, type Way } from './entry/way';
+
+/** What a request says of itself, and how it came in, as far as it decides whether it may be answered. */
+export type Asked = { method: string; path: string; headers: Pick<Headers, 'get'>; way: Way };
 
 /** Why a request is not answered. */
 export type Turned = { status: number; message: string };
 
+/** What does not come under a name of ours, or does not say how it came in. */
+export const NOT_OURS: Turned = {
+  status: 421,
+  message: 'is not for this application; must be asked at the address that it was started with',
+};
+
+/** What comes without a session where one is asked. */
+export const NEEDS_PASS_PHRASE: Turned = {
+  status: 401,
+  message: 'needs the pass phrase; open this address in another tab and enter it there',
+};
+
 const READING = ['GET', 'HEAD'];
 const WRITING = ['POST', 'PUT', 'PATCH', 'DELETE'];
-
-/** Names that this machine has for itself; a page elsewhere that points its own name here is not one of them. */
-const OWN_NAMES = ['127.0.0.1', 'localhost', '[::1]'];
 
 const nameOf = (host: string): string => host.replace(/:\d+$/, '').toLowerCase();
 
@@ -19,13 +30,9 @@ const nameOf = (host: string): string => host.replace(/:\d+$/, '').toLowerCase()
  *
  * @returns null where it may go on
  */
-export function turnedAway({ method, path, headers }: Asked): Turned | null {
+export function turnedAway({ method, path, headers, way }: Asked): Turned | null {
   const host = headers.get('host');
-  if (host === null || !OWN_NAMES.includes(nameOf(host)))
-    return {
-      status: 421,
-      message: 'is not for this application; must be asked at the address that it was started with',
-    };
+  if (host === null || !namesAt(way).includes(nameOf(host))) return NOT_OURS;
   if (READING.includes(method)) return null;
   if (!WRITING.includes(method)) return { status: 405, message: `is ${method}, which nothing here answers` };
   const site = headers.get('sec-fetch-site');

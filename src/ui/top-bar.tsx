@@ -1,7 +1,9 @@
 'use client';
 
+import Smartphone from 'lucide-react/icons/smartphone';
 import Link from 'next/link';
 import type { ReactNode } from 'react';
+import { buttonStyle } from './button';
 import { KeyCap, usePalette } from './commands';
 import { ThemeSwitch } from './theme-switch';
 
@@ -22,7 +24,7 @@ export function TopBar({
   here,
   children,
 }: {
-  here: 'shelf' | 'design' | 'drawer' | 'choose' | 'look';
+  here: 'shelf' | 'design' | 'drawer' | 'choose' | 'look' | 'telephone';
   children?: ReactNode;
 }) {
   const openPalette = usePalette();
@@ -52,6 +54,14 @@ export function TopBar({
       </nav>
       <div className="ml-auto flex min-w-0 items-center gap-1.5 sm:gap-3">
         {children}
+        <Link
+          href="/telephone"
+          aria-label="On the telephone"
+          aria-current={here === 'telephone' ? 'page' : undefined}
+          className={`hidden sm:inline-flex aria-[current=page]:bg-tint ${buttonStyle('quiet')}`}
+        >
+          <Smartphone className="size-4" aria-hidden="true" />
+        </Link>
         <ThemeSwitch />
         <button type="button" onClick={openPalette} className="hidden sm:block">
           <span className="sr-only">Find a command, </span>

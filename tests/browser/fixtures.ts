@@ -20,8 +20,11 @@ export { expect };
 /** What Chromium itself says when a test cuts the network or asks for what is not there. */
 const EXPECTED_NOISE = /Failed to load resource/;
 
-/** Where the application is served for each worker, and the database it is on. */
-const stages: { address: string; databaseUrl: string }[] = JSON.parse(process.env.STAGES ?? '[]');
+/** Where the application is served, here and as a telephone would reach it, and the database it is on. */
+type Stage = { address: string; networkAddress: string; databaseUrl: string };
+
+/** One for each worker. */
+const stages: Stage[] = JSON.parse(process.env.STAGES ?? '[]');
 
 const VIEWPORT = { width: 1280, height: 800 };
 /** Most tests are about where things end, not about how they get there. */
@@ -56,8 +59,8 @@ async function clear(page: Page): Promise<void> {
  * test to test, so that the browser reads the application's scripts but once.
  */
 export const test = base.extend<
-  { cleanSlate: void; firstVisit: boolean; databaseUrl: string; line: Line },
-  { stage: { address: string; databaseUrl: string }; lasting: Page }
+  { cleanSlate: void; firstVisit: boolean; databaseUrl: string; line: Line; telephone: Page },
+  { stage: Stage; lasting: Page }
 >({
   stage: [
     async ({}, run, { parallelIndex }) => {
@@ -80,6 +83,18 @@ export const test = base.extend<
     const line = await openLine(stage.address);
     await run(line);
     await line.cut();
+  },
+  telephone: async ({ browser, stage }, run) => {
+    const context = await browser.newContext({
+      baseURL: stage.networkAddress,
+      ignoreHTTPSErrors: true,
+      viewport: { width: 390, height: 844 },
+      hasTouch: true,
+      ...STILL,
+    });
+    await context.addInitScript(() => window.localStorage.setItem('eager-ladder-cautions-read', 'yes'));
+    await run(await context.newPage());
+    await context.close();
   },
   firstVisit: [false, { option: true }],
   page: async ({ browser, lasting, stage, firstVisit }, run) => {
