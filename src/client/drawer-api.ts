@@ -1,4 +1,10 @@
-import { drawerSchema, madeChangesSchema, type Drawer, type DrawerRequest } from '@/core/drawer/drawer-messages';
+import {
+  changedDrawerSchema,
+  drawerSchema,
+  madeChangesSchema,
+  type Drawer,
+  type DrawerRequest,
+} from '@/core/drawer/drawer-messages';
 import { answer, call } from './answers';
 
 /** Characters: of several bytes each at worst, three to one. */
@@ -14,11 +20,24 @@ export async function fetchDrawer(): Promise<Drawer> {
   return answer(await call('/api/drawer'), drawerSchema);
 }
 
-/** Changes the drawer; the drawer as it stands then, and whether it had changed since, so that nothing was done. */
-export async function changeDrawer(request: DrawerRequest): Promise<{ conflict: boolean; drawer: Drawer }> {
+/** The drawer as it stands where that is later than a revision, else null. */
+export async function fetchNewerDrawer(revision: number): Promise<Drawer | null> {
+  const response = await call(`/api/drawer?after=${revision}`);
+  return response.status === 204 ? null : answer(response, drawerSchema);
+}
+
+/**
+ * Changes the drawer.
+ *
+ * @returns whether it had changed since, so that nothing was done; the drawer
+ *   as it stands, or the revision that the change alone led to
+ */
+export async function changeDrawer(
+  request: DrawerRequest,
+): Promise<{ conflict: boolean; drawer: Drawer | null; revision: number }> {
   const body = JSON.stringify(request);
   // Outlives the page where it may: browsers let no more than 64 KiB do so.
   const response = await call('/api/drawer', { method: 'POST', body, keepalive: body.length < MOST_KEPT_ALIVE });
-  const drawer = await answer(response, drawerSchema, 409);
-  return { conflict: response.status === 409, drawer };
+  const told = await answer(response, changedDrawerSchema, 409);
+  return { conflict: response.status === 409, drawer: 'parts' in told ? told : null, revision: told.revision };
 }

@@ -18,11 +18,14 @@ function serverOf(parts: Part[]) {
   const state = { drawer: drawerOf(parts, 1), down: false, losesAnswer: false, requests: 0 };
   const made = new Set<string>();
   const answer = (body: unknown, status: number) => ({ ok: status < 400, status, json: async () => body }) as Response;
-  globalThis.fetch = jest.fn(async (_path: unknown, init?: RequestInit) => {
+  globalThis.fetch = jest.fn(async (path: unknown, init?: RequestInit) => {
     if (state.down) throw new TypeError('fetch failed');
     // As slow as a request is, so that two can be under way at once.
     await new Promise((resume) => setTimeout(resume, 1));
-    if (init?.method !== 'POST') return answer(state.drawer, 200);
+    if (init?.method !== 'POST') {
+      const after = /after=(\d+)/.exec(String(path))?.[1];
+      return after && state.drawer.revision <= Number(after) ? answer(null, 204) : answer(state.drawer, 200);
+    }
     state.requests += 1;
     const { baseRevision, changeId, put, remove } = JSON.parse(init.body as string) as DrawerRequest;
     if (made.has(changeId)) return answer(state.drawer, 200);
@@ -33,7 +36,7 @@ function serverOf(parts: Part[]) {
       state.losesAnswer = false;
       throw new TypeError('connection reset');
     }
-    return answer(state.drawer, 200);
+    return answer({ revision: state.drawer.revision }, 200);
   });
   return state;
 }
@@ -65,6 +68,22 @@ const written = () => new Promise((resume) => setTimeout(resume, 50));
 const counts = () => Object.fromEntries(useDrawer.getState().drawer!.parts.map(({ name, count }) => [name, count]));
 const { change: edit, undo, redo, send, take, isKept } = useDrawer.getState();
 const counted = (one: Part, count: number) => ({ put: [{ ...one, count }] });
+
+it('follows what others change, and keeps out of the way of what is being sent', async () => {
+  const server = await opened([disc]);
+  const { follow } = useDrawer.getState();
+  expect(await follow()).toBe(false);
+  change(server, [stick], []);
+  expect(await follow()).toBe(true);
+  expect(counts()).toEqual({ [disc.name]: 18, [stick.name]: 10 });
+  expect(await follow()).toBe(false);
+
+  // Both at once: what was sent counts, and is not taken for somebody else's.
+  const [followed] = await Promise.all([follow(), edit(counted(disc, 3), 'counting discs')]);
+  expect(followed).toBe(false);
+  expect(counts()).toEqual({ [disc.name]: 3, [stick.name]: 10 });
+  expect(useDrawer.getState().served!.revision).toBe(server.drawer.revision);
+});
 
 it('two quick undos take back the later change, then the earlier', async () => {
   const server = await opened([disc, stick]);

@@ -1,9 +1,10 @@
 import { toast } from 'sonner';
+import { useEffect, useMemo } from 'react';
 import { create } from 'zustand';
 import type { Drawer, DrawerChange } from '@/core/drawer/drawer-messages';
 import { backFrom, joinedTo, partChange, withChange, type PartChange } from '@/core/drawer/part-change';
 import { Refusal, Trouble } from './answers';
-import { changeDrawer, fetchDrawer } from './drawer-api';
+import { changeDrawer, fetchDrawer, fetchNewerDrawer } from './drawer-api';
 import type { Keeper } from './keeping';
 import { unsavedDrawer, type UnsavedDrawer } from './unsaved';
 
@@ -24,6 +25,8 @@ type DrawerState = {
   /** Takes over what a page was served with, unless something later is known. */
   show: (drawer: Drawer) => void;
   load: () => Promise<void>;
+  /** Takes over what others have changed meanwhile; whether there was anything. */
+  follow: () => Promise<boolean>;
   /**
    * Changes the drawer here and at the server. Where that cannot be reached the
    * change waits, kept in the browser, and is sent later.
@@ -50,6 +53,13 @@ const RETRY_MILLISECONDS = 4000;
 
 const changedElsewhere = (names: readonly string[]) =>
   `${names.map((name) => `“${name}”`).join(', ')} ${names.length === 1 ? 'was' : 'were'} changed elsewhere meanwhile; the drawer shows what stands now`;
+
+/** The drawer as a change that went through leaves it. */
+function afterChange(served: Drawer, change: DrawerChange, revision: number): Drawer {
+  const gone = new Set([...change.remove, ...change.put.map(({ id }) => id)]);
+  const damaged = served.damaged.filter(({ id }) => !gone.has(id));
+  return { ...served, revision, parts: withChange(served.parts, change), damaged };
+}
 
 /** The drawer as the server told it with what waits put into it, as far as they go together. */
 function withWaiting(served: Drawer, waiting: readonly Step[]): Drawer {
@@ -82,12 +92,14 @@ export const useDrawer = create<DrawerState>()((set, get) => {
       const known = get().served ?? (await fetchDrawer());
       const joined = joinedTo(known.parts, step);
       if (joined.kind === 'overlap') throw new Refusal([{ path: '$', message: changedElsewhere(joined.names) }]);
-      const { conflict, drawer } = await changeDrawer({
+      const { conflict, drawer, revision } = await changeDrawer({
         ...joined.change,
         changeId: step.id,
         baseRevision: known.revision,
       });
-      stand(drawer, conflict ? get().waiting : without(step));
+      const now = drawer ?? afterChange(known, joined.change, revision);
+      const { served, waiting } = get();
+      stand(served && served.revision > now.revision ? served : now, conflict ? waiting : without(step));
       if (!conflict) return;
     }
     throw new Trouble([{ path: '$', message: 'others keep changing the drawer' }]);
@@ -143,6 +155,15 @@ export const useDrawer = create<DrawerState>()((set, get) => {
       if ((get().served?.revision ?? -1) <= served.revision) stand(served, get().waiting);
     },
     load: async () => get().show(await fetchDrawer()),
+    follow: async () => {
+      const { served, waiting } = get();
+      // What is being sent is told what stands anyway.
+      if (!served || waiting.length > 0) return false;
+      const newer = await fetchNewerDrawer(served.revision).catch(() => null);
+      if (!newer || get().served !== served || get().waiting.length > 0) return false;
+      get().show(newer);
+      return true;
+    },
     change: async ({ put = [], remove = [] }, what) => {
       if (!get().served) await get().load();
       const step = stepOf(partChange(put, remove, get().drawer!.parts), what);
@@ -177,3 +198,15 @@ export const useDrawer = create<DrawerState>()((set, get) => {
     isKept: () => keeper?.isKept() ?? false,
   };
 });
+
+/**
+ * The drawer as it is known here: as the page was served with it, or later.
+ *
+ * @param text JSON, for a page of thousands of parts is served and read faster so; our own server has checked it
+ */
+export function useStandingDrawer(text: string): Drawer {
+  const { drawer, show } = useDrawer();
+  const served = useMemo(() => JSON.parse(text) as Drawer, [text]);
+  useEffect(() => show(served), [served, show]);
+  return drawer ?? served;
+}

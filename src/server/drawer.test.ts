@@ -5,8 +5,8 @@ import { placed } from '@/core/drawer/places/places';
 import { placeOf } from '@/core/drawer/places/places-of';
 import { predict } from '@/core/predict/predict';
 import { createDesign, setArchived } from './designs';
-import { changeDrawer, readDrawer } from './drawer';
-import type { DrawerChange } from '@/core/drawer/drawer-messages';
+import { changeDrawer, drawerText } from './drawer';
+import { drawerSchema, type DrawerChange } from '@/core/drawer/drawer-messages';
 import { pool } from './pool';
 
 // Against the real throw-away database that ./test starts and migrates.
@@ -18,6 +18,8 @@ const part = (line: string, digit: string): Part => {
   if (!read.ok) throw new Error(read.reason);
   return read.part;
 };
+/** The drawer as whoever asks for it reads it. */
+const readDrawer = async () => drawerSchema.parse(JSON.parse(await drawerText()));
 /** Makes a change from the drawer as it stands. */
 const change = async (wanted: Partial<DrawerChange>) =>
   changeDrawer({
@@ -32,9 +34,12 @@ const disc = part('560p 15kV cer disc x18 @0.55', '1');
 const stick = part('diode 12kV 5mA 100ns stick x10', '2');
 
 it('keeps parts as they were, replaces by id, takes out', async () => {
-  expect((await change({ put: [stick, disc] })).drawer.parts).toEqual([disc, stick]);
+  const { revision } = await readDrawer();
+  expect(await change({ put: [stick, disc] })).toEqual({ kind: 'changed', revision: revision + 1 });
+  expect((await readDrawer()).parts).toEqual([disc, stick]);
   const counted = { ...disc, count: 3, price: null };
-  expect((await change({ put: [counted], remove: [stick.id] })).drawer.parts).toEqual([counted]);
+  await change({ put: [counted], remove: [stick.id] });
+  expect((await readDrawer()).parts).toEqual([counted]);
 });
 
 it('does all of a change or none of it', async () => {
@@ -55,16 +60,20 @@ it('lets one of two changes from the same state through, and tells the other wha
   const { parts, revision: after } = await readDrawer();
   expect(after).toBe(revision + 1);
   expect(parts).toHaveLength(1);
-  for (const { drawer } of outcomes) expect(drawer.parts).toEqual(parts);
+  for (const outcome of outcomes)
+    if (outcome.kind === 'conflict') expect(JSON.parse(outcome.drawer)).toMatchObject({ parts, revision: after });
+    else expect(outcome).toEqual({ kind: 'changed', revision: after });
 });
 
 it('makes a change once, however often it is sent, and whatever has been made since', async () => {
   const { revision } = await readDrawer();
   const request = { put: [disc], remove: [], baseRevision: revision, changeId: crypto.randomUUID() };
   const both = await Promise.all([changeDrawer(request), changeDrawer(request)]);
-  expect(both.map(({ kind }) => kind)).toEqual(['changed', 'changed']);
+  expect(both.map(({ kind }) => kind).sort()).toEqual(['changed', 'known']);
   await change({ remove: [disc.id] });
-  expect(await changeDrawer(request)).toMatchObject({ kind: 'changed', drawer: { parts: [], revision: revision + 2 } });
+  const again = await changeDrawer(request);
+  expect(again.kind).toBe('known');
+  expect(await readDrawer()).toMatchObject({ parts: [], revision: revision + 2 });
 });
 
 it('reads parts stored under the names that fields had before, and shows one it cannot read with its fault', async () => {
@@ -78,6 +87,26 @@ it('reads parts stored under the names that fields had before, and shows one it 
   expect(damaged).toMatchObject([
     { id: stick.id, name: stick.name, faults: [{ path: '$.peakInverseVolts' }], row: { kind: 'diode' } },
   ]);
+});
+
+it('reads a row anew that is not what was checked, and brings one of an older core up to date once', async () => {
+  await change({ put: [disc, stick] });
+  const marks = async () => (await pool().query('SELECT id, checked, fields FROM parts ORDER BY id')).rows;
+  const [mark] = await marks();
+  expect(mark.checked).toMatch(/[0-9a-f]{32}$/);
+  // As an older core has left it: under an old name, checked by nobody we know.
+  await pool().query(
+    `UPDATE parts SET fields = fields - 'dcBiasDerating' || '{"keptAtRating": 0.5}', checked = 'older' WHERE id = $1`,
+    [disc.id],
+  );
+  const changed = { ...disc, dcBiasDerating: 0.5 };
+  expect((await readDrawer()).parts).toEqual([changed, stick]);
+  const [brought, untouched] = await marks();
+  expect(brought.fields).toMatchObject({ dcBiasDerating: 0.5 });
+  expect(brought.checked).toMatch(/[0-9a-f]{32}$/);
+  expect(untouched.checked).not.toBe('older');
+  expect((await readDrawer()).parts).toEqual([changed, stick]);
+  expect(await marks()).toEqual([brought, untouched]);
 });
 
 it('counts designs that cannot be read beside those that say what they take', async () => {

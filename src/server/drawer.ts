@@ -1,51 +1,83 @@
 import type { PoolClient } from 'pg';
 import type { Drawer, DrawerChange, DrawerRequest } from '@/core/drawer/drawer-messages';
-import { OLD_PART_FIELDS, partSchema } from '@/core/parts/part-schema';
+import { OLD_PART_FIELDS, partSchema, type Part } from '@/core/parts/part-schema';
 import { renamed } from '@/core/schema/renamed';
 import { faultsOf } from '@/core/schema/faults';
 import { pool, transaction } from './pool';
 import { usesOfParts } from './shelf';
+import { CORE_VERSION } from './shelf-figures';
+
+/** What a part is checked as, and what it is read as where this core has checked it. */
+const COLUMNS = 'kind, name, count, price, note, fields';
+const MARK = `md5(ROW(${COLUMNS})::text)`;
+const COMMON = "'id', id, 'kind', kind, 'name', name, 'count', count, 'price', price, 'note', note";
 
 type Row = {
   id: string;
   kind: string;
   name: string;
   count: number;
-  price: string | null;
+  price: number | null;
   note: string;
   fields: object;
 };
+/** A part that this core has checked, and the row that it was read from. */
+type Checked = { part: Part; mark: string };
 
-/** What came of a change: done, or refused because the drawer has changed since; the drawer as it stands either way. */
-export type DrawerOutcome = { kind: 'changed' | 'conflict'; drawer: Drawer };
+/** What came of a change: done, or not because the drawer has changed since, or because it had been done before. */
+export type DrawerOutcome = { kind: 'changed'; revision: number } | { kind: 'conflict' | 'known'; drawer: string };
 
 /** A part from the database, checked like any other input. */
-function readPart({ id, kind, name, count, price, note, fields }: Row) {
-  const common = { id, kind, name, count, price: price === null ? null : Number(price), note };
+function readPart({ fields, ...common }: Row) {
   return partSchema.safeParse({ ...common, ...(renamed(fields, OLD_PART_FIELDS) as object) }, { reportInput: true });
 }
 
-/** Everything in the drawer, and what designs on the shelf take of it; archived designs take nothing. */
-export async function readDrawer(): Promise<Drawer> {
+/**
+ * Everything in the drawer, and what designs on the shelf take of it, as JSON;
+ * archived designs take nothing. Thousands of parts go through as they stand.
+ */
+export async function drawerText(): Promise<string> {
   // The revision first: parts that are newer than it make a change from them a conflict, never the other way round.
-  const state = await pool().query<{ revision: number }>('SELECT revision FROM drawer_state');
+  const revision = await standingRevision();
   const [{ rows }, inUse] = await Promise.all([
-    pool().query<Row>('SELECT id, kind, name, count, price, note, fields FROM parts ORDER BY kind, name, id'),
+    pool().query<{ sound: string; row: null } | { sound: null; row: Row; mark: string }>(
+      `SELECT sound, CASE WHEN sound IS NULL THEN ${MARK} END AS mark, CASE WHEN sound IS NULL THEN jsonb_build_object(${COMMON}, 'fields', fields) END AS row
+       FROM (
+         SELECT *, CASE WHEN checked = $1 || ${MARK} THEN (jsonb_build_object(${COMMON}) || fields)::text END AS sound
+         FROM parts OFFSET 0
+       ) AS part
+       ORDER BY kind, name COLLATE "C", id`,
+      [CORE_VERSION],
+    ),
     usesOfParts(),
   ]);
-  const drawer: Drawer = {
-    revision: state.rows[0].revision,
-    parts: [],
-    damaged: [],
-    uses: inUse.uses,
-    unreadDesigns: inUse.unread,
-  };
-  for (const row of rows) {
+  const parts: string[] = [];
+  const damaged: Drawer['damaged'] = [];
+  const checked: Checked[] = [];
+  for (const one of rows) {
+    if (one.sound !== null) {
+      parts.push(one.sound);
+      continue;
+    }
+    const { row, mark } = one;
     const read = readPart(row);
-    if (read.success) drawer.parts.push(read.data);
-    else drawer.damaged.push({ id: row.id, name: row.name, faults: faultsOf(read.error), row });
+    if (read.success) {
+      parts.push(JSON.stringify(read.data));
+      checked.push({ part: read.data, mark });
+    } else damaged.push({ id: row.id, name: row.name, faults: faultsOf(read.error), row });
   }
-  return drawer;
+  // What can be read is read, also where nothing can be written.
+  await noteChecked(checked).catch((error: Error) =>
+    console.error('parts could not be noted as checked:', error.message),
+  );
+  const rest = { damaged, uses: inUse.uses, unreadDesigns: inUse.unread };
+  return `{"revision":${revision},"parts":[${parts.join(',')}],${JSON.stringify(rest).slice(1)}`;
+}
+
+/** At which revision it stands now. */
+export async function standingRevision(): Promise<number> {
+  const { rows } = await pool().query<{ revision: number }>('SELECT revision FROM drawer_state');
+  return rows[0].revision;
 }
 
 /** Longer than any browser keeps a change that it could not send. */
@@ -60,18 +92,18 @@ const CHANGES_KNOWN = "interval '400 days'";
  *   stands, nothing is written and that is the conflict
  */
 export async function changeDrawer({ baseRevision, changeId, ...change }: DrawerRequest): Promise<DrawerOutcome> {
-  const changed = await transaction(async (client) => {
+  const kind = await transaction(async (client): Promise<DrawerOutcome['kind']> => {
     const state = await client.query<{ revision: number }>('SELECT revision FROM drawer_state FOR UPDATE');
     const made = await client.query('SELECT FROM drawer_changes WHERE id = $1', [changeId]);
-    if (made.rowCount !== 0) return true;
-    if (state.rows[0].revision !== baseRevision) return false;
+    if (made.rowCount !== 0) return 'known';
+    if (state.rows[0].revision !== baseRevision) return 'conflict';
     await client.query('UPDATE drawer_state SET revision = revision + 1');
     await client.query('INSERT INTO drawer_changes (id) VALUES ($1)', [changeId]);
     await client.query(`DELETE FROM drawer_changes WHERE made_at < now() - ${CHANGES_KNOWN}`);
     await applyChange(client, change);
-    return true;
+    return 'changed';
   });
-  return { kind: changed ? 'changed' : 'conflict', drawer: await readDrawer() };
+  return kind === 'changed' ? { kind, revision: baseRevision + 1 } : { kind, drawer: await drawerText() };
 }
 
 /** Which of these changes have been made. */
@@ -82,21 +114,39 @@ export async function changesMade(ids: readonly string[]): Promise<string[]> {
   return rows.map(({ id }) => id);
 }
 
+const AS_ROW = '(id uuid, kind text, name text, count integer, price numeric, note text, fields jsonb, mark text)';
+const asRow = ({ id, kind, name, count, price, note, ...fields }: Part) => ({
+  id,
+  kind,
+  name,
+  count,
+  price,
+  note,
+  fields,
+});
+
+/** Keeps that these parts were checked, as this core reads them, unless they are changed meanwhile. */
+async function noteChecked(checked: readonly Checked[]): Promise<void> {
+  if (checked.length === 0) return;
+  await pool().query(
+    `UPDATE parts SET fields = made.fields, checked = $2 || made.now
+     FROM (SELECT id, fields, mark, ${MARK} AS now FROM jsonb_to_recordset($1::jsonb) AS row ${AS_ROW}) AS made
+     WHERE parts.id = made.id
+       AND md5(ROW(parts.kind, parts.name, parts.count, parts.price, parts.note, parts.fields)::text) = made.mark`,
+    [JSON.stringify(checked.map(({ part, mark }) => ({ ...asRow(part), mark }))), CORE_VERSION],
+  );
+}
+
 export async function applyChange(client: PoolClient, { put, remove }: DrawerChange): Promise<void> {
   if (remove.length > 0) await client.query('DELETE FROM parts WHERE id = ANY($1::uuid[])', [remove]);
   // One statement, thousands of parts or one; of two with one id the later counts.
-  const rows = new Map(
-    put.map(({ id, kind, name, count, price, note, ...fields }) => [
-      id,
-      { id, kind, name, count, price, note, fields },
-    ]),
-  );
+  const rows = new Map(put.map((part) => [part.id, asRow(part)]));
   await client.query(
-    `INSERT INTO parts (id, kind, name, count, price, note, fields)
-     SELECT id, kind, name, count, price, note, fields FROM jsonb_to_recordset($1::jsonb)
-       AS row (id uuid, kind text, name text, count integer, price numeric, note text, fields jsonb)
+    `INSERT INTO parts (id, ${COLUMNS}, checked)
+     SELECT id, ${COLUMNS}, $2 || ${MARK} FROM jsonb_to_recordset($1::jsonb) AS row ${AS_ROW}
      ON CONFLICT (id) DO UPDATE SET kind = excluded.kind, name = excluded.name, count = excluded.count,
-       price = excluded.price, note = excluded.note, fields = excluded.fields, changed_at = now()`,
-    [JSON.stringify([...rows.values()])],
+       price = excluded.price, note = excluded.note, fields = excluded.fields, checked = excluded.checked,
+       changed_at = now()`,
+    [JSON.stringify([...rows.values()]), CORE_VERSION],
   );
 }

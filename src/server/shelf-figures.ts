@@ -22,10 +22,18 @@ const MOST_FAULTS = 3;
 /** The core that computes, by a digest of its sources, as the build notes it. */
 export const CORE_VERSION: string = process.env.CORE_VERSION || 'not built';
 
+const usesOf = (design: Design): Record<string, number> => Object.fromEntries(partsUsed(design));
+
+/** What a document takes of the drawer, by the ids of parts; null where it cannot be read. */
+export function usesOfDocument(document: unknown): Record<string, number> | null {
+  const reading = readDesign(document);
+  return reading.ok ? usesOf(reading.design) : null;
+}
+
 export function figuresOfDesign(design: Design): ShelfFigures {
   const row = shelfRow(design);
   const words = COUNTINGS.map((counting) => buildWords(row, counting)).join(' ');
-  return { row, uses: Object.fromEntries(partsUsed(design)), words };
+  return { row, uses: usesOf(design), words };
 }
 
 export function figuresOfDocument(document: unknown): ShelfFigures {

@@ -1,7 +1,7 @@
 import { type ShelfPage, type ShelfQuery, type ShelfSort, type ShelvedDesign } from '@/core/predict/shelf-query';
 import { nameIn } from './designs';
 import { pool } from './pool';
-import { CORE_VERSION, figuresOfDocument, type ShelfFigures } from './shelf-figures';
+import { CORE_VERSION, figuresOfDocument, usesOfDocument, type ShelfFigures } from './shelf-figures';
 
 type Row = {
   id: string;
@@ -15,20 +15,19 @@ type Row = {
   document: unknown;
 };
 
-const number = (name: string) => `(shelf->'row'->>'${name}')::float8`;
 /** Whatever has no such figure stands below all that have, as damaged ones do. */
 const ORDERS: Readonly<Record<ShelfSort, string>> = {
-  name: "coalesce(document->>'name', '') COLLATE natural_order",
-  target: `coalesce(${number('targetVolts')}, -1)`,
-  reached: `coalesce(${number('reachedVolts')}, -1)`,
-  margin: `CASE WHEN shelf->'row' IS NULL THEN '-Infinity' ELSE coalesce(${number('smallestMargin')}, 'Infinity') END`,
+  name: "coalesce(name, '') COLLATE natural_order",
+  target: 'coalesce(target_volts, -1)',
+  reached: 'coalesce(reached_volts, -1)',
+  margin: "CASE WHEN uses IS NULL THEN '-Infinity' ELSE coalesce(smallest_margin, 'Infinity') END",
   savedAt: 'saved_at',
 };
 
 const CONDITIONS = `(archived_at IS NOT NULL) = $1
-  AND ($2 = '' OR concat_ws(' ', document->>'name', shelf->>'words', document->>'notes') ILIKE $3)
-  AND ($4::float8 IS NULL OR ${number('targetVolts')} >= $4)
-  AND ($5::float8 IS NULL OR ${number('targetVolts')} <= $5)`;
+  AND ($2 = '' OR sought LIKE lower($3))
+  AND ($4::float8 IS NULL OR target_volts >= $4)
+  AND ($5::float8 IS NULL OR target_volts <= $5)`;
 
 /** A text as a pattern that finds it anywhere. */
 const anywhere = (text: string) => `%${text.replace(/[\\%_]/g, '\\$&')}%`;
@@ -40,7 +39,7 @@ export async function readShelf(query: ShelfQuery): Promise<ShelfPage> {
   const order = `${ORDERS[query.sort]} ${query.order === 'rising' ? 'ASC' : 'DESC'}, saved_at DESC, id`;
   const [page, found, all] = await Promise.all([
     pool().query<Row>(
-      `SELECT id, revision, document->>'name' AS name, saved_at, archived_at, shelf,
+      `SELECT id, revision, name, saved_at, archived_at, shelf,
          shelf_core IS DISTINCT FROM $6 AS stale,
          CASE WHEN shelf_core IS DISTINCT FROM $6 THEN document END AS document
        FROM designs WHERE ${CONDITIONS} ORDER BY ${order} LIMIT $7`,
@@ -82,6 +81,9 @@ async function renewed({ id, revision, document }: Pick<Row, 'id' | 'revision' |
 }
 
 const MOST_AT_ONCE = 20;
+const LEAST_PAUSE_MILLISECONDS = 10;
+const PAUSES_FOR_WORK = 2;
+const pause = (milliseconds: number) => new Promise((resume) => setTimeout(resume, milliseconds));
 let renewing: Promise<void> | null = null;
 
 /** Brings the figures of all designs up to this core, a few at a time, beside whatever else is asked. */
@@ -93,7 +95,12 @@ export function renewOthers(): Promise<void> {
         [CORE_VERSION, MOST_AT_ONCE],
       );
       if (rows.length === 0) return;
-      for (const row of rows) await renewed(row);
+      for (const row of rows) {
+        const began = performance.now();
+        await renewed(row);
+        // Most of the time is left to whoever waits for a page.
+        await pause(Math.max(LEAST_PAUSE_MILLISECONDS, PAUSES_FOR_WORK * (performance.now() - began)));
+      }
     }
   };
   renewing ??= run()
@@ -109,24 +116,34 @@ export async function usesOfParts(): Promise<{
   uses: { designId: string; designName: string; partId: string; count: number }[];
   unread: number;
 }> {
-  const { rowCount } = await pool().query('SELECT FROM designs WHERE shelf_core IS NULL LIMIT 1');
-  if (rowCount) await renewOthers();
-  const { rows } = await pool().query<{ id: string; name: string | null; uses: Record<string, number> | null }>(
-    "SELECT id, document->>'name' AS name, shelf->'uses' AS uses FROM designs WHERE archived_at IS NULL ORDER BY saved_at DESC, id",
+  const { rows } = await pool().query<{
+    id: string;
+    name: string | null;
+    uses: Record<string, number> | null;
+    /** Of one whose figures have not been computed yet; they are not waited for. */
+    document: unknown;
+  }>(
+    `SELECT id, name, uses, CASE WHEN shelf_core IS NULL THEN document END AS document FROM designs
+     WHERE archived_at IS NULL AND (uses IS DISTINCT FROM '{}' OR shelf_core IS NULL) ORDER BY saved_at DESC, id`,
   );
-  return {
-    uses: rows.flatMap(({ id, name, uses }) =>
-      Object.entries(uses ?? {}).map(([partId, count]) => ({ designId: id, designName: name ?? '', partId, count })),
-    ),
-    unread: rows.filter(({ uses }) => uses === null).length,
-  };
+  const uses: { designId: string; designName: string; partId: string; count: number }[] = [];
+  let unread = 0;
+  for (const { id, name, document, ...known } of rows) {
+    if (document !== null) await breathe();
+    const taken = document === null ? known.uses : usesOfDocument(document);
+    if (taken === null) unread += 1;
+    else
+      for (const [partId, count] of Object.entries(taken))
+        uses.push({ designId: id, designName: name ?? '', partId, count });
+  }
+  return { uses, unread };
 }
 
 /** Names of the designs in use and sound that were saved last, so many at most. */
 export async function latestNames(most: number): Promise<{ id: string; name: string }[]> {
   const { rows } = await pool().query<{ id: string; name: string }>(
-    `SELECT id, document->>'name' AS name FROM designs
-     WHERE archived_at IS NULL AND shelf ? 'row' ORDER BY saved_at DESC, id LIMIT $1`,
+    `SELECT id, name FROM designs
+     WHERE archived_at IS NULL AND uses IS NOT NULL ORDER BY saved_at DESC, id LIMIT $1`,
     [most],
   );
   return rows;

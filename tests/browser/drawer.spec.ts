@@ -232,7 +232,7 @@ test('without a server changes stand on screen, survive the page, and add up wit
   await add(first, '100p 15kV cer disc x30');
   await add(first, '1n 10kV cer big x12');
   await expect(row(first, 'big')).toBeVisible();
-  await line.cut();
+  line.cut();
   const count = first.getByLabel('How many of disc');
   await count.fill('27');
   await count.press('Enter');
@@ -248,7 +248,7 @@ test('without a server changes stand on screen, survive the page, and add up wit
   const kept = page.waitForResponse('**/api/drawer');
   await page.getByLabel('How many of disc').press('Enter');
   await kept;
-  await line.restore();
+  line.restore();
   const again = await page.context().newPage();
   await again.goto(`${line.address}/drawer`);
   const offer = again.getByRole('status').filter({ hasText: 'not saved' });
@@ -267,12 +267,12 @@ test('a drawer that has lost its server sends what was changed when that is back
   await page.goto(`${line.address}/drawer`);
   await add(page, '100p 15kV cer disc x30');
   await expect(row(page, 'disc')).toBeVisible();
-  await line.cut();
+  line.cut();
   await page.getByLabel('How many of disc').fill('28');
   await page.getByLabel('How many of disc').press('Enter');
   const trouble = page.getByRole('alert').filter({ hasText: 'Not saved' });
   await expect(trouble).toBeVisible();
-  await line.restore();
+  line.restore();
   await expect(trouble).toHaveCount(0);
   await page.reload();
   await expect(page.getByLabel('How many of disc')).toHaveValue('28');

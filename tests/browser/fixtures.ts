@@ -82,7 +82,7 @@ export const test = base.extend<
   line: async ({ stage }, run) => {
     const line = await openLine(stage.address);
     await run(line);
-    await line.cut();
+    await line.close();
   },
   telephone: async ({ browser, stage }, run) => {
     const context = await browser.newContext({

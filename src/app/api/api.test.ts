@@ -185,6 +185,14 @@ describe('the drawer', () => {
     expect(standing.parts.map(({ name }: Part) => name)).toEqual(['one']);
     expect(standing.revision).toBe(base + 1);
   });
+  it('hands out what stands later than a revision, and nothing where nothing does', async () => {
+    const base = await revision();
+    expect((await readDrawer(request('GET', undefined, `?after=${base}`))).status).toBe(204);
+    await post({ baseRevision: base, put: [part('one')] });
+    const newer = await readDrawer(request('GET', undefined, `?after=${base}`));
+    expect(await newer.json()).toMatchObject({ revision: base + 1, parts: [{ name: 'one' }] });
+    expect((await readDrawer(request('GET', undefined, '?after=x'))).status).toBe(200);
+  });
   it('tells which changes have been made', async () => {
     const [made, other] = [randomUUID(), randomUUID()];
     await post({ baseRevision: await revision(), changeId: made, put: [part('one')] });
@@ -195,7 +203,8 @@ describe('the drawer', () => {
     const parts = Array.from({ length: 5000 }, (_, at) => part(`p${at}`, 'n'.repeat(500)));
     const taken = await post({ baseRevision: await revision(), put: parts });
     expect(taken.status).toBe(200);
-    expect((await taken.json()).parts).toHaveLength(5000);
+    expect(await taken.json()).toEqual({ revision: expect.any(Number) });
+    expect((await (await readDrawer(request('GET'))).json()).parts).toHaveLength(5000);
     const more = await post({ baseRevision: await revision(), put: [...parts, part('one too many')] });
     expect(more.status).toBe(422);
     expect((await faultsIn(more))[0]).toMatchObject({ path: '$.put', message: expect.stringContaining('5000') });

@@ -3,7 +3,7 @@ import { ChooseScreen } from '@/screens/choose/choose-screen';
 import { isId } from '@/app/api/answers';
 import { findDesign, isDamaged } from '@/server/designs';
 import { latestNames } from '@/server/shelf';
-import { readDrawer } from '@/server/drawer';
+import { drawerText } from '@/server/drawer';
 
 export const dynamic = 'force-dynamic';
 export const metadata: Metadata = { title: 'Choose' };
@@ -18,7 +18,7 @@ export default async function ChoosePage({ searchParams }: Props) {
   const id = typeof design === 'string' && isId(design) ? design : null;
   const [names, drawer, found] = await Promise.all([
     latestNames(MOST_NAMES),
-    readDrawer(),
+    drawerText(),
     id === null ? null : findDesign(id),
   ]);
   const from = found && !isDamaged(found) && found.archivedAt === null ? { id: found.id, design: found.design } : null;

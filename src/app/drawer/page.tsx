@@ -1,10 +1,10 @@
 import type { Metadata } from 'next';
 import { DrawerScreen } from '@/screens/drawer/drawer-screen';
-import { readDrawer } from '@/server/drawer';
+import { drawerText } from '@/server/drawer';
 
 export const dynamic = 'force-dynamic';
 export const metadata: Metadata = { title: 'Drawer' };
 
 export default async function DrawerPage() {
-  return <DrawerScreen drawer={await readDrawer()} />;
+  return <DrawerScreen drawer={await drawerText()} />;
 }

@@ -48,5 +48,8 @@ export const drawerSchema = z.strictObject({
 export type Drawer = z.output<typeof drawerSchema>;
 export type PartUse = Drawer['uses'][number];
 
+/** What came of a change: the revision that it led to, where nothing else was changed; else the whole drawer. */
+export const changedDrawerSchema = z.union([z.strictObject({ revision }), drawerSchema]);
+
 /** Which of some changes have been made. */
 export const madeChangesSchema = z.strictObject({ made: z.array(z.string()) });

@@ -27,12 +27,21 @@ export function partChange(put: readonly Part[], remove: readonly string[], stan
   };
 }
 
-/** Parts as a change leaves them. */
+const rankOf = ({ kind, name, id }: Part): string[] => [kind, name, id];
+
+/** By kind, then name, as they come out of the database. */
+function byRank(one: Part, other: Part): number {
+  const [mine, theirs] = [rankOf(one), rankOf(other)];
+  const at = mine.findIndex((word, place) => word !== theirs[place]);
+  return at < 0 ? 0 : mine[at] < theirs[at] ? -1 : 1;
+}
+
+/** Parts as a change leaves them, in the drawer's order. */
 export function withChange(parts: readonly Part[], { put, remove }: DrawerChange): Part[] {
   const after = byId(parts);
   remove.forEach((id) => after.delete(id));
   put.forEach((part) => after.set(part.id, part));
-  return [...after.values()];
+  return [...after.values()].sort(byRank);
 }
 
 /** What is to be done to what stands, or the names of parts that were changed elsewhere to something else. */

@@ -9,7 +9,7 @@ import { toast } from 'sonner';
 import { attempt } from '@/client/attempt';
 import { useRequirements } from '@/client/requirements-store';
 import { createDesign, fetchDesign, saveDesign } from '@/client/designs-api';
-import { useDrawer } from '@/client/drawer-store';
+import { useStandingDrawer } from '@/client/drawer-store';
 import { baseOf } from '@/core/choose/requirements';
 import { betterIn, type Choices, type Purchase } from '@/core/choose/choose';
 import { reasonsOf, formatTarget } from '@/core/choose/reasons';
@@ -43,15 +43,14 @@ export function ChooseScreen({
 }: {
   /** Those whose drive can be taken, the latest first. */
   designs: readonly { id: string; name: string }[];
-  drawer: Drawer;
+  /** As JSON. */
+  drawer: string;
   /** The design whose drive, and target, it starts from. */
   from: Shelved | null;
 }) {
   const router = useRouter();
   // What was put into the drawer a moment ago may still be on its way to the server.
-  const { drawer: standing, show } = useDrawer();
-  useEffect(() => show(served), [served, show]);
-  const drawer = standing ?? served;
+  const drawer = useStandingDrawer(served);
   const { requirements, edit, known, wake } = useRequirements();
   useEffect(() => {
     // What the browser kept is not known to the server, so it is read once the page stands.

@@ -1,10 +1,9 @@
 'use client';
 
-import { useDeferredValue, useEffect, useMemo, useRef, useState, type DragEvent } from 'react';
+import { useDeferredValue, useMemo, useRef, useState, type DragEvent } from 'react';
 import { toast } from 'sonner';
 import { downloadDrawer, planDrawerFile } from '@/client/drawer-file';
-import { useDrawer } from '@/client/drawer-store';
-import type { Drawer } from '@/core/drawer/drawer-messages';
+import { useDrawer, useStandingDrawer } from '@/client/drawer-store';
 import type { DrawerPlan } from '@/core/drawer/drawer-rows';
 import { stocksOf } from '@/core/drawer/parts-used';
 import { inShort } from '@/core/parts/part-fields';
@@ -20,6 +19,7 @@ import { ImportDialog } from './import-dialog';
 import { ReadingDialog, type FileBeingRead } from './reading-dialog';
 import { PartDialog } from './part-dialog';
 import { UnsavedChanges } from './unsaved-changes';
+import { useFollowing } from './use-following';
 import { useDrawerEditing } from './use-drawer-editing';
 
 /** A shorter file is read before anybody could look how far it is. */
@@ -42,10 +42,10 @@ function filtered(rows: readonly StockedPart[], { search, kind }: DrawerFilter):
 }
 
 /** The parts one owns or can buy: find, add, count, change, bring in and hand out. */
-export function DrawerScreen({ drawer: served }: { drawer: Drawer }) {
-  const { drawer: standing, past, future, show } = useDrawer();
-  useEffect(() => show(served), [served, show]);
-  const drawer = standing ?? served;
+export function DrawerScreen({ drawer: served }: { drawer: string }) {
+  const { past, future } = useDrawer();
+  const drawer = useStandingDrawer(served);
+  useFollowing();
   const { put, copy, takeOut, takeOutUnread, takeIn, goBack, goOn } = useDrawerEditing();
   const [filter, setFilter] = useState<DrawerFilter>({ search: '', kind: 'all' });
   const [editing, setEditing] = useState<Part | null>(null);

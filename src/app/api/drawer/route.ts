@@ -1,5 +1,5 @@
 import { drawerRequestSchema, MOST_PARTS_A_CHANGE } from '@/core/drawer/drawer-messages';
-import { changeDrawer, changesMade, readDrawer } from '@/server/drawer';
+import { changeDrawer, changesMade, drawerText, standingRevision } from '@/server/drawer';
 import { isId, readBody } from '../answers';
 import { handled } from '../handle';
 
@@ -12,10 +12,21 @@ const A_CHANGE = {
 /** Most changes that are asked about at once. */
 const MOST_ASKED = 1000;
 
-/** The drawer; or, of changes named in `made`, those that have been made. */
+const asJson = (text: string, status = 200) =>
+  new Response(text, { status, headers: { 'content-type': 'application/json' } });
+
+/**
+ * The drawer, with `after` only where it stands at a later revision, else 204;
+ * or, of changes named in `made`, those that have been made.
+ */
 export const GET = handled(async (request: Request): Promise<Response> => {
-  const asked = new URL(request.url).searchParams.get('made');
-  if (asked === null) return Response.json(await readDrawer());
+  const { searchParams } = new URL(request.url);
+  const asked = searchParams.get('made');
+  if (asked === null) {
+    const after = searchParams.get('after');
+    if (after !== null && (await standingRevision()) <= Number(after)) return new Response(null, { status: 204 });
+    return asJson(await drawerText());
+  }
   const ids = asked.split(',').filter(isId).slice(0, MOST_ASKED);
   return Response.json({ made: await changesMade(ids) });
 });
@@ -24,6 +35,8 @@ export const GET = handled(async (request: Request): Promise<Response> => {
 export const POST = handled(async (request: Request): Promise<Response> => {
   const reading = await readBody(request, drawerRequestSchema, A_CHANGE);
   if (!reading.ok) return reading.response;
-  const { kind, drawer } = await changeDrawer(reading.body);
-  return Response.json(drawer, { status: kind === 'conflict' ? 409 : 200 });
+  const outcome = await changeDrawer(reading.body);
+  return outcome.kind === 'changed'
+    ? Response.json({ revision: outcome.revision })
+    : asJson(outcome.drawer, outcome.kind === 'conflict' ? 409 : 200);
 });
