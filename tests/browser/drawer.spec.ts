@@ -290,6 +290,12 @@ test('a long file is read beside the page, a longer one than a drawer takes is r
   const dialog = page.getByRole('dialog', { name: 'Before anything is changed' });
   await expect(dialog).toContainText('at most 5000 lines');
   await dialog.getByRole('button', { name: 'Cancel' }).click();
+  const reading = page.getByRole('dialog', { name: 'Reading the file' });
+  await page.getByLabel('CSV file').setInputFiles(csv(lines(5000)));
+  await expect(reading).toContainText(/line \d+ of 5001/);
+  await reading.getByRole('button', { name: 'Cancel' }).click();
+  await expect(reading).toHaveCount(0);
+  await expect(page.getByText('The drawer is empty')).toBeVisible();
   await page.getByLabel('CSV file').setInputFiles(csv(lines(5000)));
   await expect(dialog).toContainText('5000 lines new');
   await expect(dialog).toContainText('and 4800 more');

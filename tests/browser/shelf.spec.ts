@@ -216,3 +216,27 @@ test('a design that cannot be read keeps its place and takes nothing with it', a
   await expect(page.getByLabel('Name of the design')).toHaveValue('Damaged');
   await expect(page.getByText('Revision 3, saved')).toBeVisible();
 });
+
+test('a page that cannot be shown names the cause, and comes back by itself', async ({
+  browser,
+  stage,
+  databaseUrl,
+}) => {
+  const client = new Client({ connectionString: databaseUrl });
+  await client.connect();
+  // A page of its own: what it meets is said in its console too.
+  const context = await browser.newContext({ baseURL: stage.address });
+  const page = await context.newPage();
+  try {
+    await client.query('ALTER TABLE designs RENAME TO designs_away');
+    await page.goto('/');
+    const alert = page.getByRole('alert').filter({ hasText: 'could not be shown' });
+    await expect(alert).toContainText('the database cannot be reached');
+    await expect(alert).toContainText('What was saved is still there');
+  } finally {
+    await client.query('ALTER TABLE designs_away RENAME TO designs');
+    await client.end();
+  }
+  await expect(page.getByText('The shelf is empty')).toBeVisible();
+  await context.close();
+});

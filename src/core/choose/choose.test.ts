@@ -57,6 +57,31 @@ const plenty = (capacitors: CapacitorPart[], diodes: DiodePart[], free = 1000): 
   unrated: [],
 });
 
+it.each([
+  ['reached with room', 3000, 12e3],
+  ['reached by none', 100, 12e3],
+])('as many candidates are evaluated as there are, and no more meet the target: %s', (_what, peakVolts, volts) => {
+  const asked = requirements(
+    { volts, amps: 10e-6 },
+    {
+      topologies: ['half-wave'],
+      fewestStages: 2,
+      mostStages: 4,
+      mostParallel: 2,
+      graded: false,
+      leastMargin: 0.2,
+      drive: { peakVolts, frequencyHertz: 30e3, seriesOhms: 0 },
+    },
+  );
+  const stocks = plenty([capacitor(1e-9, 10e3), capacitor(470e-12, 20e3)], [diode(10e3), diode(20e3)]);
+  const { evaluated, of, fitting } = run({ requirements: asked, base: baseOf(asked, null), stocks });
+  // 2 to 4 stages by halves, two capacitors, one or two in parallel, two diodes; either string one longer, or neither.
+  expect(of).toBe(5 * 2 * 2 * 2 * 3);
+  expect(evaluated).toBe(of);
+  expect(fitting).toBeLessThanOrEqual(evaluated);
+  expect(fitting > 0).toBe(peakVolts > 1000);
+});
+
 it('a drive whose top gives next to nothing, of leakage that rings on, is climbed by ladders that the prediction confirms', () => {
   const driven = suppliedDesign(
     {

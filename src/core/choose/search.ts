@@ -65,6 +65,10 @@ const FAR_ABOVE = 4;
 const LOOKS_A_STEP = 100;
 /** By how many parts a string is tried longer than its stress asks for: more margin, for more parts. */
 const LENGTHENED = [0, 1];
+/** Both strings longer than need be is a ladder for more volts, which another shape is better at. */
+const isTried = (more: number, diodesMore: number) => more + diodesMore <= 1;
+/** Candidates of one capacitor and diode: as short as they may be, and either string longer. */
+const LENGTHS = LENGTHENED.flatMap((more) => LENGTHENED.filter((diodesMore) => isTried(more, diodesMore))).length;
 /** Drives are calculated anew for capacitances at the input that differ by more than this fraction. */
 const FOOT_STEP = 0.04;
 
@@ -99,7 +103,7 @@ export function* search(task: SearchTask): Generator<SearchState, SearchState> {
   const shapes = requirements.topologies.flatMap((topology) =>
     stageCounts(topology, requirements).flatMap((stages) => shapesOf(topology, stages, requirements.graded)),
   );
-  const each = stocks.capacitors.length * requirements.mostParallel * stocks.diodes.length;
+  const each = stocks.capacitors.length * requirements.mostParallel * stocks.diodes.length * LENGTHS;
   const state: SearchState = {
     evaluated: 0,
     of: shapes.length * variants.length * each,
@@ -187,6 +191,7 @@ function* evaluations(
     return series === null ? [] : LENGTHENED.map((more) => ({ part, count, more, series: series + more }));
   });
   state.evaluated +=
+    LENGTHS *
     mostParallel *
     (stocks.capacitors.length * stocks.diodes.length - (capacitors.length * diodes.length) / LENGTHENED.length ** 2);
   let looked = 0;
@@ -200,9 +205,8 @@ function* evaluations(
       const farads = (kept * part.farads * parallel) / series;
       const wanted = series * parallel * shape.units;
       for (const diode of diodes) {
-        // Both strings longer than need be is a ladder for more volts, which another shape is better at.
-        if (more + diode.more > 1) continue;
-        if (more + diode.more === 0) state.evaluated += 1;
+        if (!isTried(more, diode.more)) continue;
+        state.evaluated += 1;
         const [capacitorsMissing, diodesMissing] = [
           Math.max(0, wanted - count),
           Math.max(0, diode.wanted - diode.count),
