@@ -58,7 +58,7 @@ export function TopBar({
           href="/telephone"
           aria-label="On the telephone"
           aria-current={here === 'telephone' ? 'page' : undefined}
-          className={`hidden sm:inline-flex aria-[current=page]:bg-tint ${buttonStyle('quiet')}`}
+          className={`aria-[current=page]:bg-tint ${buttonStyle('quiet')}`}
         >
           <Smartphone className="size-4" aria-hidden="true" />
         </Link>
