@@ -1,7 +1,9 @@
+import { once } from 'node:events';
 import { mkdtempSync, readFileSync, rmSync, statSync } from 'node:fs';
 import { tmpdir } from 'node:os';
+import { isIP } from 'node:net';
 import path from 'node:path';
-import { connect, createServer, type TLSSocket } from 'node:tls';
+import { connect, createServer } from 'node:tls';
 import { certificatesFor } from './certificate';
 import { addressesOf, isLocal } from './network';
 
@@ -18,17 +20,19 @@ async function verdictOf(host: string): Promise<string | null> {
   const server = createServer({ key: kept('server.key'), cert: kept('server.crt') });
   await new Promise<void>((resolve) => server.listen(0, '127.0.0.1', resolve));
   const { port } = server.address() as { port: number };
-  const socket: TLSSocket = connect({ host: '127.0.0.1', port, ca: kept('authority.crt'), servername: '' });
-  const error = await new Promise<string | null>((resolve) => {
-    socket.once('secureConnect', () => {
-      const certificate = socket.getPeerX509Certificate()!;
-      resolve((certificate.checkIP(host) ?? certificate.checkHost(host)) ? null : 'of another name');
-    });
-    socket.once('error', (fault) => resolve(fault.message));
-  });
-  socket.destroy();
-  await new Promise((resolve) => server.close(resolve));
-  return error;
+  const socket = connect({ host: '127.0.0.1', port, ca: kept('authority.crt'), servername: '' });
+  try {
+    // Rejects with the error where the connection is refused.
+    await once(socket, 'secureConnect');
+    const certificate = socket.getPeerX509Certificate()!;
+    const named = isIP(host) ? certificate.checkIP(host) : certificate.checkHost(host);
+    return named === undefined ? 'of another name' : null;
+  } catch (error) {
+    return (error as Error).message;
+  } finally {
+    socket.destroy();
+    server.close();
+  }
 }
 
 it('a browser that trusts the authority is content with the server, at its addresses alone', async () => {
@@ -65,6 +69,15 @@ it('without its key the authority is made anew', async () => {
   expect(await verdictOf('127.0.0.1')).toBeNull();
 });
 
+it('an authority for a machine of another name is made anew', async () => {
+  const first = await certificatesFor(folder, ['127.0.0.1'], 'my-bench');
+  // Its name ends like the other's, which is no reason to take it for that.
+  const second = await certificatesFor(folder, ['127.0.0.1'], 'bench');
+  expect([first.made, second.made]).toEqual(['both', 'both']);
+  expect(await verdictOf('127.0.0.1')).toBeNull();
+  expect(await verdictOf('bench.local')).toBeNull();
+});
+
 it('keys are for their owner alone', async () => {
   await certificatesFor(folder, ['127.0.0.1']);
   for (const key of ['authority.key', 'server.key']) expect(statSync(path.join(folder, key)).mode & 0o777).toBe(0o600);
@@ -78,6 +91,6 @@ it.each(['8.8.8.8', '172.32.0.1', '192.169.0.1', '11.0.0.1', '100.64.0.1', '2001
   '%s is not',
   (address) => expect(isLocal(address)).toBe(false),
 );
-it.each(['203.0.113.5', 'bench', '', '192.168.1'])('--address %s is refused', (address) =>
+it.each(['203.0.113.5', 'bench', '', '192.168.1', '127.9.9.9'])('--address %s is refused', (address) =>
   expect(() => addressesOf(address)).toThrow(/must be one that this machine has in a private network/),
 );

@@ -38,18 +38,17 @@ function withMask([start, bits]: readonly [string, number]): string {
   return `${start}/${mask.join(six ? ':' : '.')}`;
 }
 
-const names = (): string[] => {
-  const machine = hostname().toLowerCase();
-  return [machine, `${machine}.local`, 'localhost'];
-};
+const namesOf = (machine: string): string[] => [machine, `${machine}.local`, 'localhost'];
+/** No longer than a certificate's name may be. */
+const authorityName = (machine: string): string => `Eager Ladder on ${machine.slice(0, 40)}`;
 
 /** The authority may vouch for this machine's names and for addresses of private networks, so that its key is no use elsewhere. */
-const configFor = (addresses: readonly string[]): string => `
+const configFor = (addresses: readonly string[], machine: string): string => `
 [req]
 distinguished_name = name
 prompt = no
 [name]
-CN = Eager Ladder on ${hostname().slice(0, 40)}
+CN = ${authorityName(machine)}
 [authority]
 basicConstraints = critical, CA:TRUE, pathlen:0
 keyUsage = critical, keyCertSign
@@ -57,7 +56,7 @@ subjectKeyIdentifier = hash
 nameConstraints = critical, @permitted
 [permitted]
 ${LOCAL_RANGES.map((range, at) => `permitted;IP.${at} = ${withMask(range)}`).join('\n')}
-${names()
+${namesOf(machine)
   .map((name, at) => `permitted;DNS.${at} = ${name}`)
   .join('\n')}
 [server]
@@ -68,7 +67,7 @@ subjectKeyIdentifier = hash
 authorityKeyIdentifier = keyid
 subjectAltName = @alternative
 [alternative]
-${names()
+${namesOf(machine)
   .map((name, at) => `DNS.${at} = ${name}`)
   .join('\n')}
 ${addresses.map((address, at) => `IP.${at} = ${address}`).join('\n')}
@@ -93,14 +92,17 @@ export type Certificates = {
  * name an address: a small authority that a telephone can be told to trust
  * once, and the server's, vouched for by it.
  */
-export async function certificatesFor(folder: string, addresses: readonly string[]): Promise<Certificates> {
+export async function certificatesFor(
+  folder: string,
+  addresses: readonly string[],
+  machine = hostname().toLowerCase(),
+): Promise<Certificates> {
   mkdirSync(folder, { recursive: true, mode: 0o700 });
   chmodSync(folder, 0o700);
   const at = (name: string) => path.join(folder, name);
   const old = read(at('authority.crt'));
-  const machine = names()[0];
   const keeps =
-    old !== null && lasts(old) && existsSync(at('authority.key')) && old.subject.endsWith(hostname().slice(0, 40));
+    old !== null && lasts(old) && existsSync(at('authority.key')) && old.subject === `CN=${authorityName(machine)}`;
   const server = read(at('server.crt'));
   const serves =
     keeps &&
@@ -110,7 +112,7 @@ export async function certificatesFor(folder: string, addresses: readonly string
     server.checkIssued(old) &&
     server.checkHost(machine) !== undefined &&
     addresses.every((address) => server.checkIP(address) !== undefined);
-  if (!serves) await makeCertificates(folder, addresses, keeps);
+  if (!serves) await makeCertificates(folder, configFor(addresses, machine), keeps);
   return {
     authority: read(at('authority.crt'))!.fingerprint256,
     server: read(at('server.crt'))!.fingerprint256,
@@ -119,11 +121,11 @@ export async function certificatesFor(folder: string, addresses: readonly string
 }
 
 /** Made aside and moved into place, the keys for their owner alone from the start. */
-async function makeCertificates(folder: string, addresses: readonly string[], keepsAuthority: boolean): Promise<void> {
+async function makeCertificates(folder: string, settings: string, keepsAuthority: boolean): Promise<void> {
   const aside = mkdtempSync(path.join(tmpdir(), 'eager-ladder-certificates-'));
   try {
     const config = path.join(aside, 'config');
-    writeFileSync(config, configFor(addresses));
+    writeFileSync(config, settings);
     const openssl = (...words: string[]) => run('openssl', words, { cwd: aside });
     const from = keepsAuthority ? folder : aside;
     if (!keepsAuthority)
@@ -133,18 +135,8 @@ async function makeCertificates(folder: string, addresses: readonly string[], ke
       );
     await openssl('req', '-new', ...KEY, '-config', config, '-keyout', 'server.key', '-out', 'server.csr');
     await openssl(
-      ...[
-        'x509',
-        '-req',
-        '-in',
-        'server.csr',
-        '-days',
-        String(SERVER_DAYS),
-        '-extfile',
-        config,
-        '-extensions',
-        'server',
-      ],
+      ...['x509', '-req', '-in', 'server.csr', '-days', String(SERVER_DAYS)],
+      ...['-extfile', config, '-extensions', 'server'],
       ...['-CA', path.join(from, 'authority.crt'), '-CAkey', path.join(from, 'authority.key'), '-CAcreateserial'],
       ...['-CAserial', path.join(aside, 'serial'), '-out', 'server.crt'],
     );

@@ -12,6 +12,9 @@ import path from 'node:path';
 const ENCRYPTED = 22;
 /** Who connects and says nothing for this long is let go, ms. */
 const SILENCE_MILLISECONDS = 10_000;
+/** A connection on which nothing moves for this long is let go, ms; one that waits for the next request somewhat sooner. */
+const IDLE_MILLISECONDS = 120_000;
+const KEEP_ALIVE_MILLISECONDS = 65_000;
 /** A browser keeps a handful of connections; a household has a handful of browsers. */
 const MOST_CONNECTIONS = 200;
 
@@ -38,10 +41,13 @@ export function listenOnNetwork({ host, port, folder, ranges }, answer) {
     },
     answer,
   );
+  secure.timeout = IDLE_MILLISECONDS;
+  secure.keepAliveTimeout = KEEP_ALIVE_MILLISECONDS;
   const plain = createPlain((request, response) => {
     response.writeHead(308, { location: `https://${request.headers.host ?? ''}${request.url}`, connection: 'close' });
     response.end();
   });
+  plain.timeout = SILENCE_MILLISECONDS;
   const door = createDoor((socket) => {
     socket.on('error', () => socket.destroy());
     if (!isLocal(socket.localAddress) || !isLocal(socket.remoteAddress)) return socket.destroy();

@@ -27,15 +27,12 @@ export function isLocal(address: string): boolean {
  * @throws Error where that is no address of a private network
  */
 export function addressesOf(wanted: string | null): string[] {
-  if (wanted !== null) {
-    if (isIP(wanted) === 0 || !isLocal(wanted))
-      throw new Error(
-        `--address ${wanted}: must be one that this machine has in a private network, such as 192.168.1.7`,
-      );
-    return [wanted];
-  }
-  return Object.values(networkInterfaces())
-    .flatMap((addresses) => addresses ?? [])
-    .filter(({ family, internal, address }) => family === 'IPv4' && !internal && isLocal(address))
-    .map(({ address }) => address);
+  const present = Object.values(networkInterfaces()).flatMap((addresses) => addresses ?? []);
+  if (wanted === null)
+    return present
+      .filter(({ family, internal, address }) => family === 'IPv4' && !internal && isLocal(address))
+      .map(({ address }) => address);
+  if (isIP(wanted) === 0 || !isLocal(wanted) || !present.some(({ address }) => address === wanted))
+    throw new Error(`--address ${wanted}: must be one that this machine has in a private network, such as 192.168.1.7`);
+  return [wanted];
 }
