@@ -11,9 +11,9 @@ type Props = {
   /** Where this is reached over the network. */
   addresses: readonly string[];
   listens: boolean;
-  /** Whether it is looked at on the machine that it runs on. */
+  /** Whether it is shown on the machine that it runs on. */
   isHere: boolean;
-  /** Whether whoever looks at it had to enter the pass phrase. */
+  /** Whether whoever it is shown to had to enter the pass phrase. */
   isAsked: boolean;
   /** Where this start has made it. */
   passPhrase: string | null;
