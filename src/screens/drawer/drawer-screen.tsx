@@ -111,13 +111,7 @@ export function DrawerScreen({ drawer: served }: { drawer: string }) {
         <Shortages stocked={stocked} unreadDesigns={drawer.unreadDesigns} />
         <DamagedParts damaged={drawer.damaged} onRemove={takeOutUnread} />
         {rows.length > 0 ? (
-          <DrawerTable
-            rows={rows}
-            onChange={(part, what) => void put(part, what)}
-            onEdit={setEditing}
-            onDuplicate={(part) => void copy(part)}
-            onRemove={(part) => void takeOut(part)}
-          />
+          <DrawerTable rows={rows} onChange={put} onEdit={setEditing} onDuplicate={copy} onRemove={takeOut} />
         ) : (
           <p className="mt-16 text-center text-soft">
             {drawer.parts.length === 0

@@ -1,6 +1,6 @@
 'use client';
 
-import { useMemo } from 'react';
+import { memo, useMemo } from 'react';
 import { inShort, mainValue, PART_NAMES } from '@/core/parts/part-fields';
 import type { Part } from '@/core/parts/part-schema';
 import type { PartUse } from '@/core/drawer/drawer-messages';
@@ -31,7 +31,13 @@ type Actions = {
 const ROWS_AT_FIRST = 60;
 
 /** The drawer's parts, sortable by every column, counts and prices changed in place; cards on a narrow screen. */
-export function DrawerTable({ rows, onChange, onEdit, onDuplicate, onRemove }: { rows: StockedPart[] } & Actions) {
+export const DrawerTable = memo(function DrawerTable({
+  rows,
+  onChange,
+  onEdit,
+  onDuplicate,
+  onRemove,
+}: { rows: StockedPart[] } & Actions) {
   const columns = useMemo(
     () =>
       column.columns([
@@ -113,7 +119,7 @@ export function DrawerTable({ rows, onChange, onEdit, onDuplicate, onRemove }: {
       )}
     />
   );
-}
+});
 
 /** What designs take of a part, and whether that many are there. */
 function Reserved({ row: { reserved, free, usedBy } }: { row: StockedPart }) {

@@ -1,6 +1,6 @@
 'use client';
 
-import { useCallback } from 'react';
+import { useCallback, useMemo } from 'react';
 import { toast } from 'sonner';
 import { attempt } from '@/client/attempt';
 import { useDrawer } from '@/client/drawer-store';
@@ -25,17 +25,20 @@ export function useDrawerEditing() {
   );
   const goOn = useCallback(() => void attempt('Redoing', redo), [redo]);
 
-  const withUndo = { action: { label: 'Undo', onClick: goBack } };
-  const put = (part: Part, what: string) => apply({ put: [part] }, what);
-  const copy = (part: Part) =>
-    put({ ...part, id: crypto.randomUUID(), name: `${part.name.slice(0, 70)}, copy` }, `copying ${part.name}`);
-  const takeOut = async ({ id, name }: { id: string; name: string }) => {
-    if (await apply({ remove: [id] }, `taking out ${name}`)) toast(`“${name}” is out of the drawer.`, withUndo);
-  };
-  const takeOutUnread = (id: string) => void apply({ remove: [id] }, 'taking out a part that cannot be read');
-  const takeIn = async (parts: Part[], file: string) => {
-    if (await apply({ put: parts }, `importing ${file}`))
-      toast(`${parts.length} ${parts.length === 1 ? 'part' : 'parts'} taken in.`, withUndo);
-  };
-  return { put, copy, takeOut, takeOutUnread, takeIn, goBack, goOn };
+  // Their identity lasts, so that a table of them is not drawn anew with every keystroke beside it.
+  return useMemo(() => {
+    const withUndo = { action: { label: 'Undo', onClick: goBack } };
+    const put = (part: Part, what: string) => apply({ put: [part] }, what);
+    const copy = (part: Part) =>
+      put({ ...part, id: crypto.randomUUID(), name: `${part.name.slice(0, 70)}, copy` }, `copying ${part.name}`);
+    const takeOut = async ({ id, name }: { id: string; name: string }) => {
+      if (await apply({ remove: [id] }, `taking out ${name}`)) toast(`“${name}” is out of the drawer.`, withUndo);
+    };
+    const takeOutUnread = (id: string) => void apply({ remove: [id] }, 'taking out a part that cannot be read');
+    const takeIn = async (parts: Part[], file: string) => {
+      if (await apply({ put: parts }, `importing ${file}`))
+        toast(`${parts.length} ${parts.length === 1 ? 'part' : 'parts'} taken in.`, withUndo);
+    };
+    return { put, copy, takeOut, takeOutUnread, takeIn, goBack, goOn };
+  }, [apply, goBack, goOn]);
 }

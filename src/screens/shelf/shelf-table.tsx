@@ -2,6 +2,7 @@
 
 import { formatDistanceToNow } from 'date-fns';
 import Link from 'next/link';
+import { memo } from 'react';
 import { signedVolts } from '@/core/quantity/polarity';
 import { formatFaults } from '@/core/schema/faults';
 import { FIGURES } from '@/core/predict/figures';
@@ -98,11 +99,13 @@ const HEADINGS: Record<string, string> = {
   savedAt: 'Saved',
 };
 
-type Actions = Record<'onRename' | 'onDuplicate' | 'onExport', (row: SoundRow) => void> &
-  Record<'onArchive' | 'onExportRaw', (row: ShelvedDesign) => void>;
+export type ShelfActions = Record<'onRename' | 'onDuplicate' | 'onExport', (row: SoundRow) => void> &
+  Record<'onArchive' | 'onExportRaw', (row: ShelvedDesign) => void> & {
+    onSort: (sort: ShelfSort, order: ShelfQuery['order']) => void;
+  };
 
 /** The shelf's designs, sortable by every column. */
-export function ShelfTable({
+export const ShelfTable = memo(function ShelfTable({
   rows,
   query,
   onSort,
@@ -110,8 +113,7 @@ export function ShelfTable({
 }: {
   rows: ShelvedDesign[];
   query: ShelfQuery;
-  onSort: (sort: ShelfSort, order: ShelfQuery['order']) => void;
-} & Actions) {
+} & ShelfActions) {
   return (
     <SortableTable
       sorted={{ by: query.sort, falling: query.order === 'falling' }}
@@ -143,7 +145,7 @@ export function ShelfTable({
       )}
     />
   );
-}
+});
 
 function Build({ row }: { row: SoundRow }) {
   const { counting } = useCounting();

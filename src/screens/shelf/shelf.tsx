@@ -18,7 +18,7 @@ import { TopBar } from '@/ui/top-bar';
 import { BadFile, NameDialog } from './dialogs';
 import { KeptUnsaved } from './kept-unsaved';
 import { useShelfChanges } from './use-shelf-changes';
-import { ShelfTable } from './shelf-table';
+import { ShelfTable, type ShelfActions } from './shelf-table';
 import { countingCommand, useCounting } from '@/ui/use-counting';
 import { useListening } from '@/ui/use-listening';
 
@@ -66,7 +66,19 @@ export function Shelf({ query, page }: { query: ShelfQuery; page: ShelfPage }) {
   }, [typed, query, ask]);
 
   const { counting, setCounting } = useCounting();
-  const { create, archive, rename, duplicate, handOver } = useShelfChanges();
+  const changes = useShelfChanges();
+  const { create, rename } = changes;
+  const actions = useMemo(
+    (): ShelfActions => ({
+      onSort: (sort, order) => ask({ sort, order }),
+      onRename: (row) => setAsking({ kind: 'rename', row }),
+      onDuplicate: (row) => void changes.duplicate(row),
+      onArchive: (row) => void changes.archive(row, !row.archived),
+      onExport: (row) => void changes.handOver(row),
+      onExportRaw: (row) => window.location.assign(rawDocumentHref(row.id)),
+    }),
+    [ask, changes],
+  );
 
   const importFile = async (file: File) => {
     const reading = readDesignText(await file.text());
@@ -133,16 +145,7 @@ export function Shelf({ query, page }: { query: ShelfQuery; page: ShelfPage }) {
         {page.standing + page.archived > 1 ? <TargetRange range={typed} onRange={type} /> : null}
 
         {page.rows.length > 0 ? (
-          <ShelfTable
-            rows={page.rows}
-            query={query}
-            onSort={(sort, order) => ask({ sort, order })}
-            onRename={(row) => setAsking({ kind: 'rename', row })}
-            onDuplicate={(row) => void duplicate(row)}
-            onArchive={(row) => void archive(row, !row.archived)}
-            onExport={(row) => void handOver(row)}
-            onExportRaw={(row) => window.location.assign(rawDocumentHref(row.id))}
-          />
+          <ShelfTable rows={page.rows} query={query} {...actions} />
         ) : (
           <EmptyShelf
             search={query.search}
