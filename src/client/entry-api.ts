@@ -1,4 +1,4 @@
-import { madePassPhraseSchema, nothingSchema } from '@/core/schema/entry-messages';
+import { nothingSchema, passPhraseSchema } from '@/core/schema/entry-messages';
 import { answer, call } from './answers';
 
 /** @throws Refusal where it is not the pass phrase, or too many that were not have been tried */
@@ -12,6 +12,5 @@ export async function leave(): Promise<void> {
 
 /** Makes another pass phrase; the one before is no good any more. */
 export async function makePassPhrase(): Promise<string> {
-  return (await answer(await call('/api/pass-phrase', { method: 'POST', body: '{}' }), madePassPhraseSchema))
-    .passPhrase;
+  return (await answer(await call('/api/pass-phrase', { method: 'POST', body: '{}' }), passPhraseSchema)).passPhrase;
 }

@@ -11,9 +11,8 @@ const passPhrase = z
   .min(1, { error: () => 'is empty; must be the pass phrase' })
   .max(MOST_CHARACTERS, { error: () => `is longer than ${MOST_CHARACTERS} characters; must be the pass phrase` });
 
+/** As it is tried, and as it is told to whoever had it made. */
 export const passPhraseSchema = z.strictObject({ passPhrase });
 
 /** What is asked without anything to say. */
 export const nothingSchema = z.strictObject({});
-
-export const madePassPhraseSchema = z.strictObject({ passPhrase: z.string() });
