@@ -8,5 +8,5 @@ type Props = { searchParams: Promise<Record<string, string | string[] | undefine
 
 export default async function ShelfPage({ searchParams }: Props) {
   const query = readShelfQuery(await searchParams);
-  return <Shelf query={query} page={await readShelf(query)} />;
+  return <Shelf query={query} page={JSON.stringify(await readShelf(query))} />;
 }

@@ -25,21 +25,36 @@ const troubleOf = (status: number): string =>
       ? `the server had trouble of its own (${status})`
       : `the server refused it (${status})`;
 
+/** What an answer's body says; null where it cannot be read. */
+type Reader<T> = (body: unknown) => Promise<{ data: T } | null>;
+
 /**
  * What the server answered, as the schema for it reads it.
  *
  * @param also a status besides success that carries the same kind of answer
  * @throws Refusal with the server's faults, or with what is wrong with its answer
  */
-export async function answer<T extends z.ZodType>(
+export function answer<T extends z.ZodType>(
   response: Response,
   schema: T,
   also: number | null = null,
 ): Promise<z.output<T>> {
+  return answerAs(
+    response,
+    async (body) => {
+      const read = schema.safeParse(body);
+      return read.success ? read : null;
+    },
+    also,
+  );
+}
+
+/** The same with a reader of its own, for what is too long to be read in one go. */
+export async function answerAs<T>(response: Response, read: Reader<T>, also: number | null = null): Promise<T> {
   const body: unknown = await response.json().catch(() => null);
   if (response.ok || response.status === also) {
-    const read = schema.safeParse(body);
-    if (read.success) return read.data;
+    const told = await read(body);
+    if (told) return told.data;
     throw new Refusal([{ path: '$', message: 'the server’s answer cannot be read; reload the page' }]);
   }
   const refused = refusalSchema.safeParse(body);

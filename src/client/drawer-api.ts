@@ -1,11 +1,13 @@
 import {
   changedDrawerSchema,
-  drawerSchema,
   madeChangesSchema,
+  readingDrawer,
   type Drawer,
   type DrawerRequest,
 } from '@/core/drawer/drawer-messages';
-import { answer, call } from './answers';
+import type { Part } from '@/core/parts/part-schema';
+import { slicer } from '@/worker/in-slices';
+import { answer, answerAs, call } from './answers';
 
 /** Characters: of several bytes each at worst, three to one. */
 const MOST_KEPT_ALIVE = 20_000;
@@ -16,14 +18,21 @@ export async function fetchMade(changeIds: readonly string[]): Promise<ReadonlyS
   return new Set((await answer(response, madeChangesSchema)).made);
 }
 
-export async function fetchDrawer(): Promise<Drawer> {
-  return answer(await call('/api/drawer'), drawerSchema);
+/** A drawer as the server tells it, read in slices: the page takes keystrokes between them. */
+async function drawerIn(body: unknown, known: readonly Part[]): Promise<{ data: Drawer } | null> {
+  const data = await slicer(['drawer']).run('drawer', readingDrawer(body, known), () => {});
+  return data && { data };
 }
 
-/** The drawer as it stands where that is later than a revision, else null. */
-export async function fetchNewerDrawer(revision: number): Promise<Drawer | null> {
+/** @param known parts that stay the same objects where they stand as they were, so that nothing draws them anew */
+export async function fetchDrawer(known: readonly Part[]): Promise<Drawer> {
+  return answerAs(await call('/api/drawer'), (body) => drawerIn(body, known));
+}
+
+/** The drawer as it stands where that is later than what is known, else null. */
+export async function fetchNewerDrawer({ revision, parts }: Drawer): Promise<Drawer | null> {
   const response = await call(`/api/drawer?after=${revision}`);
-  return response.status === 204 ? null : answer(response, drawerSchema);
+  return response.status === 204 ? null : answerAs(response, (body) => drawerIn(body, parts));
 }
 
 /**
@@ -38,6 +47,14 @@ export async function changeDrawer(
   const body = JSON.stringify(request);
   // Outlives the page where it may: browsers let no more than 64 KiB do so.
   const response = await call('/api/drawer', { method: 'POST', body, keepalive: body.length < MOST_KEPT_ALIVE });
-  const told = await answer(response, changedDrawerSchema, 409);
-  return { conflict: response.status === 409, drawer: 'parts' in told ? told : null, revision: told.revision };
+  const told = await answerAs(response, changedIn, 409);
+  return { ...told, conflict: response.status === 409 };
+}
+
+/** What came of a change; the whole drawer stands where something else was changed besides. */
+async function changedIn(body: unknown): Promise<{ data: { drawer: Drawer | null; revision: number } } | null> {
+  const changed = changedDrawerSchema.safeParse(body);
+  if (changed.success) return { data: { drawer: null, revision: changed.data.revision } };
+  const read = await drawerIn(body, []);
+  return read && { data: { drawer: read.data, revision: read.data.revision } };
 }

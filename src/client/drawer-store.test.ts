@@ -58,7 +58,7 @@ function change(state: { drawer: Drawer }, put: Part[], remove: string[]): void 
 /** The page's drawer, as it was served. */
 async function opened(parts: Part[]) {
   const server = serverOf(parts);
-  useDrawer.setState({ drawer: null, served: null, waiting: [], trouble: null, past: [], future: [] });
+  useDrawer.setState({ drawer: null, first: null, served: null, waiting: [], trouble: null, past: [], future: [] });
   await useDrawer.getState().load();
   return server;
 }
@@ -83,6 +83,29 @@ it('follows what others change, and keeps out of the way of what is being sent',
   expect(followed).toBe(false);
   expect(counts()).toEqual({ [disc.name]: 3, [stick.name]: 10 });
   expect(useDrawer.getState().served!.revision).toBe(server.drawer.revision);
+});
+
+it('takes changes of the first parts while the rest is fetched, and keeps the objects of those', async () => {
+  const server = await opened([disc, stick]);
+  useDrawer.setState({ drawer: null, served: null });
+  server.down = true;
+  const { loadFrom, whole } = useDrawer.getState();
+  const first = drawerOf([disc], 1);
+  const loaded = loadFrom(first);
+  await edit(counted(disc, 3), 'counting discs');
+  expect(useDrawer.getState()).toMatchObject({ drawer: null, waiting: [{ what: 'counting discs' }] });
+  server.down = false;
+  await send();
+  await loaded;
+  expect(counts()).toEqual({ [disc.name]: 3, [stick.name]: 10 });
+  expect(server.drawer.parts.map(({ count }) => count).sort()).toEqual([10, 3]);
+  expect(await undo()).toBe('counting discs');
+  expect((await whole()).parts.map(({ count }) => count)).toEqual([18, 10]);
+
+  useDrawer.setState({ drawer: null, served: null });
+  await loadFrom(drawerOf([...server.drawer.parts.slice(0, 1)], 3));
+  const [same] = useDrawer.getState().first!.parts;
+  expect((await whole()).parts.some((part) => part === same)).toBe(true);
 });
 
 it('two quick undos take back the later change, then the earlier', async () => {

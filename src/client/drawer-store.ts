@@ -1,19 +1,22 @@
 import { toast } from 'sonner';
 import { useEffect, useMemo } from 'react';
 import { create } from 'zustand';
-import type { Drawer, DrawerChange } from '@/core/drawer/drawer-messages';
+import type { Drawer, DrawerChange, DrawerOpening } from '@/core/drawer/drawer-messages';
 import { backFrom, joinedTo, partChange, withChange, type PartChange } from '@/core/drawer/part-change';
 import { Refusal, Trouble } from './answers';
 import { changeDrawer, fetchDrawer, fetchNewerDrawer } from './drawer-api';
 import type { Keeper } from './keeping';
+import { patiently } from './patiently';
 import { unsavedDrawer, type UnsavedDrawer } from './unsaved';
 
 /** A change with what it is called, and an id by which the server knows it when it is sent again. */
 type Step = PartChange & { id: string; what: string };
 
 type DrawerState = {
-  /** As it stands here, with what is not sent yet; null until it has been fetched. */
+  /** As it stands here, with what is not sent yet; null until all of it is known. */
   drawer: Drawer | null;
+  /** The first of its parts, which a page was served with, until all are known. */
+  first: Drawer | null;
   /** As the server last told it. */
   served: Drawer | null;
   /** Changes that are not known to have arrived, in their order. */
@@ -24,7 +27,12 @@ type DrawerState = {
   future: Step[];
   /** Takes over what a page was served with, unless something later is known. */
   show: (drawer: Drawer) => void;
+  /** Fetches all of it; parts among those known already stay the same objects. */
   load: () => Promise<void>;
+  /** Shows its first parts, and fetches all. */
+  loadFrom: (first: Drawer) => Promise<void>;
+  /** All of it, fetched first where it is not known yet. */
+  whole: () => Promise<Drawer>;
   /** Takes over what others have changed meanwhile; whether there was anything. */
   follow: () => Promise<boolean>;
   /**
@@ -89,7 +97,7 @@ export const useDrawer = create<DrawerState>()((set, get) => {
   /** Makes a change from the drawer as it is known; where others changed it meanwhile, from what stands. */
   const sendOne = async (step: Step): Promise<void> => {
     for (let attempt = 0; attempt < MOST_ATTEMPTS; attempt += 1) {
-      const known = get().served ?? (await fetchDrawer());
+      const known = get().served ?? (await fetchDrawer([]));
       const joined = joinedTo(known.parts, step);
       if (joined.kind === 'overlap') throw new Refusal([{ path: '$', message: changedElsewhere(joined.names) }]);
       const { conflict, drawer, revision } = await changeDrawer({
@@ -146,6 +154,7 @@ export const useDrawer = create<DrawerState>()((set, get) => {
 
   return {
     drawer: null,
+    first: null,
     served: null,
     waiting: [],
     trouble: null,
@@ -154,19 +163,28 @@ export const useDrawer = create<DrawerState>()((set, get) => {
     show: (served) => {
       if ((get().served?.revision ?? -1) <= served.revision) stand(served, get().waiting);
     },
-    load: async () => get().show(await fetchDrawer()),
+    load: async () => get().show(await fetchDrawer((get().served ?? get().first)?.parts ?? [])),
+    loadFrom: (first) => {
+      set({ first });
+      return patiently(get().load);
+    },
+    whole: async () => {
+      if (!get().drawer) await get().load();
+      return get().drawer!;
+    },
     follow: async () => {
       const { served, waiting } = get();
       // What is being sent is told what stands anyway.
       if (!served || waiting.length > 0) return false;
-      const newer = await fetchNewerDrawer(served.revision).catch(() => null);
+      const newer = await fetchNewerDrawer(served).catch(() => null);
       if (!newer || get().served !== served || get().waiting.length > 0) return false;
       get().show(newer);
       return true;
     },
     change: async ({ put = [], remove = [] }, what) => {
-      if (!get().served) await get().load();
-      const step = stepOf(partChange(put, remove, get().drawer!.parts), what);
+      // What is changed is on screen, so among the first where not all is known.
+      const { parts } = get().drawer ?? get().first ?? (await get().whole());
+      const step = stepOf(partChange(put, remove, parts), what);
       if (backFrom(step)) set(({ past }) => ({ past: [...past, step], future: [] }));
       await make(step);
     },
@@ -200,13 +218,22 @@ export const useDrawer = create<DrawerState>()((set, get) => {
 });
 
 /**
- * The drawer as it is known here: as the page was served with it, or later.
+ * The drawer as it is known here: as the page was served with it, or later. A
+ * page is served with the first parts alone where there are many; the rest is
+ * fetched once it stands.
  *
- * @param text JSON, for a page of thousands of parts is served and read faster so; our own server has checked it
+ * @param text JSON of a {@link DrawerOpening}; our own server has checked it
+ * @returns the drawer, and how many parts of it are still being fetched
  */
-export function useStandingDrawer(text: string): Drawer {
-  const { drawer, show } = useDrawer();
-  const served = useMemo(() => JSON.parse(text) as Drawer, [text]);
-  useEffect(() => show(served), [served, show]);
-  return drawer ?? served;
+export function useStandingDrawer(text: string): { drawer: Drawer; toCome: number } {
+  const { drawer, waiting, show, loadFrom } = useDrawer();
+  const opening = useMemo(() => JSON.parse(text) as DrawerOpening, [text]);
+  useEffect(() => {
+    const known = useDrawer.getState().served;
+    if (opening.whole) show(opening.drawer);
+    else if (!known || known.revision < opening.drawer.revision) void loadFrom(opening.drawer);
+  }, [opening, show, loadFrom]);
+  const first = useMemo(() => withWaiting(opening.drawer, waiting), [opening, waiting]);
+  const { parts, damaged } = opening.drawer;
+  return drawer ? { drawer, toCome: 0 } : { drawer: first, toCome: opening.of - parts.length - damaged.length };
 }

@@ -5,8 +5,8 @@ import { placed } from '@/core/drawer/places/places';
 import { placeOf } from '@/core/drawer/places/places-of';
 import { predict } from '@/core/predict/predict';
 import { createDesign, setArchived } from './designs';
-import { changeDrawer, drawerText } from './drawer';
-import { drawerSchema, type DrawerChange } from '@/core/drawer/drawer-messages';
+import { changeDrawer, drawerOpening, drawerText } from './drawer';
+import { drawerSchema, type DrawerChange, type DrawerOpening } from '@/core/drawer/drawer-messages';
 import { pool } from './pool';
 
 // Against the real throw-away database that ./test starts and migrates.
@@ -122,4 +122,27 @@ it('says which designs take what, but for archived ones', async () => {
   expect((await readDrawer()).uses).toEqual([{ designId: id, designName: 'Takes four', partId: disc.id, count: 4 }]);
   await setArchived(id, true);
   expect((await readDrawer()).uses).toEqual([]);
+});
+
+it('opens with its first parts, those that cannot be read among them, and what is taken of those alone', async () => {
+  const third = part('1n 30kV cer disc x4', '3');
+  await change({ put: [disc, stick, third] });
+  const four = newDesign('Takes four');
+  for (const taken of [disc, third])
+    await createDesign(placed(four, placeOf(four, 'capacitor')!, taken, predict(four))!.design);
+  const opening = async (most: number): Promise<DrawerOpening> => JSON.parse(await drawerOpening(most));
+  const whole = await readDrawer();
+  expect(whole.parts).toEqual([disc, third, stick]);
+  expect(await opening(3)).toEqual({ whole: true, of: 3, drawer: whole });
+  expect(await opening(1)).toEqual({
+    whole: false,
+    of: 3,
+    drawer: { ...whole, parts: [disc], uses: whole.uses.filter(({ partId }) => partId === disc.id) },
+  });
+  await pool().query(`UPDATE parts SET fields = '{}' WHERE id = $1`, [disc.id]);
+  const damaged = await opening(2);
+  expect(damaged).toMatchObject({ whole: false, drawer: { parts: [third], damaged: [{ id: disc.id }] } });
+  expect((await opening(3)).whole).toBe(true);
+  await pool().query('TRUNCATE parts');
+  expect(await opening(1)).toMatchObject({ whole: true, of: 0, drawer: { parts: [] } });
 });

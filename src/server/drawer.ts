@@ -34,44 +34,70 @@ function readPart({ fields, ...common }: Row) {
 
 /**
  * Everything in the drawer, and what designs on the shelf take of it, as JSON;
- * archived designs take nothing. Thousands of parts go through as they stand.
+ * archived designs take nothing. The database puts it together, so that thousands
+ * of parts hold nobody else up here.
  */
 export async function drawerText(): Promise<string> {
+  return (await readDrawer(null)).text;
+}
+
+/** The drawer's first parts with what is taken of them, at most so many, as JSON of a {@link DrawerOpening}. */
+export async function drawerOpening(most: number): Promise<string> {
+  const { text, read, of } = await readDrawer(most);
+  return `{"whole":${read === of},"of":${of},"drawer":${text}}`;
+}
+
+async function readDrawer(most: number | null): Promise<{ text: string; read: number; of: number }> {
   // The revision first: parts that are newer than it make a change from them a conflict, never the other way round.
   const revision = await standingRevision();
-  const [{ rows }, inUse] = await Promise.all([
-    pool().query<{ sound: string; row: null } | { sound: null; row: Row; mark: string }>(
-      `SELECT sound, CASE WHEN sound IS NULL THEN ${MARK} END AS mark, CASE WHEN sound IS NULL THEN jsonb_build_object(${COMMON}, 'fields', fields) END AS row
-       FROM (
-         SELECT *, CASE WHEN checked = $1 || ${MARK} THEN (jsonb_build_object(${COMMON}) || fields)::text END AS sound
-         FROM parts OFFSET 0
-       ) AS part
-       ORDER BY kind, name COLLATE "C", id`,
-      [CORE_VERSION],
-    ),
-    usesOfParts(),
-  ]);
-  const parts: string[] = [];
-  const damaged: Drawer['damaged'] = [];
+  const { parts, ids, damaged, of } = await readParts(most);
+  const { uses, unread } = await usesOfParts(most === null ? null : ids);
+  const text = `{"revision":${revision},"parts":[${parts}],"damaged":${JSON.stringify(damaged)},"uses":${uses},"unreadDesigns":${unread}}`;
+  return { text, read: ids.length, of };
+}
+
+/** Parts as JSON without brackets, in the drawer's order; `ids` are those of all rows that were read. */
+async function readParts(most: number | null) {
   const checked: Checked[] = [];
-  for (const one of rows) {
-    if (one.sound !== null) {
-      parts.push(one.sound);
-      continue;
+  for (;;) {
+    const { rows } = await pool().query<{
+      parts: string;
+      ids: string[];
+      unsure: { row: Row; mark: string }[];
+      of: number;
+    }>(
+      `WITH fresh AS (SELECT * FROM jsonb_to_recordset($1::jsonb) AS row (id uuid, mark text, part jsonb)),
+       first AS (SELECT * FROM parts ORDER BY kind, name COLLATE "C", id LIMIT $3),
+       marked AS (SELECT *, ${MARK} AS mark FROM first OFFSET 0),
+       read AS (
+         SELECT *, CASE WHEN checked = $2 || mark THEN jsonb_build_object(${COMMON}) || fields
+           ELSE (SELECT part FROM fresh WHERE fresh.id = marked.id AND fresh.mark = marked.mark) END AS sound
+         FROM marked OFFSET 0
+       )
+       SELECT coalesce(string_agg(sound::text, ',' ORDER BY kind, name COLLATE "C", id), '') AS parts,
+         coalesce(array_agg(id::text), '{}') AS ids,
+         coalesce(jsonb_agg(jsonb_build_object('row', jsonb_build_object(${COMMON}, 'fields', fields), 'mark', mark))
+           FILTER (WHERE sound IS NULL), '[]') AS unsure,
+         (SELECT count(*)::int FROM parts) AS of
+       FROM read`,
+      [JSON.stringify(checked.map(({ part, mark }) => ({ id: part.id, mark, part }))), CORE_VERSION, most],
+    );
+    const [{ unsure, ...found }] = rows;
+    const damaged: Drawer['damaged'] = [];
+    const before = checked.length;
+    for (const { row, mark } of unsure) {
+      const read = readPart(row);
+      if (read.success) checked.push({ part: read.data, mark });
+      else damaged.push({ id: row.id, name: row.name, faults: faultsOf(read.error), row });
     }
-    const { row, mark } = one;
-    const read = readPart(row);
-    if (read.success) {
-      parts.push(JSON.stringify(read.data));
-      checked.push({ part: read.data, mark });
-    } else damaged.push({ id: row.id, name: row.name, faults: faultsOf(read.error), row });
+    // Those just checked come in their places with the next reading.
+    if (checked.length > before) continue;
+    // What can be read is read, also where nothing can be written.
+    await noteChecked(checked).catch((error: Error) =>
+      console.error('parts could not be noted as checked:', error.message),
+    );
+    return { ...found, damaged };
   }
-  // What can be read is read, also where nothing can be written.
-  await noteChecked(checked).catch((error: Error) =>
-    console.error('parts could not be noted as checked:', error.message),
-  );
-  const rest = { damaged, uses: inUse.uses, unreadDesigns: inUse.unread };
-  return `{"revision":${revision},"parts":[${parts.join(',')}],${JSON.stringify(rest).slice(1)}`;
 }
 
 /** At which revision it stands now. */

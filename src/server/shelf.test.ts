@@ -104,12 +104,21 @@ it('tells what designs in use take of the drawer', async () => {
     ...taking,
     ladder: { ...taking.ladder, capacitor: { ...taking.ladder.capacitor, partId } },
   });
-  expect(await usesOfParts()).toEqual({
-    uses: [{ designId: id, designName: 'Taking', partId, count: 4 }],
-    unread: 0,
-  });
+  const taken = async (partIds: string[] | null) => {
+    const { uses, unread } = await usesOfParts(partIds);
+    return { uses: JSON.parse(uses), unread };
+  };
+  const all = { uses: [{ designId: id, designName: 'Taking', partId, count: 4 }], unread: 0 };
+  const none = { uses: [], unread: 0 };
+  expect(await taken(null)).toEqual(all);
+  expect(await taken([partId])).toEqual(all);
+  expect(await taken([])).toEqual(none);
+  // One whose figures are not known yet is read for it.
+  await pool().query(`UPDATE designs SET shelf_core = NULL`);
+  expect(await taken([partId])).toEqual(all);
+  expect(await taken([])).toEqual(none);
   await pool().query(`UPDATE designs SET document = '[]'`);
-  expect(await usesOfParts()).toEqual({ uses: [], unread: 1 });
+  expect(await taken(null)).toEqual({ uses: [], unread: 1 });
   await setArchived(id, true);
-  expect(await usesOfParts()).toEqual({ uses: [], unread: 0 });
+  expect(await taken(null)).toEqual(none);
 });

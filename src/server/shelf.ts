@@ -1,4 +1,5 @@
 import { type ShelfPage, type ShelfQuery, type ShelfSort, type ShelvedDesign } from '@/core/predict/shelf-query';
+import type { PartUse } from '@/core/drawer/drawer-messages';
 import { nameIn } from './designs';
 import { pool } from './pool';
 import { CORE_VERSION, figuresOfDocument, usesOfDocument, type ShelfFigures } from './shelf-figures';
@@ -111,32 +112,43 @@ export function renewOthers(): Promise<void> {
   return renewing;
 }
 
-/** What designs in use take of the drawer, and how many cannot be read. */
-export async function usesOfParts(): Promise<{
-  uses: { designId: string; designName: string; partId: string; count: number }[];
-  unread: number;
-}> {
-  const { rows } = await pool().query<{
-    id: string;
-    name: string | null;
-    uses: Record<string, number> | null;
-    /** Of one whose figures have not been computed yet; they are not waited for. */
-    document: unknown;
-  }>(
-    `SELECT id, name, uses, CASE WHEN shelf_core IS NULL THEN document END AS document FROM designs
-     WHERE archived_at IS NULL AND (uses IS DISTINCT FROM '{}' OR shelf_core IS NULL) ORDER BY saved_at DESC, id`,
-  );
-  const uses: { designId: string; designName: string; partId: string; count: number }[] = [];
-  let unread = 0;
-  for (const { id, name, document, ...known } of rows) {
-    if (document !== null) await breathe();
-    const taken = document === null ? known.uses : usesOfDocument(document);
+/**
+ * What designs in use take of the drawer, as JSON of {@link PartUse}s, and how many cannot be read.
+ *
+ * @param partIds what is taken of these alone; null of all
+ */
+export async function usesOfParts(partIds: readonly string[] | null): Promise<{ uses: string; unread: number }> {
+  const [known, unknown] = await Promise.all([
+    pool().query<{ uses: string | null; unread: number }>(
+      `SELECT string_agg(used.uses, ',' ORDER BY saved_at DESC, id) AS uses, count(*) FILTER (WHERE designs.uses IS NULL)::int AS unread
+       FROM designs, LATERAL (
+         SELECT string_agg(
+           json_build_object('designId', id, 'designName', coalesce(name, ''), 'partId', key, 'count', value)::text, ','
+         ) AS uses
+         FROM jsonb_each(coalesce(designs.uses, '{}')) WHERE $1::text[] IS NULL OR key = ANY ($1)
+       ) AS used
+       WHERE archived_at IS NULL AND shelf_core IS NOT NULL AND designs.uses IS DISTINCT FROM '{}'`,
+      [partIds],
+    ),
+    // Those whose figures have not been computed yet are not waited for.
+    pool().query<{ id: string; name: string | null; document: unknown }>(
+      `SELECT id, name, document FROM designs WHERE archived_at IS NULL AND shelf_core IS NULL ORDER BY saved_at DESC, id`,
+    ),
+  ]);
+  const uses = known.rows[0].uses === null ? [] : [known.rows[0].uses];
+  let { unread } = known.rows[0];
+  const asked = partIds && new Set(partIds);
+  for (const { id, name, document } of unknown.rows) {
+    await breathe();
+    const taken = usesOfDocument(document);
     if (taken === null) unread += 1;
     else
-      for (const [partId, count] of Object.entries(taken))
-        uses.push({ designId: id, designName: name ?? '', partId, count });
+      for (const [partId, count] of Object.entries(taken)) {
+        const use: PartUse = { designId: id, designName: name ?? '', partId, count };
+        if (asked === null || asked.has(partId)) uses.push(JSON.stringify(use));
+      }
   }
-  return { uses, unread };
+  return { uses: `[${uses.join(',')}]`, unread };
 }
 
 /** Names of the designs in use and sound that were saved last, so many at most. */

@@ -10,17 +10,23 @@ import {
   tableFeatures,
   useTable,
   type ColumnDef,
+  type Row,
 } from '@tanstack/react-table';
 import Ellipsis from 'lucide-react/icons/ellipsis';
 import { DropdownMenu } from 'radix-ui';
-import { useState, type ReactNode } from 'react';
+import { memo, startTransition, useEffect, useState, type ReactNode } from 'react';
+import { shallow } from 'zustand/shallow';
 import { buttonStyle } from './button';
+import { useListening } from './use-listening';
 
 const features = tableFeatures({
   rowSortingFeature,
   sortedRowModel: createSortedRowModel(),
   sortFns: { alphanumeric: sortFn_alphanumeric, basic: sortFn_basic },
 });
+
+/** Rows drawn before all others, about as many as a window shows: each holds up the server, or the page. */
+const SOONEST_ROWS = 16;
 
 /** Makes the columns of a {@link SortableTable}. */
 export const sortableColumns = <T extends object>() => createColumnHelper<typeof features, T>();
@@ -58,6 +64,8 @@ export function SortableTable<T extends object>({
   menu?: (row: T) => ReactNode;
 }) {
   const [most, setMost] = useState(atFirst);
+  const [drawsAll, setDrawsAll] = useState(false);
+  useEffect(() => startTransition(() => setDrawsAll(true)), []);
   const table = useTable({ features, columns, data: rows, getRowId: rowId });
   const orderOf = (column: { id: string; getIsSorted: () => false | 'asc' | 'desc' }) =>
     sorted ? sorted.by === column.id && (sorted.falling ? 'desc' : 'asc') : column.getIsSorted();
@@ -100,27 +108,11 @@ export function SortableTable<T extends object>({
           ))}
         </thead>
         <tbody className="block md:table-row-group">
-          {sortedRows.slice(0, most).map((row) => (
-            <tr
+          {sortedRows.slice(0, drawsAll ? most : Math.min(most, SOONEST_ROWS)).map((row) => (
+            <TableRow
               key={row.id}
-              data-row={row.id}
-              className={`relative grid grid-cols-2 gap-x-3 gap-y-1 border-b border-rule py-3 hover:bg-tint/50 md:table-row md:p-0 ${menu ? 'pr-10' : ''}`}
-            >
-              {row.getAllCells().map((cell) => (
-                <td
-                  key={cell.id}
-                  className={`md:pr-3 md:align-middle ${cellPadding} ${cell.column.id === lead ? `order-first col-span-2 ${leadWidth}` : ''}`}
-                >
-                  {cell.column.id === lead ? null : (
-                    <span className="block text-xs text-soft md:hidden">{headings[cell.column.id]}</span>
-                  )}
-                  <FlexRender cell={cell} />
-                </td>
-              ))}
-              {menu ? (
-                <td className="absolute top-2 right-0 md:static md:w-10 md:text-right">{menu(row.original)}</td>
-              ) : null}
-            </tr>
+              {...{ row, original: row.original, columns, headings, lead, leadWidth, cellPadding, menu }}
+            />
           ))}
         </tbody>
       </table>
@@ -136,13 +128,50 @@ export function SortableTable<T extends object>({
   );
 }
 
+type TableRowProps<T extends object> = Pick<
+  Parameters<typeof SortableTable<T>>[0],
+  'columns' | 'headings' | 'lead' | 'leadWidth' | 'cellPadding' | 'menu'
+> & { row: Row<typeof features, T>; /** What the row is of. */ original: T };
+
+/** One row, drawn anew where what it is of is another: a table makes all its rows anew with every change. */
+const TableRow = memo(
+  function TableRow<T extends object>({ row, headings, lead, leadWidth, cellPadding, menu }: TableRowProps<T>) {
+    return (
+      <tr
+        data-row={row.id}
+        className={`relative grid grid-cols-2 gap-x-3 gap-y-1 border-b border-rule py-3 hover:bg-tint/50 md:table-row md:p-0 ${menu ? 'pr-10' : ''}`}
+      >
+        {row.getAllCells().map((cell) => (
+          <td
+            key={cell.id}
+            className={`md:pr-3 md:align-middle ${cellPadding} ${cell.column.id === lead ? `order-first col-span-2 ${leadWidth}` : ''}`}
+          >
+            {cell.column.id === lead ? null : (
+              <span className="block text-xs text-soft md:hidden">{headings[cell.column.id]}</span>
+            )}
+            <FlexRender cell={cell} />
+          </td>
+        ))}
+        {menu ? <td className="absolute top-2 right-0 md:static md:w-10 md:text-right">{menu(row.original)}</td> : null}
+      </tr>
+    );
+  },
+  ({ row: _row, ...before }, { row: _later, ...after }) => shallow(before, after),
+) as <T extends object>(props: TableRowProps<T>) => ReactNode;
+
 /** What can be done with one row. */
 export function RowMenu({ label, items }: { label: string; items: readonly { words: string; act: () => void }[] }) {
+  const listening = useListening();
+  const trigger = (
+    <button type="button" className={buttonStyle('quiet')} aria-label={label}>
+      <Ellipsis className="size-4" aria-hidden="true" />
+    </button>
+  );
+  // A page is served without the menus themselves, which it could not open yet.
+  if (!listening) return trigger;
   return (
     <DropdownMenu.Root modal={false}>
-      <DropdownMenu.Trigger className={buttonStyle('quiet')} aria-label={label}>
-        <Ellipsis className="size-4" aria-hidden="true" />
-      </DropdownMenu.Trigger>
+      <DropdownMenu.Trigger asChild>{trigger}</DropdownMenu.Trigger>
       <DropdownMenu.Portal>
         <DropdownMenu.Content align="end" className="z-30 min-w-36 rounded-md border border-rule bg-sheet p-1">
           {items.map((item) => (

@@ -12,8 +12,8 @@ import type { TransientWork } from './transient.worker';
 
 /** Kinds of work, each with a worker of its own so that none waits for another. */
 const APART = ['settle', 'chargeUp', 'discharge', 'rank', 'tolerance'] as const;
-/** What a driver draws idle is asked for after it has settled, of the same worker. */
-type Kind = (typeof APART)[number] | 'idle';
+/** What a driver draws idle is asked for after it has settled, of the same worker; the best count beside the ranking, between its slices. */
+type Kind = (typeof APART)[number] | 'idle' | 'optimum';
 
 /** The long computations of a design, in workers. A later request of a kind ends the one before, which then gives null. */
 export type TransientClient = {
@@ -31,7 +31,9 @@ export type TransientClient = {
   rank: (design: Design, counting: Counting) => Promise<RankedChange[] | null>;
   /** What tolerances make of the output, and its band over the load's current up to a limit. */
   tolerance: (design: Design, mostAmps: number) => Promise<Tolerance | null>;
-  cancel: (kind: Exclude<Kind, 'discharge'>) => void;
+  /** The best number of stages; null where there is none. */
+  optimum: (design: Design) => Promise<number | null>;
+  cancel: (kind: Exclude<Kind, 'discharge' | 'optimum'>) => void;
   end: () => void;
 };
 
@@ -42,7 +44,11 @@ export function transientClient(): TransientClient {
     (typeof APART)[number],
     ReturnType<typeof lazyWorker<TransientWork>>
   >;
-  const workers: Record<Kind, ReturnType<typeof lazyWorker<TransientWork>>> = { ...apart, idle: apart.settle };
+  const workers: Record<Kind, ReturnType<typeof lazyWorker<TransientWork>>> = {
+    ...apart,
+    idle: apart.settle,
+    optimum: apart.rank,
+  };
   const of = (kind: Kind) => workers[kind].work();
   return {
     settle: (design, report) => of('settle').settle(design, proxy(report)),
@@ -51,6 +57,7 @@ export function transientClient(): TransientClient {
       of('chargeUp').chargeUp(design, settledVolts, exact, proxy(report)),
     discharge: (design, volts, options) => of('discharge').discharge(design, volts, options),
     rank: (design, counting) => of('rank').rank(design, counting),
+    optimum: (design) => of('optimum').optimum(design),
     tolerance: (design, mostAmps) => of('tolerance').tolerance(design, mostAmps),
     cancel: (kind) => void workers[kind].ifStarted()?.cancel(kind),
     end: () => APART.forEach((kind) => apart[kind].end()),

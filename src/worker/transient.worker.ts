@@ -2,6 +2,7 @@ import { expose } from 'comlink';
 import type { Design } from '@/core/design/design-schema';
 import type { DriveFigures } from '@/core/drive/figures';
 import { rankChanges, type RankedChange } from '@/core/choose/rank-changes';
+import { optimumStages } from '@/core/predict/optimum-stages';
 import { toleranceOf, USUAL_SAMPLES, type Tolerance } from '@/core/predict/tolerance';
 import { chargeUpOf, type ChargeUp } from '@/core/transient/charge-up';
 import { dischargeOf, type Discharge, type DischargeOptions } from '@/core/transient/discharge';
@@ -38,6 +39,9 @@ const work = {
   },
   rank(design: Design, counting: Counting): Promise<RankedChange[] | null> {
     return slices.run('rank', rankChanges(design, counting), () => undefined);
+  },
+  optimum(design: Design): number | null {
+    return optimumStages(design);
   },
   tolerance(design: Design, mostAmps: number): Promise<Tolerance | null> {
     return slices.run('tolerance', toleranceOf(design, SEED, USUAL_SAMPLES, mostAmps), () => undefined);

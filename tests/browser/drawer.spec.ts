@@ -303,3 +303,47 @@ test('a long file is read beside the page, a longer one than a drawer takes is r
   await dialog.getByRole('button', { name: 'Cancel' }).click();
   await expect(page.getByText('The drawer is empty')).toBeVisible();
 });
+
+test('a page of many parts is served with the first; the rest comes once it stands, and nothing done meanwhile is lost', async ({
+  page,
+  request,
+}) => {
+  await page.goto('/drawer');
+  const lines = Array.from({ length: 99 }, (_, at) => `capacitor,Disc ${String(at).padStart(2, '0')},${at},100p,10k`);
+  await page
+    .locator('input[type=file]')
+    .setInputFiles(csv(['kind,name,count,farads,ratedVolts', ...lines, 'capacitor,Last disc,5,1n,10k']));
+  const arrived = page.waitForResponse('**/api/drawer');
+  await page.getByRole('button', { name: /Take in/ }).click();
+  await arrived;
+  let release = () => {};
+  const held = new Promise<void>((resolve) => (release = resolve));
+  await page.route('**/api/drawer', async (route) => {
+    if (route.request().method() === 'GET') await held;
+    await route.continue();
+  });
+  await page.goto('/drawer');
+  await expect(page.getByText('Reading 40 more parts…')).toBeVisible();
+  await expect(page.locator('[data-part-name]')).toHaveCount(60);
+  await page.getByLabel('How many of Disc 07').fill('70');
+  await page.keyboard.press('Enter');
+  await page.getByRole('searchbox').fill('last disc');
+  await expect(page.getByText('None of the parts read so far matches')).toBeVisible();
+  const download = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Export' }).click();
+  release();
+  await expect(row(page, 'Last disc')).toBeVisible();
+  await expect(page.getByText(/^Reading/)).toHaveCount(0);
+  const exportedLines = readFileSync(await (await download).path(), 'utf8')
+    .trim()
+    .split('\n');
+  expect(exportedLines).toHaveLength(101);
+  expect(exportedLines[8]).toMatch(/^capacitor,Disc 07,70,/);
+  await expect
+    .poll(
+      async () =>
+        (await (await request.get('/api/drawer')).json()).parts.find((one: { name: string }) => one.name === 'Disc 07')
+          .count,
+    )
+    .toBe(70);
+});

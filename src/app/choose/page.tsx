@@ -1,9 +1,10 @@
 import type { Metadata } from 'next';
+import { OPENING_PARTS } from '@/core/drawer/drawer-messages';
 import { ChooseScreen } from '@/screens/choose/choose-screen';
 import { isId } from '@/app/api/answers';
 import { findDesign, isDamaged } from '@/server/designs';
 import { latestNames } from '@/server/shelf';
-import { drawerText } from '@/server/drawer';
+import { drawerOpening } from '@/server/drawer';
 
 export const dynamic = 'force-dynamic';
 export const metadata: Metadata = { title: 'Choose' };
@@ -16,13 +17,13 @@ type Props = { searchParams: Promise<{ design?: string | string[] }> };
 export default async function ChoosePage({ searchParams }: Props) {
   const { design } = await searchParams;
   const id = typeof design === 'string' && isId(design) ? design : null;
-  const [names, drawer, found] = await Promise.all([
+  const [names, opening, found] = await Promise.all([
     latestNames(MOST_NAMES),
-    drawerText(),
+    drawerOpening(OPENING_PARTS),
     id === null ? null : findDesign(id),
   ]);
   const from = found && !isDamaged(found) && found.archivedAt === null ? { id: found.id, design: found.design } : null;
   const others = names.filter((one) => one.id !== from?.id);
   const designs = from ? [{ id: from.id, name: from.design.name }, ...others] : names;
-  return <ChooseScreen key={from?.id ?? ''} designs={designs} drawer={drawer} from={from} />;
+  return <ChooseScreen key={from?.id ?? ''} designs={designs} opening={opening} from={from} />;
 }

@@ -1,4 +1,5 @@
-import { partSchema } from '../parts/part-schema';
+import deepEqual from 'fast-deep-equal';
+import { partSchema, type Part } from '../parts/part-schema';
 import { faultSchema } from '../schema/faults';
 import { saying } from '../schema/fields';
 import * as z from '../zod';
@@ -48,8 +49,45 @@ export const drawerSchema = z.strictObject({
 export type Drawer = z.output<typeof drawerSchema>;
 export type PartUse = Drawer['uses'][number];
 
-/** What came of a change: the revision that it led to, where nothing else was changed; else the whole drawer. */
-export const changedDrawerSchema = z.union([z.strictObject({ revision }), drawerSchema]);
+/** What a page of the drawer is served with. */
+export type DrawerOpening = {
+  /** Its first parts, and what is taken of them. */
+  drawer: Drawer;
+  /** How many it has in all, with those that cannot be read. */
+  of: number;
+  /** Whether that is all of them. */
+  whole: boolean;
+};
+
+/** Parts that a page is served with; the rest is fetched once it stands. */
+export const OPENING_PARTS = 60;
+
+/** What came of a change where nothing else was changed: the revision that it led to. Else it is the whole drawer. */
+export const changedDrawerSchema = z.strictObject({ revision });
+
+const unreadPartsSchema = drawerSchema.extend({ parts: z.array(z.unknown()) });
+
+/**
+ * Reads a drawer as {@link drawerSchema} does, part by part, so that thousands of
+ * them need not be read in one go; tells how many are read. Null for what the
+ * schema refuses.
+ *
+ * @param known parts that are the same objects still where they stand as they were
+ */
+export function* readingDrawer(told: unknown, known: readonly Part[]): Generator<number, Drawer | null> {
+  const around = unreadPartsSchema.safeParse(told);
+  if (!around.success) return null;
+  const before = new Map(known.map((part) => [part.id, part]));
+  const parts: Part[] = [];
+  for (const one of around.data.parts) {
+    const part = partSchema.safeParse(one);
+    if (!part.success) return null;
+    const was = before.get(part.data.id);
+    parts.push(deepEqual(was, part.data) ? was! : part.data);
+    yield parts.length;
+  }
+  return { ...around.data, parts };
+}
 
 /** Which of some changes have been made. */
 export const madeChangesSchema = z.strictObject({ made: z.array(z.string()) });

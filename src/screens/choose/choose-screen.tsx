@@ -38,19 +38,20 @@ type Shelved = { id: string; design: Design };
 /** What to build for a target: requirements on the left, the trade-off on the right, live. */
 export function ChooseScreen({
   designs,
-  drawer: served,
+  opening,
   from,
 }: {
   /** Those whose drive can be taken, the latest first. */
   designs: readonly { id: string; name: string }[];
-  /** As JSON. */
-  drawer: string;
+  /** The drawer's, as JSON. */
+  opening: string;
   /** The design whose drive, and target, it starts from. */
   from: Shelved | null;
 }) {
   const router = useRouter();
   // What was put into the drawer a moment ago may still be on its way to the server.
-  const drawer = useStandingDrawer(served);
+  const { drawer, toCome } = useStandingDrawer(opening);
+  const isRead = toCome === 0;
   const { requirements, edit, known, wake } = useRequirements();
   useEffect(() => {
     // What the browser kept is not known to the server, so it is read once the page stands.
@@ -64,7 +65,7 @@ export function ChooseScreen({
     [requirements, base, drawer, from],
   );
   const [selected, setSelected] = useState<ChoiceRow | null>(null);
-  const { choosing, stop, restart, settled } = useChoosing(known ? task : null, selected);
+  const { choosing, stop, restart, settled } = useChoosing(known && isRead ? task : null, selected);
   const { choices, rows } = choosing;
   const purchases = choices?.purchases.map(({ row }) => row) ?? [];
   const chosen = [...rows, ...purchases].find(({ key }) => key === chosenKey) ?? rows[0] ?? null;
@@ -138,7 +139,7 @@ export function ChooseScreen({
             )}
           </div>
           <ProgressBar choosing={choosing} />
-          <LeftOut task={task} drawer={drawer} />
+          {isRead ? <LeftOut task={task} drawer={drawer} /> : null}
           {chosen ? (
             <div className="mt-3 grid gap-4 md:grid-cols-[minmax(0,1fr)_19rem]">
               <div className="h-64 min-w-0">

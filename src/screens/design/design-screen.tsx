@@ -7,8 +7,6 @@ import { toast } from 'sonner';
 import { useStore } from 'zustand';
 import { largestGain } from '@/core/choose/rank-changes';
 import type { StoredDesign } from '@/core/design/design-messages';
-import type { Design } from '@/core/design/design-schema';
-import { optimumStages } from '@/core/predict/optimum-stages';
 import { predict } from '@/core/predict/predict';
 import { asSettled } from '@/core/transient/comparison';
 import { buttonStyle } from '@/ui/button';
@@ -35,23 +33,13 @@ import { useBefore } from './use-before';
 import { useDesignCommands } from './use-design-commands';
 import { useElectrical } from './use-electrical';
 import { useMotion } from './use-motion';
+import { useOptimum } from './use-optimum';
 import { usePaneSizes } from './use-pane-sizes';
 import { useRankedChanges } from './use-ranked-changes';
 import { usePartChoice } from './use-part-choice';
 import { useTransient, WAITING } from './use-transient';
 import { ChangesDialog } from './verdict/changes-dialog';
 import { Verdict, VerdictStrip } from './verdict/verdict';
-
-const OPTIMA = new WeakMap<Design, number | null>();
-
-/** The best stage count of a design, kept with it: a render that is begun anew does not search again. */
-function optimumOf(design: Design): number | null {
-  const known = OPTIMA.get(design);
-  if (known !== undefined) return known;
-  const found = optimumStages(design);
-  OPTIMA.set(design, found);
-  return found;
-}
 
 /** Charts need a browser to be drawn in. */
 const Charts = dynamic(() => patiently(() => import('./charts/charts')).then((module) => module.Charts), {
@@ -74,11 +62,10 @@ function OneDesign({ stored }: { stored: StoredDesign }) {
   const electrical = useElectrical(design);
   // Figures follow the keystroke at once; picture and curves may follow a frame later, and skip states typed over.
   const laterDesign = useDeferredValue(electrical);
-  // The search for the best count takes longer than all else; it follows with the picture.
-  const optimum = optimumOf(laterDesign);
+  const { timeDomain, client } = useTransient(laterDesign);
+  const optimum = useOptimum(laterDesign, client);
   const prediction = useMemo(() => predict(electrical, { optimum }), [electrical, optimum]);
   const laterPrediction = useDeferredValue(prediction);
-  const { timeDomain, client } = useTransient(laterDesign);
   const ranked = useRankedChanges(laterDesign, client);
   const helps = ranked.changes && largestGain(ranked.changes, laterPrediction.output.meanVolts);
   const [link, setLink] = useState<Link | ''>('ladder');

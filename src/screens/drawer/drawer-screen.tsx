@@ -1,7 +1,9 @@
 'use client';
 
-import { useDeferredValue, useMemo, useRef, useState, type DragEvent } from 'react';
+import deepEqual from 'fast-deep-equal';
+import { useCallback, useDeferredValue, useEffect, useMemo, useRef, useState, type DragEvent } from 'react';
 import { toast } from 'sonner';
+import { attempt } from '@/client/attempt';
 import { downloadDrawer, planDrawerFile } from '@/client/drawer-file';
 import { useDrawer, useStandingDrawer } from '@/client/drawer-store';
 import type { DrawerPlan } from '@/core/drawer/drawer-rows';
@@ -11,6 +13,7 @@ import type { Part } from '@/core/parts/part-schema';
 import { useCommands } from '@/ui/commands';
 import { TopBar } from '@/ui/top-bar';
 import { UndoButtons } from '@/ui/undo-buttons';
+import { slicer } from '@/worker/in-slices';
 import { AddLine } from './add-line';
 import { DamagedParts } from './damaged-parts';
 import { DrawerBar, type DrawerFilter } from './drawer-bar';
@@ -22,8 +25,19 @@ import { UnsavedChanges } from './unsaved-changes';
 import { useFollowing } from './use-following';
 import { useDrawerEditing } from './use-drawer-editing';
 
+const counted = new Intl.NumberFormat('en');
+
 /** A shorter file is read before anybody could look how far it is. */
 const LONG_FILE_ROWS = 300;
+
+const stockedParts = new WeakMap<Part, StockedPart>();
+/** The same object for a part of which there is as much left as before, so that its row is not drawn anew. */
+function stockedAs(part: Part, stock: Omit<StockedPart, 'part'>): StockedPart {
+  const [before, now] = [stockedParts.get(part), { part, ...stock }];
+  if (before && deepEqual(before, now)) return before;
+  stockedParts.set(part, now);
+  return now;
+}
 
 /** Where a search looks in a part; made once for each. */
 const sought = new WeakMap<Part, string>();
@@ -31,6 +45,14 @@ function soughtIn(part: Part): string {
   const known = sought.get(part) ?? `${part.name} ${part.note} ${inShort(part)}`.toLowerCase();
   sought.set(part, known);
   return known;
+}
+
+/** Makes what searches look in before the first one, which would have to wait for it. */
+function* makingSought(parts: readonly Part[]): Generator<null> {
+  for (const part of parts) {
+    soughtIn(part);
+    yield null;
+  }
 }
 
 /** Rows that a filter lets through. */
@@ -42,9 +64,9 @@ function filtered(rows: readonly StockedPart[], { search, kind }: DrawerFilter):
 }
 
 /** The parts one owns or can buy: find, add, count, change, bring in and hand out. */
-export function DrawerScreen({ drawer: served }: { drawer: string }) {
-  const { past, future } = useDrawer();
-  const drawer = useStandingDrawer(served);
+export function DrawerScreen({ opening }: { /** As JSON. */ opening: string }) {
+  const { past, future, whole } = useDrawer();
+  const { drawer, toCome } = useStandingDrawer(opening);
   useFollowing();
   const { put, copy, takeOut, takeOutUnread, takeIn, goBack, goOn } = useDrawerEditing();
   const [filter, setFilter] = useState<DrawerFilter>({ search: '', kind: 'all' });
@@ -56,21 +78,32 @@ export function DrawerScreen({ drawer: served }: { drawer: string }) {
   const lineInput = useRef<HTMLInputElement>(null);
   const stocked = useMemo(() => {
     const stocks = stocksOf(drawer.parts, drawer.uses);
-    return drawer.parts.map((part): StockedPart => ({ part, ...stocks.get(part.id)! }));
+    return drawer.parts.map((part) => stockedAs(part, stocks.get(part.id)!));
   }, [drawer]);
+  useEffect(() => {
+    const slices = slicer(['sought']);
+    void slices.run('sought', makingSought(drawer.parts), () => {});
+    return () => slices.cancel('sought');
+  }, [drawer.parts]);
   // The field follows the keystroke at once, the table a moment later.
   const laterFilter = useDeferredValue(filter);
   const rows = useMemo(() => filtered(stocked, laterFilter), [stocked, laterFilter]);
 
-  const readFile = async (file: File) => {
-    const { read, cancel } = planDrawerFile(file, drawer.parts, (done, of) =>
-      setReading((now) => now && { ...now, done, of }),
-    );
-    setReading({ file: file.name, done: 0, of: 0, cancel });
-    const found = await read.finally(() => setReading(null));
-    if (found?.ok) setImporting({ file: file.name, plan: found.plan });
-    else if (found) toast.error(`${file.name}: ${found.reason}`);
-  };
+  const readFile = (file: File) =>
+    attempt(`Reading ${file.name}`, async () => {
+      const { parts } = await whole();
+      const { read, cancel } = planDrawerFile(file, parts, (done, of) =>
+        setReading((now) => now && { ...now, done, of }),
+      );
+      setReading({ file: file.name, done: 0, of: 0, cancel });
+      const found = await read.finally(() => setReading(null));
+      if (found?.ok) setImporting({ file: file.name, plan: found.plan });
+      else if (found) toast.error(`${file.name}: ${found.reason}`);
+    });
+  const exportAll = useCallback(
+    () => void attempt('Exporting', async () => downloadDrawer((await whole()).parts)),
+    [whole],
+  );
   const drop = (event: DragEvent) => {
     event.preventDefault();
     const file = event.dataTransfer.files[0];
@@ -83,12 +116,12 @@ export function DrawerScreen({ drawer: served }: { drawer: string }) {
         { name: 'Add a part', keys: 'n', run: () => lineInput.current?.focus() },
         { name: 'Search the drawer', keys: '/', run: () => searchInput.current?.focus() },
         { name: 'Import a CSV file', keys: 'i', run: () => fileInput.current?.click() },
-        { name: 'Export as CSV', keys: 'e', run: () => downloadDrawer(useDrawer.getState().drawer?.parts ?? []) },
+        { name: 'Export as CSV', keys: 'e', run: exportAll },
         { name: 'Undo', keys: 'mod+z', run: goBack },
         { name: 'Redo', keys: 'mod+shift+z,mod+y', run: goOn },
         { name: 'Print', run: () => window.print() },
       ],
-      [goBack, goOn],
+      [exportAll, goBack, goOn],
     ),
   );
 
@@ -105,10 +138,16 @@ export function DrawerScreen({ drawer: served }: { drawer: string }) {
           searchInput={searchInput}
           fileInput={fileInput}
           onFile={(file) => void readFile(file)}
-          onExport={drawer.parts.length > 0 ? () => downloadDrawer(drawer.parts) : null}
+          onExport={drawer.parts.length > 0 ? exportAll : null}
         />
         <AddLine inputRef={lineInput} onAdd={(part) => put(part, `adding ${part.name}`)} onMore={setEditing} />
-        <Shortages stocked={stocked} unreadDesigns={drawer.unreadDesigns} />
+        {toCome > 0 ? (
+          <p role="status" className="mt-3 text-[13px] text-soft">
+            Reading {counted.format(toCome)} more parts…
+          </p>
+        ) : (
+          <Shortages stocked={stocked} unreadDesigns={drawer.unreadDesigns} />
+        )}
         <DamagedParts damaged={drawer.damaged} onRemove={takeOutUnread} />
         {rows.length > 0 ? (
           <DrawerTable rows={rows} onChange={put} onEdit={setEditing} onDuplicate={copy} onRemove={takeOut} />
@@ -116,7 +155,9 @@ export function DrawerScreen({ drawer: served }: { drawer: string }) {
           <p className="mt-16 text-center text-soft">
             {drawer.parts.length === 0
               ? 'The drawer is empty. Type a part above, or bring in a CSV file: drop it anywhere here.'
-              : 'No part here matches. Try fewer letters or another kind.'}
+              : toCome > 0
+                ? 'None of the parts read so far matches.'
+                : 'No part here matches. Try fewer letters or another kind.'}
           </p>
         )}
       </main>

@@ -1,6 +1,6 @@
 'use client';
 
-import { memo, useMemo } from 'react';
+import { memo, useCallback, useMemo } from 'react';
 import { inShort, mainValue, PART_NAMES } from '@/core/parts/part-fields';
 import type { Part } from '@/core/parts/part-schema';
 import type { PartUse } from '@/core/drawer/drawer-messages';
@@ -97,6 +97,19 @@ export const DrawerTable = memo(function DrawerTable({
       ]),
     [onChange, onEdit],
   );
+  const menu = useCallback(
+    ({ part }: StockedPart) => (
+      <RowMenu
+        label={`Actions for ${part.name}`}
+        items={[
+          { words: 'All fields', act: () => onEdit(part) },
+          { words: 'Duplicate', act: () => onDuplicate(part) },
+          { words: 'Take out', act: () => onRemove(part) },
+        ]}
+      />
+    ),
+    [onEdit, onDuplicate, onRemove],
+  );
   return (
     <SortableTable
       rows={rows}
@@ -107,16 +120,7 @@ export const DrawerTable = memo(function DrawerTable({
       lead="name"
       leadWidth="md:max-w-[20rem]"
       cellPadding="md:py-1.5"
-      menu={({ part }) => (
-        <RowMenu
-          label={`Actions for ${part.name}`}
-          items={[
-            { words: 'All fields', act: () => onEdit(part) },
-            { words: 'Duplicate', act: () => onDuplicate(part) },
-            { words: 'Take out', act: () => onRemove(part) },
-          ]}
-        />
-      )}
+      menu={menu}
     />
   );
 });

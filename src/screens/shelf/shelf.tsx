@@ -45,7 +45,15 @@ function useQuery(query: ShelfQuery) {
 }
 
 /** All designs: find, open, start, copy, rename, put away, bring back, import and export. */
-export function Shelf({ query, page }: { query: ShelfQuery; page: ShelfPage }) {
+export function Shelf({
+  query,
+  page: text,
+}: {
+  query: ShelfQuery;
+  /** As JSON: a tree of many values is served far slower than a text. */
+  page: string;
+}) {
+  const page = useMemo(() => JSON.parse(text) as ShelfPage, [text]);
   /** What is typed is shown at once, and asked for a moment later. */
   const [typed, setTyped] = useState({ search: query.search, from: query.from, to: query.to });
   const type = (change: Partial<typeof typed>) => setTyped((now) => ({ ...now, ...change }));
