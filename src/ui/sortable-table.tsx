@@ -25,8 +25,8 @@ const features = tableFeatures({
   sortFns: { alphanumeric: sortFn_alphanumeric, basic: sortFn_basic },
 });
 
-/** Rows drawn before all others, about as many as a window shows: each holds up the server, or the page. */
-const SOONEST_ROWS = 16;
+/** Rows drawn in one go, about as many as a window shows: each holds up the server that serves them, or the page. */
+const ROWS_A_GO = 16;
 
 /** Makes the columns of a {@link SortableTable}. */
 export const sortableColumns = <T extends object>() => createColumnHelper<typeof features, T>();
@@ -64,8 +64,11 @@ export function SortableTable<T extends object>({
   menu?: (row: T) => ReactNode;
 }) {
   const [most, setMost] = useState(atFirst);
-  const [drawsAll, setDrawsAll] = useState(false);
-  useEffect(() => startTransition(() => setDrawsAll(true)), []);
+  const [drawn, setDrawn] = useState(ROWS_A_GO);
+  const wanted = Math.min(most, rows.length);
+  useEffect(() => {
+    if (drawn < wanted) startTransition(() => setDrawn(drawn + ROWS_A_GO));
+  }, [drawn, wanted]);
   const table = useTable({ features, columns, data: rows, getRowId: rowId });
   const orderOf = (column: { id: string; getIsSorted: () => false | 'asc' | 'desc' }) =>
     sorted ? sorted.by === column.id && (sorted.falling ? 'desc' : 'asc') : column.getIsSorted();
@@ -108,7 +111,7 @@ export function SortableTable<T extends object>({
           ))}
         </thead>
         <tbody className="block md:table-row-group">
-          {sortedRows.slice(0, drawsAll ? most : Math.min(most, SOONEST_ROWS)).map((row) => (
+          {sortedRows.slice(0, Math.min(most, drawn)).map((row) => (
             <TableRow
               key={row.id}
               {...{ row, original: row.original, columns, headings, lead, leadWidth, cellPadding, menu }}

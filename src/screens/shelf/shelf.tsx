@@ -24,6 +24,9 @@ import { useListening } from '@/ui/use-listening';
 
 type Asking = { kind: 'new' } | { kind: 'rename'; row: SoundRow } | { kind: 'bad-file'; file: string; faults: Fault[] };
 
+/** What is asked for, but for its order and length: a table of other designs is begun anew, its first rows at once. */
+const askedOf = ({ search, from, to, archived }: ShelfQuery) => JSON.stringify([search, from, to, archived]);
+
 /** After the last keystroke, ms. */
 const TYPED_MILLISECONDS = 120;
 
@@ -153,7 +156,7 @@ export function Shelf({
         {page.standing + page.archived > 1 ? <TargetRange range={typed} onRange={type} /> : null}
 
         {page.rows.length > 0 ? (
-          <ShelfTable rows={page.rows} query={query} {...actions} />
+          <ShelfTable key={askedOf(query)} rows={page.rows} query={query} {...actions} />
         ) : (
           <EmptyShelf
             search={query.search}
