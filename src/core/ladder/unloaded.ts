@@ -6,6 +6,8 @@ import type { LadderNetwork } from '../topology/network';
 export type UnloadedLadder = {
   /** Mean voltage between output and return, V. */
   outputVolts: number;
+  /** Highest that stands between them, with what alternates on the mean, V. */
+  outputPeakVolts: number;
   /** Peak-to-peak drive that reaches the output, V: through strays, or all of it where nothing smooths. */
   feedthroughPeakToPeakVolts: number;
   /** Mean voltage of every node against ground, V. */
@@ -63,9 +65,12 @@ export function noLoadLadder(
   const { level, across } = levelsOf(network, drive, swings, forwardVolts);
   const offset = meanDriveVolts(drive) - centreVolts(drive);
   const nodeVolts = new Map([...level].map(([id, volts]) => [id, volts + offset * swings.get(id)!]));
+  const outputVolts = nodeVolts.get(network.output)! - nodeVolts.get(network.return)!;
+  const outputSwing = swings.get(network.output)! - swings.get(network.return)!;
   return {
-    outputVolts: nodeVolts.get(network.output)! - nodeVolts.get(network.return)!,
-    feedthroughPeakToPeakVolts: 2 * amplitude * Math.abs(swings.get(network.output)! - swings.get(network.return)!),
+    outputVolts,
+    outputPeakVolts: outputVolts - offset * outputSwing + amplitude * Math.abs(outputSwing),
+    feedthroughPeakToPeakVolts: 2 * amplitude * Math.abs(outputSwing),
     nodeVolts,
     nodeSwings: new Map([...swings].map(([id, swing]) => [id, amplitude * swing])),
     capacitorVolts: network.capacitors.map((part) => nodeVolts.get(part.upper)! - nodeVolts.get(part.lower)!),

@@ -23,18 +23,20 @@ export function demandOf(design: Design, ladder: LoadedLadder, point: WorkingPoi
   };
 }
 
+/** Variance of the drive's own swing on an unsmoothed output, V²; what strays let through a smoothed one counts as none. */
+export function swingVariance({ unloaded, drive }: LoadedLadder): number {
+  const swing = unloaded.feedthroughPeakToPeakVolts;
+  if (swing < amplitudeVolts(drive)) return 0;
+  return hasFastEdges(drive) ? swing ** 2 * drive.duty * (1 - drive.duty) : swing ** 2 / 8;
+}
+
 /**
  * Power that the drive's own swing on an unsmoothed output gives resistances
  * beside what the mean does, W: the variance of the waveform over the
  * resistance (handbook).
  */
-export function swingWatts(
-  { load, output }: Design,
-  { unloaded, drive }: LoadedLadder,
-): { terminal: number; load: number } {
-  const swing = unloaded.feedthroughPeakToPeakVolts;
-  if (swing < amplitudeVolts(drive)) return { terminal: 0, load: 0 };
-  const variance = hasFastEdges(drive) ? swing ** 2 * drive.duty * (1 - drive.duty) : swing ** 2 / 8;
+export function swingWatts({ load, output }: Design, ladder: LoadedLadder): { terminal: number; load: number } {
+  const variance = swingVariance(ladder);
   const resistive = loadOhms(load) ?? Infinity;
   const through = variance / (resistive + output.seriesOhms);
   const bled = output.bleederOhms === null ? 0 : variance / output.bleederOhms;

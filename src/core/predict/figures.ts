@@ -44,7 +44,7 @@ const LADDER_FIGURES = {
   noLoadPeakVolts: {
     label: 'No load, peak',
     unit: 'V',
-    read: ({ output }) => output.alternating?.noLoadPeakVolts ?? null,
+    read: ({ output }) => output.noLoadPeakVolts,
   },
   noLoadRmsVolts: {
     label: 'No load, RMS',

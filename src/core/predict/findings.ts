@@ -299,7 +299,7 @@ const noBleeder: Check = (design, { output }) =>
       ];
 
 const gapStrikes: Check = (design, { output }) => {
-  const highest = output.alternating?.noLoadPeakVolts ?? output.maxVolts;
+  const highest = output.alternating ? output.noLoadPeakVolts : output.maxVolts;
   if (design.load.kind !== 'gap' || highest === null || highest < design.load.strikeVolts) return [];
   return [
     {

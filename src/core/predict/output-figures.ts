@@ -60,6 +60,9 @@ export function outputFigures(
     noLoadVolts,
     lostToDiodesVolts: idealNoLoadVolts - withoutStrays,
     lostToStraysVolts: withoutStrays - noLoadVolts,
+    noLoadPeakVolts: isAlternating(network)
+      ? Math.max(drive.positivePeakVolts, drive.negativePeakVolts)
+      : atFullDrive.unloaded.outputPeakVolts,
     closedFormAmps: closedFormAmps(atFullDrive),
     chargeLimitAmps: Number.isFinite(atFullDrive.chargeLimitAmps) ? atFullDrive.chargeLimitAmps : null,
   };
@@ -110,7 +113,6 @@ export function outputFigures(
 function alternatingFigures(drive: Drive, point: OperatingPoint['alternating']): AlternatingOutput {
   const open = drive.rough ? null : alternatingPoint(drive, outputElements({ seriesOhms: 0, bleederOhms: null }, OPEN));
   return {
-    noLoadPeakVolts: Math.max(drive.positivePeakVolts, drive.negativePeakVolts),
     noLoadRmsVolts: open && open.rmsVolts,
     rmsVolts: point && point.rmsVolts,
     peakVolts: point && point.peakVolts,

@@ -3,6 +3,7 @@ import { amplitudeVolts } from '../drive/drive';
 import { rippleAt } from '../ladder/loaded';
 import { steadyAmpsOf } from '../load/load-kinds';
 import { inputFaradsOf, sourceOf } from '../operating/ladder-of-design';
+import { swingVariance } from '../operating/demand';
 import { operatingPoint, type OperatingPoint } from '../operating/operating-point';
 import { bleedSeconds, storedCharge } from '../output/discharge';
 import { marginsOf } from '../stress/margins';
@@ -49,8 +50,10 @@ export function predict(design: Design, known?: PredictOptions): Prediction {
     atFullDrive,
     capacitors,
     diodes,
-    noLoadVolts: output.alternating?.noLoadPeakVolts ?? output.noLoadVolts,
-    noLoadRmsVolts: output.alternating?.noLoadRmsVolts ?? output.alternating?.noLoadPeakVolts ?? output.noLoadVolts,
+    noLoadPeakVolts: output.noLoadPeakVolts,
+    noLoadRmsVolts: output.alternating
+      ? (output.alternating.noLoadRmsVolts ?? output.noLoadPeakVolts)
+      : Math.hypot(output.noLoadVolts, Math.sqrt(swingVariance(atFullDrive))),
     loadAmps: reachedBy(output).amps,
     windingAmps: input.amps,
     stored: energy,

@@ -9,7 +9,7 @@ import type { Column, PartColumn, Side, Topology } from '../topology/network';
 import type { TargetOutcome } from './target';
 
 export const PREDICTION_FORMAT = 'eager-ladder/prediction';
-export const PREDICTION_VERSION = 2;
+export const PREDICTION_VERSION = 3;
 
 /**
  * How far the closed form can be trusted here: `good` up to 30 % droop, `rough`
@@ -27,6 +27,8 @@ export type OutputPrediction = {
   noLoadVolts: number;
   lostToDiodesVolts: number;
   lostToStraysVolts: number;
+  /** Highest that stands at the output without load, with what alternates on the mean. */
+  noLoadPeakVolts: number;
   /** At the load, what a dc meter shows. */
   meanVolts: number | null;
   minVolts: number | null;
@@ -65,7 +67,6 @@ export type OutputPrediction = {
 /** An output that alternates, V and A; null where the closed form gives no figure. */
 export type AlternatingOutput = {
   /** Without load, at the full peaks. */
-  noLoadPeakVolts: number;
   noLoadRmsVolts: number | null;
   rmsVolts: number | null;
   peakVolts: number | null;

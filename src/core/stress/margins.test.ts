@@ -1,5 +1,5 @@
 import { newDesign } from '../design/new-design';
-import type { Design } from '../design/design-schema';
+import type { Design, MeasuredDesign } from '../design/design-schema';
 import { driverOfKind } from '../drive/driver-kinds';
 import { windingSchema } from '../design/winding-schema';
 import { driveOf } from '../operating/ladder-of-design';
@@ -34,12 +34,31 @@ it('weakest first, and the smallest of all is the design’s', () => {
 
 it('a bleeder by hand: V^2 / R over its resistors, all of the no-load voltage over their bodies', () => {
   const design = withOutput({ bleederOhms: 100e6 }, { bleeder: { count: 4, watts: 0.5, ratedVolts: 1500 } });
-  const volts = predict(design).output.noLoadVolts;
-  expect(marginFor(design, 'bleederPower').stress).toBeCloseTo(volts ** 2 / 100e6 / 4, 12);
-  expect(marginFor(design, 'bleederVoltage')).toMatchObject({ stress: volts / 4, condition: 'noLoad' });
+  const { noLoadVolts, noLoadPeakVolts } = predict(design).output;
+  expect(marginFor(design, 'bleederPower').stress).toBeCloseTo(noLoadVolts ** 2 / 100e6 / 4, 12);
+  expect(marginFor(design, 'bleederVoltage')).toMatchObject({ stress: noLoadPeakVolts / 4, condition: 'noLoad' });
   const thin = withOutput({ bleederOhms: 100e6 }, { bleeder: { count: 1, watts: 0.5, ratedVolts: 1500 } });
   expect(predict(thin).findings.map(({ code }) => code)).toContain('resistor-over-rating');
   expect(predict(design).findings.map(({ code }) => code)).not.toContain('resistor-over-rating');
+});
+
+it('across an unsmoothed output a bleeder stands the peak, and is heated by mean and swing', () => {
+  // A sine of 10 kV clamped to ground swings from 0 to 20 kV: mean 10 kV, RMS 10 kV sqrt(1.5), by hand.
+  const { driver, ladder } = plain as MeasuredDesign;
+  const clamp: Design = {
+    ...withOutput({ bleederOhms: 1e9 }, { bleeder: { count: 2, watts: 2, ratedVolts: 12_000 } }),
+    driver: { ...driver, positivePeakVolts: 10e3, negativePeakVolts: 10e3, seriesOhms: 0 },
+    ladder: {
+      ...ladder,
+      topology: 'clamp',
+      stages: 0.5,
+      strayFarads: 0,
+      diode: { ...ladder.diode, forwardVolts: 0, junctionFarads: 0 },
+    },
+  };
+  expect(predict(clamp).output.noLoadPeakVolts).toBeCloseTo(20e3, 6);
+  expect(marginFor(clamp, 'bleederVoltage').stress).toBeCloseTo(10e3, 6);
+  expect(marginFor(clamp, 'bleederPower').stress).toBeCloseTo((1.5 * 10e3 ** 2) / 1e9 / 2, 9);
 });
 
 it('a series resistor: I^2 R at the load, the whole output when that is shorted', () => {
@@ -47,7 +66,7 @@ it('a series resistor: I^2 R at the load, the whole output when that is shorted'
   expect(marginFor(design, 'seriesPower').stress).toBeCloseTo((2e-4 ** 2 * 1e6) / 2, 12);
   expect(marginFor(design, 'seriesVoltage')).toMatchObject({
     condition: 'shortedOutput',
-    stress: predict(design).output.noLoadVolts / 2,
+    stress: predict(design).output.noLoadPeakVolts / 2,
   });
   expect(ids(withOutput({ seriesOhms: 1e6 })).filter((id) => id.startsWith('series'))).toEqual([]);
 });

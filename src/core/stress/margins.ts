@@ -34,8 +34,9 @@ export type StressInput = {
   atFullDrive: LoadedLadder;
   capacitors: readonly StressedCapacitor[];
   diodes: readonly StressedDiode[];
-  noLoadVolts: number;
-  /** RMS of the same, which is what heats: that itself of a direct output. */
+  /** Highest at the output without load. */
+  noLoadPeakVolts: number;
+  /** RMS of the same, which is what heats. */
   noLoadRmsVolts: number;
   /** At the load, A. */
   loadAmps: number | null;
@@ -87,7 +88,7 @@ const stress = (id: RatingId, condition: Condition, value: number, part: string 
 
 /** What capacitors and diodes are asked without load, with the drive at its highest, at the load, and for a moment. */
 function ladderStresses({ spread, ladder, output }: Design, input: StressInput): Stress[] {
-  const { capacitors, diodes, atFullDrive, noLoadVolts, stored } = input;
+  const { capacitors, diodes, atFullDrive, noLoadPeakVolts, stored } = input;
   if (isAlternating(atFullDrive.network)) return [];
   const { currentShare, series }: LadderParts['capacitor'] = ladderParts(ladder).capacitor;
   const capacitor = weakest(capacitors);
@@ -112,7 +113,7 @@ function ladderStresses({ spread, ladder, output }: Design, input: StressInput):
     const { part, value } = known.reduce((a, b) => (b.value > a.value ? b : a));
     return [stress(id, 'loaded', times * value, part.id)];
   };
-  const shorted = shortedAmps(noLoadVolts, output.seriesOhms);
+  const shorted = shortedAmps(noLoadPeakVolts, output.seriesOhms);
   const switchedOn = switchOnAmps(atFullDrive, ladder.diode.onOhms * ladder.diode.series);
   const halfPeriod = 1 / (2 * atFullDrive.drive.frequencyHertz);
   return [
@@ -158,19 +159,19 @@ function ladderRatings({ ladder }: Design): Rating[] {
 
 /** What the output's resistors take, each of a string. */
 function outputStresses({ output, resistors }: Design, input: StressInput): Stress[] {
-  const { noLoadVolts, noLoadRmsVolts, loadAmps, stored } = input;
+  const { noLoadPeakVolts, noLoadRmsVolts, loadAmps, stored } = input;
   const { seriesOhms, bleederOhms } = output;
   const stresses: Stress[] = [];
   if (seriesOhms > 0) {
     const { count } = resistors.series;
     if (loadAmps !== null) stresses.push(stress('seriesPower', 'loaded', (loadAmps ** 2 * seriesOhms) / count));
-    stresses.push(stress('seriesVoltage', 'shortedOutput', noLoadVolts / count));
+    stresses.push(stress('seriesVoltage', 'shortedOutput', noLoadPeakVolts / count));
     stresses.push(stress('seriesPulse', 'shortedOutput', stored.joules / count));
   }
   if (bleederOhms !== null) {
     const { count } = resistors.bleeder;
     stresses.push(stress('bleederPower', 'noLoad', noLoadRmsVolts ** 2 / bleederOhms / count));
-    stresses.push(stress('bleederVoltage', 'noLoad', noLoadVolts / count));
+    stresses.push(stress('bleederVoltage', 'noLoad', noLoadPeakVolts / count));
   }
   return stresses;
 }

@@ -124,7 +124,7 @@ describe('a shorted output', () => {
       predict(rated(seriesOhms)).margins.find(
         ({ id, condition }) => id === 'diodeSurge' && condition === 'shortedOutput',
       );
-    const volts = predict(rated(0)).output.noLoadVolts;
+    const volts = predict(rated(0)).output.noLoadPeakVolts;
     expect(margin(0)).toBeUndefined();
     // A short of under a millisecond: sqrt(10) times the rating for ten.
     expect(margin(1e5)!.margin).toBeCloseTo((0.5 * Math.sqrt(10)) / (volts / 1e5) - 1, 9);

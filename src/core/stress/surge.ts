@@ -63,8 +63,8 @@ export function switchOnAmps({ network, drive }: LoadedLadder, onOhms: number): 
  *
  * @returns null without a series resistor: then only the diodes themselves limit it
  */
-export function shortedAmps(noLoadVolts: number, seriesOhms: number): number | null {
-  return seriesOhms > 0 ? noLoadVolts / seriesOhms : null;
+export function shortedAmps(noLoadPeakVolts: number, seriesOhms: number): number | null {
+  return seriesOhms > 0 ? noLoadPeakVolts / seriesOhms : null;
 }
 
 /** Half a period of the mains, for which surge ratings are stated, and the shortest pulse over which heat still adds up alike, s. */

@@ -1,10 +1,9 @@
 import type { Finding } from '../quantity/finding';
 import { formatQuantity } from '../quantity/format-quantity';
+import { LEAST_AIR_VOLTS } from '../load/air/air-gap';
 import { COPPER_OHM_METRES, enamelledMetres, sectionOf } from '../magnetics/wire';
 
 const VACUUM_PERMITTIVITY = 8.8541878128e-12;
-/** Least voltage at which air breaks down at any distance, V peak (Paschen; handbook). */
-const LEAST_AIR_VOLTS = 327;
 /** Lasting peak field for film and enamel at these frequencies, V/m (common practice, no source). */
 const WORKING_FIELD = 10e6;
 

@@ -28,7 +28,7 @@ export function LadderLine({ design, prediction }: Editing) {
   if (prediction.output.alternating)
     return (
       <>
-        no load <Quantity value={prediction.output.alternating.noLoadPeakVolts} unit="V" /> peak
+        no load <Quantity value={prediction.output.noLoadPeakVolts} unit="V" /> peak
       </>
     );
   return (

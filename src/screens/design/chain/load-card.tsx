@@ -7,6 +7,7 @@ import { DescribedField } from '@/ui/described-field';
 import { PickField } from '@/ui/pick-field';
 import { Quantity } from '@/ui/quantity';
 import type { Editing } from './editing';
+import { GapSense } from './gap-sense';
 
 /** Current of a load when nothing yet says how much: a few probes' worth. */
 const USUAL_AMPS = 10e-6;
@@ -33,11 +34,11 @@ export function LoadFields({ store, design, prediction }: Editing) {
   /** A load of the new kind that draws about what the old one did. */
   const switchTo = (kind: LoadKindId) => {
     if (kind === load.kind) return;
-    const { noLoadVolts, alternating } = prediction.output;
+    const { noLoadPeakVolts } = prediction.output;
     const { amps, volts } = reachedBy(prediction.output);
     const present = {
       amps: amps || design.target?.amps || USUAL_AMPS,
-      volts: volts || alternating?.noLoadPeakVolts || noLoadVolts || 1,
+      volts: volts || noLoadPeakVolts || 1,
     };
     edit('$.load', loadOfKind(kind, present));
   };
@@ -57,6 +58,10 @@ export function LoadFields({ store, design, prediction }: Editing) {
           onEdit={(value) => edit(`$.load.${field.name}`, value)}
         />
       ))}
+      <GapSense
+        outputPeakVolts={prediction.output.noLoadPeakVolts}
+        onStrike={load.kind === 'gap' ? (volts) => edit('$.load.strikeVolts', volts) : null}
+      />
     </>
   );
 }

@@ -1,12 +1,12 @@
 'use client';
 
 import Gauge from 'lucide-react/icons/gauge';
-import { Popover } from 'radix-ui';
 import { useState } from 'react';
 import { useMeter } from '@/client/meter-store';
 import { scaledDrive, type Drive } from '@/core/drive/drive';
 import { METER_KINDS, meterReadings, meterView, timesForReading, type MeterKind } from '@/core/drive/meter-sense';
 import { More } from '@/ui/more';
+import { PopoverPanel } from '@/ui/popover-panel';
 import { PickField } from '@/ui/pick-field';
 import { Quantity } from '@/ui/quantity';
 import { QuantityField } from '@/ui/quantity-field';
@@ -29,27 +29,14 @@ const KIND_NAMES: Record<MeterKind, string> = {
  */
 export function MeterSense({ drive, onTimes }: { drive: Drive; onTimes: (times: number) => void }) {
   return (
-    <Popover.Root>
-      <Popover.Trigger className="my-[3px] inline-flex items-center gap-1.5 text-[13px] text-copper hover:underline">
-        <Gauge className="size-3.5" aria-hidden="true" /> Read with a meter…
-      </Popover.Trigger>
-      <Popover.Portal>
-        <Popover.Content
-          align="start"
-          sideOffset={4}
-          collisionPadding={8}
-          aria-label="Meter"
-          className="z-[60] max-h-[80vh] w-[21rem] max-w-[calc(100vw-1rem)] overflow-y-auto rounded-md border border-rule bg-paper p-3"
-        >
-          <MeterPanel drive={drive} onTimes={onTimes} />
-        </Popover.Content>
-      </Popover.Portal>
-    </Popover.Root>
+    <PopoverPanel icon={Gauge} words="Read with a meter…" label="Meter">
+      <MeterPanel drive={drive} onTimes={onTimes} />
+    </PopoverPanel>
   );
 }
 
 function MeterPanel({ drive, onTimes }: { drive: Drive; onTimes: (times: number) => void }) {
-  const { meter, change } = useMeter();
+  const { settings: meter, change } = useMeter();
   const [typed, setTyped] = useState<number | null>(null);
   const view = meterView(drive, meter);
   const times = typed === null ? null : timesForReading(drive, meter, typed);

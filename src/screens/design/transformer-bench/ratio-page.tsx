@@ -138,7 +138,7 @@ function TestFields({ bench }: { bench: BenchEditing }) {
 
 function TestSays({ bench }: { bench: BenchEditing }) {
   const { ratio: test } = bench.winding;
-  const { meter } = useMeter();
+  const { settings: meter } = useMeter();
   const takeRatio = takesRatio(bench);
   const reading = readRatioTest({ ...test, fedVolts: test.fedVolts ?? 0 });
   if (!reading) return <Empty>Enter what you feed and at least one reading.</Empty>;

@@ -126,7 +126,8 @@ const FORM_WORDS = { peak: ' at its peaks', valley: ' in the valley of its rippl
 
 /** What arrives of an output that nothing rectifies: by the closed form, else by the time domain. */
 function Alternating({ design, prediction, timeDomain }: SentenceProps) {
-  const { rmsVolts, peakVolts, rmsAmps, noLoadPeakVolts } = prediction.output.alternating!;
+  const { noLoadPeakVolts } = prediction.output;
+  const { rmsVolts, peakVolts, rmsAmps } = prediction.output.alternating!;
   const settled = timeDomain.kind === 'ready' && timeDomain.run.transient.converged ? timeDomain.run.transient : null;
   const closedForm = rmsVolts === null ? null : { rmsVolts, peakVolts: peakVolts!, rmsAmps: rmsAmps! };
   const reached = closedForm ?? (settled && alternatingInTime(settled));

@@ -102,7 +102,7 @@ export function VerdictStrip({
           'The driver gives nothing'
         ) : output.alternating ? (
           <>
-            <Quantity value={output.alternating.rmsVolts ?? output.alternating.noLoadPeakVolts} unit="V" />{' '}
+            <Quantity value={output.alternating.rmsVolts ?? output.noLoadPeakVolts} unit="V" />{' '}
             {output.alternating.rmsVolts === null ? 'peak, no load' : 'RMS'}
           </>
         ) : output.meanVolts === null ? (
@@ -193,9 +193,9 @@ function NotDead({ prediction }: { prediction: Prediction }) {
     >
       {output.alternating ? (
         <>
-          While it runs the lead stands at up to {formatQuantity(output.alternating.noLoadPeakVolts, 'V')} peak. After
-          switch-off cable and load may still hold a charge, and so may what feeds the driver. It is not dead until you
-          have measured it: no voltage, alternating or direct, at the lead and across every capacitor.{' '}
+          While it runs the lead stands at up to {formatQuantity(output.noLoadPeakVolts, 'V')} peak. After switch-off
+          cable and load may still hold a charge, and so may what feeds the driver. It is not dead until you have
+          measured it: no voltage, alternating or direct, at the lead and across every capacitor.{' '}
         </>
       ) : (
         <>

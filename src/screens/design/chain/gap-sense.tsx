@@ -1,0 +1,187 @@
+'use client';
+
+import Zap from 'lucide-react/icons/zap';
+import { useState } from 'react';
+import { useAir, useAirGap } from '@/client/gap-store';
+import {
+  AIR_GAP_LAWS,
+  breakdownVolts,
+  ELECTRODES,
+  strikeMetres,
+  workshopMetres,
+  workshopVolts,
+  type Band,
+  type OutOfRange,
+} from '@/core/load/air/air-gap';
+import { METRE, type Unit } from '@/core/quantity/units';
+import { More } from '@/ui/more';
+import { PickField } from '@/ui/pick-field';
+import { PopoverPanel } from '@/ui/popover-panel';
+import { Quantity } from '@/ui/quantity';
+import { QuantityField } from '@/ui/quantity-field';
+
+const capitalised = (words: string) => words[0].toUpperCase() + words.slice(1);
+
+/**
+ * At which voltage a gap in air breaks down, and how far a voltage jumps.
+ *
+ * @param outputPeakVolts what stands at the output without load
+ * @param onStrike takes what the gap strikes at, where the load is one
+ */
+export function GapSense({
+  outputPeakVolts,
+  onStrike,
+}: {
+  outputPeakVolts: number;
+  onStrike: ((volts: number) => void) | null;
+}) {
+  return (
+    <PopoverPanel icon={Zap} words={onStrike ? 'From the size of the gap…' : 'How far it jumps…'} label="Gap in air">
+      <GapPanel outputPeakVolts={outputPeakVolts} onStrike={onStrike} />
+    </PopoverPanel>
+  );
+}
+
+function GapPanel({
+  outputPeakVolts,
+  onStrike,
+}: {
+  outputPeakVolts: number;
+  onStrike: ((volts: number) => void) | null;
+}) {
+  const { settings: gap, change } = useAirGap();
+  const { settings: air, change: changeAir } = useAir();
+  const [typed, setTyped] = useState<number | null>(null);
+  const breakdown = breakdownVolts(gap, air);
+  const peakVolts = typed ?? outputPeakVolts;
+  const jump = strikeMetres(gap, peakVolts, air);
+  return (
+    <>
+      <h2 className="mb-1 font-semibold">A gap in air</h2>
+      <PickField
+        label="Between"
+        value={gap.electrodes}
+        options={ELECTRODES.map((value) => ({ value, name: capitalised(AIR_GAP_LAWS[value].name) }))}
+        onValue={(electrodes) => change({ electrodes })}
+      />
+      {gap.electrodes === 'spheres' ? (
+        <QuantityField
+          label="Diameter of each"
+          unit="m"
+          value={gap.sphereMetres}
+          onValue={(value) => change({ sphereMetres: value! })}
+        />
+      ) : null}
+      {'at' in breakdown && breakdown.at === 'sphereMetres' ? <Fault of={breakdown} /> : null}
+      <QuantityField label="Gap" unit="m" value={gap.gapMetres} onValue={(value) => change({ gapMetres: value! })} />
+      {'at' in breakdown && breakdown.at === 'gapMetres' ? <Fault of={breakdown} /> : null}
+      <More words="Air">
+        <QuantityField
+          label="Temperature"
+          unit="°C"
+          value={air.celsius}
+          onValue={(value) => changeAir({ celsius: value! })}
+        />
+        <QuantityField
+          label="Above the sea"
+          unit="m"
+          typedIn={METRE}
+          value={air.altitudeMetres}
+          onValue={(value) => changeAir({ altitudeMetres: value! })}
+        />
+        <QuantityField
+          label="Relative humidity"
+          unit="%"
+          value={air.relativeHumidity}
+          onValue={(value) => changeAir({ relativeHumidity: value! })}
+        />
+      </More>
+      <div className="mt-2 border-t border-rule pt-2">
+        {'at' in breakdown ? (
+          <p className="text-[13.5px] text-soft">No figure for this gap.</p>
+        ) : (
+          <>
+            <Line name="Strikes at, peak" id="strikes" band={breakdown} unit="V" />
+            <Workshop figure={workshopVolts(gap.gapMetres)} likely={breakdown.likely} unit="V" />
+            {onStrike ? (
+              <button
+                type="button"
+                className="font-medium text-copper hover:underline"
+                onClick={() => onStrike(Number(breakdown.likely.toPrecision(3)))}
+              >
+                Let the gap strike at that
+              </button>
+            ) : null}
+          </>
+        )}
+      </div>
+      <div className="mt-2 border-t border-rule pt-2">
+        <QuantityField
+          label="A peak of"
+          unit="V"
+          optional
+          placeholder="the output’s"
+          value={typed}
+          onValue={(value) => {
+            if (value !== null && value <= 0) return 'Must be a voltage above zero.';
+            setTyped(value);
+            return null;
+          }}
+        />
+        {'at' in jump ? (
+          jump.at === 'volts' ? (
+            <p role="alert" className="text-xs text-over">
+              <Quantity value={peakVolts} unit="V" /> {typed === null ? 'stands at the output without load. ' : ''}
+              {jump.reason}
+            </p>
+          ) : null
+        ) : (
+          <>
+            <Line name={typed === null ? 'The output, without load, jumps' : 'Jumps'} id="jumps" band={jump} unit="m" />
+            <Workshop figure={workshopMetres(peakVolts)} likely={jump.likely} unit="m" />
+          </>
+        )}
+      </div>
+      <p className="mt-2 text-xs text-soft">
+        The first spark, in still and clean air with nothing else near. Edges, dust, damp and sparks before it let it
+        strike sooner and further: an estimate, never a measurement.
+      </p>
+    </>
+  );
+}
+
+function Fault({ of }: { of: OutOfRange }) {
+  return (
+    <p role="alert" className="text-xs text-over">
+      {of.reason}
+    </p>
+  );
+}
+
+function Line({ name, id, band, unit }: { name: string; id: string; band: Band; unit: Unit }) {
+  return (
+    <div className="flex items-baseline justify-between gap-2 py-[1.5px]" data-gap={id}>
+      <span className="text-[13.5px] text-soft">{name}</span>
+      <span className="text-right whitespace-nowrap">
+        <Quantity value={band.likely} unit={unit} digits={3} />
+        <span className="block text-xs text-soft">
+          {band.least === null ? 'from less' : <Quantity value={band.least} unit={unit} digits={3} />} to{' '}
+          {band.most === null ? 'more' : <Quantity value={band.most} unit={unit} digits={3} />}
+        </span>
+      </span>
+    </div>
+  );
+}
+
+const TOO = { V: ['low', 'high'], m: ['near', 'far'] } as const;
+
+/** What the rule of thumb says beside it, and how far off that is. */
+function Workshop({ figure, likely, unit }: { figure: number; likely: number; unit: 'V' | 'm' }) {
+  const off = figure / likely - 1;
+  return (
+    <p className="py-[1.5px] text-[13px] text-soft" data-gap="workshop">
+      A millimetre for each kilovolt says <Quantity value={figure} unit={unit} digits={3} />:{' '}
+      <Quantity value={Math.abs(off)} unit="%" digits={2} /> too {TOO[unit][off > 0 ? 1 : 0]}.
+    </p>
+  );
+}
