@@ -16,7 +16,7 @@ export function PopoverPanel({
 }) {
   return (
     <Popover.Root>
-      <Popover.Trigger className="my-[3px] inline-flex items-center gap-1.5 text-[13px] text-copper hover:underline">
+      <Popover.Trigger className="my-[3px] mr-4 inline-flex items-center gap-1.5 text-[13px] text-copper hover:underline">
         <Icon className="size-3.5" aria-hidden="true" /> {words}
       </Popover.Trigger>
       <Popover.Portal>

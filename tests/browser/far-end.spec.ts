@@ -1,5 +1,6 @@
 import { airSchema } from '../../src/core/load/air/air';
 import { breakdownVolts, strikeMetres, type Band } from '../../src/core/load/air/air-gap';
+import { coronaGeometrySchema, coronaOf, type CoronaLaw } from '../../src/core/load/air/corona-geometry';
 import { predict } from '../../src/core/predict/predict';
 import { demoDesign, expect, exported, openLink, pick, say, shelve, test } from './fixtures';
 
@@ -44,4 +45,45 @@ test('a gap in air: its size becomes what it strikes at, and the output tells ho
   await page.keyboard.press('Escape');
   const { load } = await exported(page);
   expect(load).toMatchObject({ kind: 'gap', strikeVolts: Number(strikes.likely.toPrecision(3)) });
+});
+
+test('a corona’s law comes from its shape, in the air of the workshop and with the sign of the output', async ({
+  page,
+  request,
+}) => {
+  await page.goto(`/designs/${await shelve(request, demoDesign('dust-plate-precipitator'))}`);
+  await openLink(page, 'Load');
+  await pick(page.getByLabel('Kind of load'), 'Corona');
+  await page.getByRole('button', { name: 'From its shape' }).click();
+  const panel = page.getByRole('dialog', { name: 'Corona' });
+  await pick(panel.getByLabel('Shape'), 'Wires between two plates');
+  await panel.getByLabel('Wire, diameter').fill('0.3');
+  await panel.getByLabel('Wire to plate').fill('15');
+  await panel.getByLabel('Wire to next wire').fill('40');
+  await expect(panel.getByRole('alert')).toContainText('at most 15.0 mm or at least 50.0 mm');
+  await expect(panel.locator('[data-corona=onset]')).toHaveCount(0);
+  await panel.getByLabel('Wire to next wire').fill('50');
+  await panel.getByLabel('Length of all wire').fill('600');
+  const air = airSchema.parse({});
+  const law = coronaOf(
+    coronaGeometrySchema.parse({
+      shape: 'plates',
+      wireMetres: 0.3e-3,
+      distanceMetres: 0.015,
+      pitchMetres: 0.05,
+      lengthMetres: 0.6,
+    }),
+    air,
+    'negative',
+  ) as CoronaLaw;
+  await expect(panel.locator('[data-corona=onset]')).toContainText(say(law.onsetVolts, 'V', 3));
+  await panel.getByRole('button', { name: 'Let the load draw so' }).click();
+  await page.keyboard.press('Escape');
+  const design = await exported(page);
+  expect(design.load).toEqual({
+    kind: 'corona',
+    onsetVolts: Number(law.onsetVolts.toPrecision(3)),
+    ampsPerSquareVolt: Number(law.ampsPerSquareVolt.toPrecision(3)),
+  });
+  await expect(page.locator('[data-link=load]')).toContainText(say(predict(design).output.amps!, 'A').split(' ')[0]);
 });

@@ -2,7 +2,7 @@
 
 import Zap from 'lucide-react/icons/zap';
 import { useState } from 'react';
-import { useAir, useAirGap } from '@/client/gap-store';
+import { useAir, useAirGap } from '@/client/air-stores';
 import {
   AIR_GAP_LAWS,
   breakdownVolts,
@@ -11,14 +11,13 @@ import {
   workshopMetres,
   workshopVolts,
   type Band,
-  type OutOfRange,
 } from '@/core/load/air/air-gap';
-import { METRE, type Unit } from '@/core/quantity/units';
-import { More } from '@/ui/more';
+import type { Unit } from '@/core/quantity/units';
 import { PickField } from '@/ui/pick-field';
 import { PopoverPanel } from '@/ui/popover-panel';
 import { Quantity } from '@/ui/quantity';
 import { QuantityField } from '@/ui/quantity-field';
+import { AirFields, OutsideLaw } from './air-fields';
 
 const capitalised = (words: string) => words[0].toUpperCase() + words.slice(1);
 
@@ -50,7 +49,7 @@ function GapPanel({
   onStrike: ((volts: number) => void) | null;
 }) {
   const { settings: gap, change } = useAirGap();
-  const { settings: air, change: changeAir } = useAir();
+  const { settings: air } = useAir();
   const [typed, setTyped] = useState<number | null>(null);
   const breakdown = breakdownVolts(gap, air);
   const peakVolts = typed ?? outputPeakVolts;
@@ -72,30 +71,10 @@ function GapPanel({
           onValue={(value) => change({ sphereMetres: value! })}
         />
       ) : null}
-      {'at' in breakdown && breakdown.at === 'sphereMetres' ? <Fault of={breakdown} /> : null}
+      {'at' in breakdown && breakdown.at === 'sphereMetres' ? <OutsideLaw reason={breakdown.reason} /> : null}
       <QuantityField label="Gap" unit="m" value={gap.gapMetres} onValue={(value) => change({ gapMetres: value! })} />
-      {'at' in breakdown && breakdown.at === 'gapMetres' ? <Fault of={breakdown} /> : null}
-      <More words="Air">
-        <QuantityField
-          label="Temperature"
-          unit="°C"
-          value={air.celsius}
-          onValue={(value) => changeAir({ celsius: value! })}
-        />
-        <QuantityField
-          label="Above the sea"
-          unit="m"
-          typedIn={METRE}
-          value={air.altitudeMetres}
-          onValue={(value) => changeAir({ altitudeMetres: value! })}
-        />
-        <QuantityField
-          label="Relative humidity"
-          unit="%"
-          value={air.relativeHumidity}
-          onValue={(value) => changeAir({ relativeHumidity: value! })}
-        />
-      </More>
+      {'at' in breakdown && breakdown.at === 'gapMetres' ? <OutsideLaw reason={breakdown.reason} /> : null}
+      <AirFields />
       <div className="mt-2 border-t border-rule pt-2">
         {'at' in breakdown ? (
           <p className="text-[13.5px] text-soft">No figure for this gap.</p>
@@ -147,14 +126,6 @@ function GapPanel({
         strike sooner and further: an estimate, never a measurement.
       </p>
     </>
-  );
-}
-
-function Fault({ of }: { of: OutOfRange }) {
-  return (
-    <p role="alert" className="text-xs text-over">
-      {of.reason}
-    </p>
   );
 }
 

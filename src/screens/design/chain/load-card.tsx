@@ -6,6 +6,7 @@ import { reachedBy } from '@/core/predict/reached';
 import { DescribedField } from '@/ui/described-field';
 import { PickField } from '@/ui/pick-field';
 import { Quantity } from '@/ui/quantity';
+import { CoronaSense } from './corona-sense';
 import type { Editing } from './editing';
 import { GapSense } from './gap-sense';
 
@@ -58,6 +59,9 @@ export function LoadFields({ store, design, prediction }: Editing) {
           onEdit={(value) => edit(`$.load.${field.name}`, value)}
         />
       ))}
+      {load.kind === 'corona' ? (
+        <CoronaSense output={prediction.output} onLoad={(shaped) => edit('$.load', shaped)} />
+      ) : null}
       <GapSense
         outputPeakVolts={prediction.output.noLoadPeakVolts}
         onStrike={load.kind === 'gap' ? (volts) => edit('$.load.strikeVolts', volts) : null}

@@ -1,9 +1,13 @@
 import { airSchema } from '@/core/load/air/air';
 import { airGapSchema } from '@/core/load/air/air-gap';
+import { coronaGeometrySchema } from '@/core/load/air/corona-geometry';
 import { keptSettings } from './kept-settings';
 
 /** The air in the workshop. */
 export const useAir = keptSettings('eager-ladder-air', airSchema);
 
-/** The gap that was looked at last. */
+/** The gap in air that was looked at last. */
 export const useAirGap = keptSettings('eager-ladder-gap', airGapSchema);
+
+/** The corona that was looked at last. */
+export const useCoronaGeometry = keptSettings('eager-ladder-corona', coronaGeometrySchema);
