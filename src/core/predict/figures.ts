@@ -73,6 +73,14 @@ const LADDER_FIGURES = {
   optimumStages: { label: 'Best stage count', unit: '', read: ({ optimumStages }) => optimumStages },
   storedJoules: { label: 'Stored energy', unit: 'J', read: ({ energy }) => energy.joules },
   terminalCoulombs: { label: 'Charge at the terminal', unit: 'C', read: ({ energy }) => energy.terminalCoulombs },
+  leastBodyAmps: {
+    label: 'Into a body of 2,000 Ω, at first',
+    unit: 'A',
+    read: ({ contact }) => contact.leastBodyAmps,
+  },
+  mostBodyAmps: { label: 'Into a body of 500 Ω, at first', unit: 'A', read: ({ contact }) => contact.mostBodyAmps },
+  bodyJoules: { label: 'Of the stored energy into it, at most', unit: 'J', read: ({ contact }) => contact.bodyJoules },
+  shortAmps: { label: 'Into a short, at first', unit: 'A', read: ({ contact }) => contact.shortAmps },
   bleedSeconds: { label: 'Bleeds to 60 V in', unit: 's', read: ({ energy }) => energy.bleedSeconds },
   smallestMargin: { label: 'Smallest margin', unit: '%', read: ({ smallestMargin }) => smallestMargin },
 } as const satisfies Record<string, Figure>;

@@ -5,6 +5,7 @@ import { steadyAmpsOf } from '../load/load-kinds';
 import { inputFaradsOf, sourceOf } from '../operating/ladder-of-design';
 import { swingVariance } from '../operating/demand';
 import { operatingPoint, type OperatingPoint } from '../operating/operating-point';
+import { contactOf } from '../output/contact';
 import { bleedSeconds, storedCharge } from '../output/discharge';
 import { marginsOf } from '../stress/margins';
 import { balancingOf } from './balancing';
@@ -82,6 +83,7 @@ export function predict(design: Design, known?: PredictOptions): Prediction {
     diodes,
     nodes,
     energy,
+    contact: contactOf(output.noLoadPeakVolts, energy.joules, design.output.seriesOhms),
     findings: [],
     beforePower: [],
   };

@@ -2,6 +2,7 @@ import type { Drive } from '../drive/drive';
 import type { PowerCheck } from '../drive/driver-kind';
 import type { DriveFigures } from '../drive/figures';
 import type { LadderParts } from '../parts/bank';
+import type { Contact } from '../output/contact';
 import type { Finding } from '../quantity/finding';
 import type { Polarity } from '../quantity/polarity';
 import type { Margin } from '../quantity/ratings';
@@ -190,6 +191,8 @@ export type Prediction = {
     /** Upper bound on the time to 60 V; null without a bleeder. */
     bleedSeconds: number | null;
   };
+  /** What comes out of the output where it is touched or shorted. */
+  contact: Contact;
   findings: Finding[];
   /** What to see to before power, in the order of energy. */
   beforePower: PowerCheck[];

@@ -8,7 +8,8 @@ import { isAlternating } from '../topology/network';
 import { atHighest, marginOf } from '../quantity/margin';
 import type { Condition, Margin, Rating, RatingId, Stress } from '../quantity/ratings';
 import { MOST_RISE, ratedDiodeWatts } from './heat';
-import { shortedAmps, surgeRating, switchOnAmps } from './surge';
+import { shortedAmps } from '../output/contact';
+import { surgeRating, switchOnAmps } from './surge';
 
 /** A capacitor of the ladder as far as it is stressed; see the prediction's own. */
 type StressedCapacitor = {

@@ -4,7 +4,8 @@ import { ladderOfDesign } from '../operating/ladder-of-design';
 import { predict } from '../predict/predict';
 import { chargeUpOf, type ChargeUp } from '../transient/charge-up';
 import { transientOf } from '../transient/transient';
-import { shortedAmps, surgeRating, switchOnAmps } from './surge';
+import { shortedAmps } from '../output/contact';
+import { surgeRating, switchOnAmps } from './surge';
 
 const plain = newDesign('Surge');
 const ended = <T>(running: Generator<unknown, T>): T => {

@@ -56,17 +56,6 @@ export function switchOnAmps({ network, drive }: LoadedLadder, onOhms: number): 
   return Number.isFinite(most) ? most : null;
 }
 
-/**
- * The most that a diode carries when the output is shorted, A: what leaves the
- * terminal through the series resistor (conservation of charge at the terminal;
- * an upper bound).
- *
- * @returns null without a series resistor: then only the diodes themselves limit it
- */
-export function shortedAmps(noLoadPeakVolts: number, seriesOhms: number): number | null {
-  return seriesOhms > 0 ? noLoadPeakVolts / seriesOhms : null;
-}
-
 /** Half a period of the mains, for which surge ratings are stated, and the shortest pulse over which heat still adds up alike, s. */
 const RATED_SECONDS = 10e-3;
 const SHORTEST_SECONDS = 1e-3;

@@ -1,5 +1,6 @@
 'use client';
 
+import { FIGURES } from '@/core/predict/figures';
 import { quantityField } from '@/core/quantity/field-description';
 import { DescribedField } from '@/ui/described-field';
 import { Quantity } from '@/ui/quantity';
@@ -64,7 +65,38 @@ export function OutputFields({ store, design, prediction }: Editing) {
       />
       <FromDrawer store={store} design={design} prediction={prediction} place="bleeder" />
       {design.output.bleederOhms === null ? null : <Ratings store={store} design={design} of="bleeder" />}
+      <Touched prediction={prediction} />
     </>
+  );
+}
+
+const TOUCHED = ['mostBodyAmps', 'leastBodyAmps', 'bodyJoules', 'shortAmps'] as const;
+
+/** What comes out where the output is touched or shorted: what a series resistor is for. */
+function Touched({ prediction }: Pick<Editing, 'prediction'>) {
+  const noneLimits = prediction.contact.shortAmps === null;
+  return (
+    <section aria-label="Touched or shorted" className="mt-2 border-t border-rule pt-2 text-[13.5px]">
+      <h3 className="font-medium">Touched or shorted</h3>
+      <dl>
+        {TOUCHED.map((id) => (
+          <div key={id} className="flex items-baseline justify-between gap-2 py-[1.5px]" data-figure={id}>
+            <dt className="text-soft">{FIGURES[id].label}</dt>
+            <dd className="text-right">
+              {id === 'shortAmps' && noneLimits ? (
+                'no resistor limits it'
+              ) : (
+                <Quantity value={FIGURES[id].read(prediction)} unit={FIGURES[id].unit} />
+              )}
+            </dd>
+          </div>
+        ))}
+      </dl>
+      <p className="mt-1 text-xs text-soft">
+        Of the highest voltage without load (body: IEC 60479-1, from memory). The drive goes on giving after that, and
+        what the load holds comes without the resistor: both on top.
+      </p>
+    </section>
   );
 }
 

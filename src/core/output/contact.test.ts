@@ -1,0 +1,51 @@
+import { benchDesign } from '../../../tests/reference/bench-design';
+import { finish } from '../numeric/finish';
+import { predict } from '../predict/predict';
+import { dischargeOf } from '../transient/discharge';
+import { transientOf } from '../transient/transient';
+import { contactOf, shortedAmps } from './contact';
+
+it('a body behind a resistor, by hand', () => {
+  // 40 kV through 1 MΩ and 500 to 2,000 Ω; of 4 J two thousandths of 1.002 MΩ.
+  const contact = contactOf(40e3, 4, 1e6);
+  expect(contact.mostBodyAmps).toBeCloseTo(40e3 / 1.0005e6, 12);
+  expect(contact.leastBodyAmps).toBeCloseTo(40e3 / 1.002e6, 12);
+  expect(contact.shortAmps).toBeCloseTo(0.04, 12);
+  expect(contact.bodyJoules).toBeCloseTo((4 * 2e3) / 1.002e6, 12);
+});
+
+it('without a resistor a body takes all, and nothing limits a short', () => {
+  expect(contactOf(10e3, 1, 0)).toEqual({ leastBodyAmps: 5, mostBodyAmps: 20, shortAmps: null, bodyJoules: 1 });
+  expect(shortedAmps(1e4, 0)).toBeNull();
+  expect(contactOf(0, 0, 0)).toEqual({ leastBodyAmps: 0, mostBodyAmps: 0, shortAmps: null, bodyJoules: 0 });
+});
+
+it('thirteen resistors of 850 kΩ let 15 mA out of 170 kV, 13 kV on each (common practice, no source)', () => {
+  const ohms = 13 * 850e3;
+  expect(ohms).toBe(11.05e6);
+  const { mostBodyAmps, shortAmps } = contactOf(170e3, 10, ohms);
+  expect(shortAmps! * 1e3).toBeCloseTo(15.4, 1);
+  expect((shortAmps! * ohms) / 13 / 1e3).toBeCloseTo(13.1, 1);
+  expect(mostBodyAmps / shortAmps!).toBeGreaterThan(0.9999);
+});
+
+it.each([
+  [1, 0],
+  [3, 10e3],
+  [3, 1e6],
+])('%d stages behind %d Ω: the engine’s discharge through a body stays under the bounds', (stages, seriesOhms) => {
+  const design = benchDesign({ ladder: { stages }, output: { seriesOhms }, load: { kind: 'open' } });
+  const { contact } = predict(design);
+  const { nodes } = finish(transientOf(design, 100)).transient;
+  const volts = new Map(nodes.map(({ id, meanVolts }) => [id, meanVolts]));
+  const body = 2000;
+  const ohms = seriesOhms + body;
+  const { farads } = design.ladder.capacitor;
+  const { samples, joules } = dischargeOf(design, volts, { ohms, seconds: 50 * ohms * farads, absorption: 0 });
+  const share = body / ohms;
+  expect(samples[0].volts / ohms).toBeLessThanOrEqual(contact.leastBodyAmps * 1.001);
+  expect(samples[0].volts / ohms).toBeGreaterThan(0.97 * contact.leastBodyAmps);
+  expect(joules.resistor * share).toBeLessThanOrEqual(contact.bodyJoules * 1.001);
+  // The bound is near where one stage's capacitors give all they have.
+  expect(joules.resistor * share).toBeGreaterThan(0.2 * contact.bodyJoules);
+});

@@ -1,0 +1,45 @@
+/** Resistance of a body between hands at high voltage, lowest and highest that is counted with, Ω (IEC 60479-1, from memory). */
+export const BODY_OHMS = [500, 2000] as const;
+
+/**
+ * The most that leaves a shorted output, and so the most that a diode carries
+ * then, A: through the series resistor (conservation of charge at the terminal;
+ * an upper bound).
+ *
+ * @returns null without a series resistor: then only the diodes themselves limit it
+ */
+export function shortedAmps(noLoadPeakVolts: number, seriesOhms: number): number | null {
+  return seriesOhms > 0 ? noLoadPeakVolts / seriesOhms : null;
+}
+
+/** What comes out of an output that is touched or shorted, at most, before anything else of the drive. */
+export type Contact = {
+  /** At the first instant through a body, A: as its resistance is highest and lowest. */
+  leastBodyAmps: number;
+  mostBodyAmps: number;
+  /** At the first instant into a short, A; null where no resistor limits it. */
+  shortAmps: number | null;
+  /** Of what is stored, what ends in a body, J: the highest resistance takes most. */
+  bodyJoules: number;
+};
+
+/**
+ * Current and energy of the first contact between output and return: all the
+ * output's voltage over what is in series, and of all that is stored the body's
+ * share of the resistance. Upper bounds (conservation of charge and energy):
+ * the ladder's own capacitors and diodes keep some of both. What the load itself
+ * holds stands in front of the series resistor and comes on top; what the drive
+ * goes on giving as well.
+ *
+ * @param noLoadPeakVolts highest at the output, V
+ * @param storedJoules in the ladder, J
+ */
+export function contactOf(noLoadPeakVolts: number, storedJoules: number, seriesOhms: number): Contact {
+  const [least, most] = BODY_OHMS;
+  return {
+    leastBodyAmps: noLoadPeakVolts / (seriesOhms + most),
+    mostBodyAmps: noLoadPeakVolts / (seriesOhms + least),
+    shortAmps: shortedAmps(noLoadPeakVolts, seriesOhms),
+    bodyJoules: (storedJoules * most) / (seriesOhms + most),
+  };
+}
