@@ -87,3 +87,38 @@ test('a corona’s law comes from its shape, in the air of the workshop and with
   });
   await expect(page.locator('[data-link=load]')).toContainText(say(predict(design).output.amps!, 'A').split(' ')[0]);
 });
+
+test('a measuring divider: what its meter shows, how far off, what it costs, and a meter that it would kill', async ({
+  page,
+  request,
+}) => {
+  await page.goto(`/designs/${await shelve(request, demoDesign('dust-plate-precipitator'))}`);
+  await openLink(page, 'Divider');
+  await page.getByRole('button', { name: 'Add a measuring divider' }).click();
+  const card = page.getByLabel('The divider');
+  await expect(card.locator('[data-divider=open]')).toBeVisible();
+  await page.getByLabel('String, in all').fill('100M');
+  await page.getByLabel('Meter takes at most').fill('50');
+  await page.getByLabel('Foot', { exact: true }).fill('1M');
+  const { divider, margins, output } = predict(await exported(page));
+  await expect(card.locator('[data-divider=shown]')).toContainText(say(-divider!.shownVolts!, 'V', 4));
+  await expect(card.locator('[data-divider=off]')).toContainText(say(divider!.errors.atWorst, '%', 2));
+  await expect(card.locator('[data-divider=most]')).toContainText(say(divider!.mostShownVolts, 'V'));
+  expect(divider!.shownVolts! * divider!.ratio).toBeCloseTo(output.terminalMeanVolts!, 6);
+  // It is a load of its own: 5 kV across 101 MΩ is some 50 µA beside the milliamp.
+  await expect(card.locator('[data-divider=draws]')).toContainText(say(output.dividerAmps!, 'A'));
+  expect(margins.some(({ id }) => id === 'dividerMeter')).toBe(true);
+  await expect(page.locator('[data-finding=divider-over-meter]')).toBeVisible();
+  await page.getByLabel('Foot', { exact: true }).fill('0');
+  await expect(page.getByRole('alert').first()).toBeVisible();
+  await page.getByLabel('Foot', { exact: true }).fill('100k');
+  await expect(page.locator('[data-finding=divider-over-meter]')).toHaveCount(0);
+  // An open foot: said, with the field it is about one click away.
+  await expect(page.locator('[data-finding=divider-foot-open]')).toBeVisible();
+  await page.getByLabel('Clamp across the foot').fill('30');
+  await expect(page.locator('[data-finding=divider-foot-open]')).toHaveCount(0);
+  await page.getByRole('button', { name: 'Take the divider away' }).click();
+  await expect(page.getByRole('button', { name: 'Add a measuring divider' })).toBeVisible();
+  await page.keyboard.press('Control+z');
+  await expect(page.getByLabel('Clamp across the foot')).toHaveValue('30');
+});

@@ -159,7 +159,7 @@ export async function exported(page: Page): Promise<Design> {
 
 export async function openLink(
   page: Page,
-  name: 'Supply' | 'Driver' | 'Transformer' | 'Ladder' | 'Output' | 'Load',
+  name: 'Supply' | 'Driver' | 'Transformer' | 'Ladder' | 'Output' | 'Divider' | 'Load',
 ): Promise<void> {
   const trigger = page.locator(`[data-link=${name.toLowerCase()}]`);
   if ((await trigger.getAttribute('aria-expanded')) !== 'true') await trigger.click();

@@ -1,3 +1,4 @@
+import { acrossOhms } from '../output/elements';
 import type { Design } from '../design/design-schema';
 import { amplitudeVolts, scaledDrive, type Drive } from '../drive/drive';
 import { droopAt, hardLimitAmps, rippleAt, type DroopInputs, type RippleInputs } from '../ladder/loaded';
@@ -78,11 +79,7 @@ export function evaluateQuickly(ladder: QuickLadder, drive: Drive, wanted: Quick
   }
 }
 
-function atScaleOf(
-  { shape, response, farads, forwardVolts }: QuickLadder,
-  drive: Drive,
-  { amps, output: { seriesOhms, bleederOhms } }: QuickLoad,
-) {
+function atScaleOf({ shape, response, farads, forwardVolts }: QuickLadder, drive: Drive, { amps, output }: QuickLoad) {
   const amplitude = amplitudeVolts(drive);
   const stepVolts = amplitude - forwardVolts;
   const noLoadVolts = response.outputPerPeak * amplitude - response.outputPerDrop * forwardVolts;
@@ -119,9 +116,10 @@ function atScaleOf(
   };
   let ladderAmps = amps;
   let droop = droopAt(ladder, ladderAmps);
-  // A bleeder takes in proportion to what is left.
-  for (let tries = 0; droop && bleederOhms !== null && tries < 3; tries += 1) {
-    ladderAmps = amps + (noLoadVolts - droop.totalVolts) / bleederOhms;
+  const across = acrossOhms(output);
+  // What stands across the terminal takes in proportion to what is left.
+  for (let tries = 0; droop && across < Infinity && tries < 3; tries += 1) {
+    ladderAmps = amps + (noLoadVolts - droop.totalVolts) / across;
     droop = droopAt(ladder, ladderAmps);
   }
   if (!droop) return null;
@@ -130,7 +128,7 @@ function atScaleOf(
   const demand = sourceDemand(ladder, ladderAmps, droop, chargingAngle);
   return {
     ladderAmps,
-    meanVolts: terminalVolts - amps * seriesOhms,
+    meanVolts: terminalVolts - amps * output.seriesOhms,
     ripplePeakToPeakVolts: peakToPeakVolts + response.feedthroughPerPeak * amplitude,
     rmsAmps: demand.rmsAmps,
     watts: wattsInto(

@@ -57,6 +57,7 @@ const NAMES: Readonly<Record<string, string>> = {
   'ladder.strayFarads': 'Stray, each diode',
   'output.seriesOhms': 'Series resistor',
   'output.bleederOhms': 'Bleeder',
+  'output.divider': 'Divider',
   'load.kind': 'Load',
 };
 
@@ -66,6 +67,7 @@ const HOLDERS: Readonly<Record<string, string>> = {
   diode: 'Diode',
   series: 'Series resistor',
   bleeder: 'Bleeder',
+  divider: 'Divider',
   spread: 'Tolerance',
   winding: 'Winding',
   supply: 'Supply',

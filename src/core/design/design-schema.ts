@@ -142,9 +142,36 @@ const resistorSchema = z.strictObject({
   partId,
 });
 
+/** A measuring divider across the terminal: a string of equal resistors, and a foot with the meter across it. */
+const dividerSchema = z.strictObject({
+  topOhms: quantity('Ω', '1e9', 'above zero'),
+  /** Equal resistors that the string is made of, and what each stands. */
+  topCount: count(100).default(1),
+  topRatedVolts: quantity('V', '10000', 'above zero').nullable().default(null),
+  topWatts: quantity('W', '1', 'above zero').nullable().default(null),
+  footOhms: quantity('Ω', '1e6', 'above zero'),
+  /** Null: it draws nothing. */
+  meterOhms: quantity('Ω', '10e6', 'above zero').nullable().default(10e6),
+  /** The most that it may be given. */
+  meterVolts: quantity('V', '1000', 'above zero').nullable().default(null),
+  topTolerance: share('0.01').default(0.01),
+  footTolerance: share('0.01').default(0.01),
+  meterTolerance: share('0.01').default(0.01),
+  /** Change of a resistor of the string for each volt on it; null: not known. */
+  perVolt: share('2e-6').nullable().default(null),
+  /** Change for each kelvin by which string and foot differ; null: not known. */
+  perKelvin: share('100e-6').nullable().default(null),
+  /** Across the whole string, and across foot, cable and meter. */
+  topFarads: quantity('F', '1e-12', 'zero or more').default(0),
+  footFarads: quantity('F', '100e-12', 'zero or more').default(100e-12),
+  /** What a part across the foot lets no more than this stand on, should the foot open; null: there is none. */
+  clampVolts: quantity('V', '90', 'above zero').nullable().default(null),
+});
+
 const outputSchema = z.strictObject({
   seriesOhms: quantity('Ω', '1e6', 'zero or more').default(0),
   bleederOhms: quantity('Ω', '1e9', 'above zero').nullable().default(null),
+  divider: dividerSchema.nullable().default(null),
 });
 
 /**

@@ -1,3 +1,4 @@
+import { acrossOhms } from '../output/elements';
 import type { Design } from '../design/design-schema';
 import { amplitudeVolts, hasFastEdges } from '../drive/drive';
 import { rippleAt, type LoadedLadder } from '../ladder/loaded';
@@ -39,7 +40,7 @@ export function swingWatts({ load, output }: Design, ladder: LoadedLadder): { te
   const variance = swingVariance(ladder);
   const resistive = loadOhms(load) ?? Infinity;
   const through = variance / (resistive + output.seriesOhms);
-  const bled = output.bleederOhms === null ? 0 : variance / output.bleederOhms;
+  const bled = variance / acrossOhms(output);
   return {
     terminal: through + bled,
     load: resistive === Infinity ? 0 : (through * resistive) / (resistive + output.seriesOhms),

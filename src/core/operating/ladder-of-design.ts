@@ -140,8 +140,8 @@ function withStrays(design: Design, { parts }: LadderInputs, network: LadderNetw
 function dropOf({ ladder, output, load }: Design, parts: LadderInputs['parts'], volts: number): number {
   const { forwardVolts, forwardAmps, series } = ladder.diode;
   if (forwardAmps === null) return parts.diode.forwardVolts;
-  const { loadAmps, bleederAmps } = currentsAt(outputElements(output, load), volts);
-  return series * forwardDrop(forwardVolts, forwardAmps, loadAmps + bleederAmps);
+  const { loadAmps, acrossAmps } = currentsAt(outputElements(output, load), volts);
+  return series * forwardDrop(forwardVolts, forwardAmps, loadAmps + acrossAmps);
 }
 
 /** Across each capacitor without load, V. */

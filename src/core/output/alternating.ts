@@ -1,6 +1,6 @@
 import { driveAt, type Drive } from '../drive/drive';
 import { loadOhms, steadyAmpsOf } from '../load/load-kinds';
-import type { OutputElement } from './elements';
+import { resistancesOf, type OutputElement } from './elements';
 
 /** An alternating output at its load, and what it takes of the winding. */
 export type AlternatingPoint = {
@@ -24,7 +24,7 @@ const STEPS = 1440;
  * period that closes on itself, the drive steady through each step (handbook: a
  * resistance behind R and L).
  *
- * @param elements behind the winding: bleeder, series resistor, load. A steady
+ * @param elements behind the winding: bleeder, divider, series resistor, load. A steady
  *   current counts as its RMS, drawn in step with the voltage as a resistance
  *   draws it
  * @returns null for a load whose current is no resistance's: corona, or a gap;
@@ -35,18 +35,17 @@ export function alternatingPoint(drive: Drive, elements: readonly OutputElement[
   const load = elements.find((element) => element.kind === 'load')!.load;
   const steady = steadyAmpsOf(load);
   if (load.kind !== 'open' && steady === null && loadOhms(load) === null) return null;
-  const resistorOf = (id: 'series' | 'bleeder') =>
-    elements.find((element) => element.kind === 'resistor' && element.id === id) as { ohms: number } | undefined;
-  const path = { seriesOhms: resistorOf('series')?.ohms ?? 0, bleederOhms: resistorOf('bleeder')?.ohms ?? Infinity };
+  const { seriesOhms, acrossSiemens } = resistancesOf(elements);
+  const path = { seriesOhms, acrossOhms: 1 / acrossSiemens };
   if (steady === null || steady === 0) return through(drive, path, loadOhms(load) ?? Infinity);
   return drawing(drive, path, steady);
 }
 
-type Path = { seriesOhms: number; bleederOhms: number };
+type Path = { seriesOhms: number; acrossOhms: number };
 
-function through(drive: Drive, { seriesOhms, bleederOhms }: Path, ohms: number): AlternatingPoint {
+function through(drive: Drive, { seriesOhms, acrossOhms }: Path, ohms: number): AlternatingPoint {
   const branchOhms = seriesOhms + ohms;
-  const terminalOhms = 1 / (1 / bleederOhms + 1 / branchOhms);
+  const terminalOhms = 1 / (1 / acrossOhms + 1 / branchOhms);
   const amps = windingAmps(drive, terminalOhms);
   /** What arrives at the load of each ampere or volt at the terminal. */
   const share = Number.isFinite(ohms) ? ohms / branchOhms : 1;

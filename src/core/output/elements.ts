@@ -1,35 +1,67 @@
 import { loadAmpsAt, type Load } from '../load/load-kinds';
 
 /** What the document says of the elements between the ladder's terminal and the load. */
-export type OutputFields = { seriesOhms: number; bleederOhms: number | null };
+export type OutputFields = {
+  seriesOhms: number;
+  bleederOhms: number | null;
+  /** A measuring divider; its meter stands across the foot. */
+  divider?: { topOhms: number; footOhms: number; meterOhms: number | null } | null;
+};
+
+type DividerOhms = NonNullable<OutputFields['divider']>;
+
+/** A divider's foot with the meter across it, Ω. */
+export const meteredFootOhms = ({ footOhms, meterOhms }: DividerOhms): number =>
+  1 / (1 / footOhms + (meterOhms === null ? 0 : 1 / meterOhms));
+
+/** What a measuring divider comes to across the terminal, Ω. */
+export const dividerOhms = (divider: DividerOhms): number => divider.topOhms + meteredFootOhms(divider);
+
+/** All that stands across the terminal, bleeder and divider, Ω; infinite where nothing does. */
+export const acrossOhms = ({ bleederOhms, divider }: OutputFields): number =>
+  1 / ((bleederOhms === null ? 0 : 1 / bleederOhms) + (divider ? 1 / dividerOhms(divider) : 0));
 
 /** Where an element of the output ends: at the ladder's terminal, behind the series resistor, at its return. */
 export type OutputNode = 'terminal' | 'load' | 'return';
 
 /** One element behind the ladder: closed form and time domain both read these, and nothing else of the output. */
 export type OutputElement = { from: OutputNode; to: OutputNode } & (
-  { kind: 'resistor'; id: 'bleeder' | 'series'; ohms: number } | { kind: 'load'; load: Load }
+  { kind: 'resistor'; id: 'bleeder' | 'divider' | 'series'; ohms: number } | { kind: 'load'; load: Load }
 );
 
 /**
  * The output as elements: a series resistor between terminal and load, a bleeder
- * across the terminal, the load. Where nothing
+ * and a measuring divider across the terminal, the load. Where nothing
  * stands before it the load is at the terminal itself.
  */
-export function outputElements({ seriesOhms, bleederOhms }: OutputFields, load: Load): OutputElement[] {
+export function outputElements({ seriesOhms, bleederOhms, divider }: OutputFields, load: Load): OutputElement[] {
   const elements: OutputElement[] = [];
   const behind = seriesOhms > 0 && load.kind !== 'open';
   if (behind) elements.push({ kind: 'resistor', id: 'series', from: 'terminal', to: 'load', ohms: seriesOhms });
   if (bleederOhms !== null)
     elements.push({ kind: 'resistor', id: 'bleeder', from: 'terminal', to: 'return', ohms: bleederOhms });
+  if (divider)
+    elements.push({ kind: 'resistor', id: 'divider', from: 'terminal', to: 'return', ohms: dividerOhms(divider) });
   elements.push({ kind: 'load', load, from: behind ? 'load' : 'terminal', to: 'return' });
   return elements;
+}
+
+/** The resistors of an output: in series with the load, Ω, and all that stand across the terminal, S. */
+export function resistancesOf(elements: readonly OutputElement[]): { seriesOhms: number; acrossSiemens: number } {
+  let [seriesOhms, acrossSiemens] = [0, 0];
+  for (const element of elements)
+    if (element.kind === 'resistor') {
+      if (element.id === 'series') seriesOhms += element.ohms;
+      else acrossSiemens += 1 / element.ohms;
+    }
+  return { seriesOhms, acrossSiemens };
 }
 
 /** What the elements take from a terminal that stands at a voltage. */
 export type OutputCurrents = {
   loadAmps: number;
-  bleederAmps: number;
+  /** Across the terminal, through bleeder and divider. */
+  acrossAmps: number;
   /** At the load, behind what is in series with it, V. */
   loadVolts: number;
 };
@@ -42,12 +74,12 @@ export type OutputCurrents = {
  */
 export function currentsAt(elements: readonly OutputElement[], terminalVolts: number): OutputCurrents {
   let seriesOhms = 0;
-  let bleederAmps = 0;
+  let acrossAmps = 0;
   let loadAmps = 0;
   for (const element of elements) {
     if (element.kind === 'load') loadAmps += loadAmpsAt(element.load, terminalVolts, seriesOhms);
     else if (element.to === 'load') seriesOhms += element.ohms;
-    else bleederAmps += terminalVolts / element.ohms;
+    else acrossAmps += terminalVolts / element.ohms;
   }
-  return { loadAmps, bleederAmps, loadVolts: terminalVolts - loadAmps * seriesOhms };
+  return { loadAmps, acrossAmps, loadVolts: terminalVolts - loadAmps * seriesOhms };
 }

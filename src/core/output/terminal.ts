@@ -1,14 +1,15 @@
 import { rootBetween } from '../numeric/root';
 import { closedFormAmps, droopAt, type Droop, type LoadedLadder } from '../ladder/loaded';
 import { steadyAmpsOf, type Load } from '../load/load-kinds';
-import { currentsAt, outputElements, type OutputFields } from './elements';
+import { acrossOhms, currentsAt, outputElements, type OutputFields } from './elements';
 
 /** What leaves the ladder and what arrives at the load. */
 export type WorkingPoint = {
-  /** Mean current out of the ladder's terminal: load and bleeder, A. */
+  /** Mean current out of the ladder's terminal: load, bleeder and divider, A. */
   ladderAmps: number;
   loadAmps: number;
-  bleederAmps: number;
+  /** Across the terminal, through bleeder and divider, A. */
+  acrossAmps: number;
   /** Mean voltage at the ladder's terminal, before the series resistor, V. */
   terminalVolts: number;
   /** Mean voltage at the load, behind the series resistor, V. */
@@ -34,8 +35,8 @@ export function workingPoint(
   const elements = outputElements(output, load);
   const terminal = (droop: Droop) => ladder.unloaded.outputVolts - droop.totalVolts;
   const takenAt = (volts: number) => {
-    const { loadAmps, bleederAmps } = currentsAt(elements, volts);
-    return loadAmps + bleederAmps;
+    const { loadAmps, acrossAmps } = currentsAt(elements, volts);
+    return loadAmps + acrossAmps;
   };
   const settle = (ladderAmps: number): WorkingPoint | null => {
     const droop = droopAt(ladder, ladderAmps);
@@ -45,7 +46,7 @@ export function workingPoint(
     return currents.loadVolts < 0 ? null : { ladderAmps, terminalVolts, ...currents, droop };
   };
   const steady = steadyAmpsOf(load);
-  if (steady !== null && output.bleederOhms === null) return settle(steady);
+  if (steady !== null && acrossOhms(output) === Infinity) return settle(steady);
   const unloadedAmps = takenAt(ladder.unloaded.outputVolts);
   if (unloadedAmps === 0 || ladder.unloaded.outputVolts === 0) return settle(0);
 

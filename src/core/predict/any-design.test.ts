@@ -17,6 +17,24 @@ const decades = (from: number, to: number) =>
   fc.double({ min: from, max: to, noNaN: true }).map((power) => 10 ** power);
 const orNull = <T>(value: fc.Arbitrary<T>) => fc.option(value, { nil: null });
 
+const anyDivider: fc.Arbitrary<NonNullable<MeasuredDesign['output']['divider']>> = fc.record({
+  topOhms: decades(-3, 15),
+  topCount: fc.integer({ min: 1, max: 100 }),
+  topRatedVolts: orNull(decades(-3, 9)),
+  topWatts: orNull(decades(-3, 6)),
+  footOhms: decades(-3, 15),
+  meterOhms: orNull(decades(-3, 15)),
+  meterVolts: orNull(decades(-3, 9)),
+  topTolerance: fc.double({ min: 0, max: 1, noNaN: true }),
+  footTolerance: fc.double({ min: 0, max: 1, noNaN: true }),
+  meterTolerance: fc.double({ min: 0, max: 1, noNaN: true }),
+  perVolt: orNull(fc.double({ min: 0, max: 1, noNaN: true })),
+  perKelvin: orNull(fc.double({ min: 0, max: 1, noNaN: true })),
+  topFarads: fc.oneof(fc.constant(0), decades(-15, 0)),
+  footFarads: fc.oneof(fc.constant(0), decades(-15, 0)),
+  clampVolts: orNull(decades(-3, 9)),
+});
+
 /** Any design that the schema lets through, far past what makes sense. */
 const anyDesign: fc.Arbitrary<MeasuredDesign> = fc
   .record({
@@ -38,6 +56,7 @@ const anyDesign: fc.Arbitrary<MeasuredDesign> = fc
     strayFarads: fc.oneof(fc.constant(0), decades(-15, -3)),
     recoverySeconds: orNull(decades(-12, 3)),
     bleederOhms: orNull(decades(-3, 15)),
+    divider: orNull(anyDivider),
     outputOhms: fc.oneof(fc.constant(0), decades(-3, 12)),
     load: fc.oneof(
       fc.constant({ kind: 'open' as const }),
@@ -87,7 +106,7 @@ const anyDesign: fc.Arbitrary<MeasuredDesign> = fc
           peakInverseVolts: part.ratedVolts,
         },
       },
-      output: { seriesOhms: part.outputOhms, bleederOhms: part.bleederOhms },
+      output: { seriesOhms: part.outputOhms, bleederOhms: part.bleederOhms, divider: part.divider },
       load: part.load,
     };
   });

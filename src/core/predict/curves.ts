@@ -1,3 +1,4 @@
+import { acrossOhms } from '../output/elements';
 import { MOST_STAGES, type Design } from '../design/design-schema';
 import { closedFormAmps, droopAt, type LoadedLadder } from '../ladder/loaded';
 import type { WorkingPoint } from '../output/terminal';
@@ -30,18 +31,19 @@ export function loadLine(design: Design, points = 41, upToAmps = Infinity): Load
   return [...start, ...drawn];
 }
 
-/** Where this much current leaves a design's ladder, through its own bleeder and series resistor, whatever its drive's peaks. */
+/** Where this much current leaves a design's ladder, through what stands across its terminal and its series resistor, whatever its drive's peaks. */
 function drawing(design: Design, ladder: LoadedLadder, ladderAmps: number) {
-  const { bleederOhms, seriesOhms } = design.output;
+  const { seriesOhms } = design.output;
+  const across = acrossOhms(design.output);
   const at = (on: LoadedLadder): WorkingPoint | null => {
     const droop = droopAt(on, ladderAmps);
     if (!droop) return null;
     const terminalVolts = on.unloaded.outputVolts - droop.totalVolts;
-    const bleederAmps = bleederOhms === null ? 0 : terminalVolts / bleederOhms;
-    const loadAmps = ladderAmps - bleederAmps;
+    const acrossAmps = terminalVolts / across;
+    const loadAmps = ladderAmps - acrossAmps;
     const loadVolts = terminalVolts - loadAmps * seriesOhms;
     return loadAmps > 0 && loadVolts >= 0
-      ? { ladderAmps, loadAmps, bleederAmps, terminalVolts, loadVolts, droop }
+      ? { ladderAmps, loadAmps, acrossAmps, terminalVolts, loadVolts, droop }
       : null;
   };
   return settledFrom({ ...design, load: { kind: 'current', amps: 0 } }, ladder, at);

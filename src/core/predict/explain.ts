@@ -26,7 +26,7 @@ const say = (value: number | null, unit: Unit, digits = 4) =>
 function termsOf(design: Design, prediction: Prediction) {
   const { output, drive, energy, input, coefficients } = prediction;
   const { capacitor, diode } = prediction.places;
-  const ladderAmps = (output.amps ?? 0) + (output.bleederAmps ?? 0);
+  const ladderAmps = (output.amps ?? 0) + (output.bleederAmps ?? 0) + (output.dividerAmps ?? 0);
   return {
     design,
     prediction,

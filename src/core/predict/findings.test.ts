@@ -7,7 +7,7 @@ import { predict } from './predict';
 
 const sound: Design = {
   ...newDesign('sound'),
-  output: { seriesOhms: 0, bleederOhms: 5e8 },
+  output: { seriesOhms: 0, bleederOhms: 5e8, divider: null },
   load: { kind: 'current', amps: 20e-6 },
 };
 const FLYBACK = driverOfKind('flyback', sound, driveOf(sound));
@@ -108,7 +108,7 @@ describe('a rectifier inside the transformer', () => {
       ...sound,
       ...FLYBACK,
       load: { kind: 'open' },
-      output: { seriesOhms: 0, bleederOhms: null },
+      output: { ...sound.output, bleederOhms: null },
     });
   it.each<[string, number]>([
     ['half-wave', 3],

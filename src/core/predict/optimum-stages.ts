@@ -1,3 +1,4 @@
+import { acrossOhms } from '../output/elements';
 import { MOST_STAGES, type Design } from '../design/design-schema';
 import { steadyAmpsOf } from '../load/load-kinds';
 import { hasOneForm } from '../operating/ladder-inputs';
@@ -21,7 +22,7 @@ const GOLDEN = (Math.sqrt(5) - 1) / 2;
 export function optimumStages(design: Design): number | null {
   const { load, output } = design;
   if (hasOneForm(design)) return null;
-  if (steadyAmpsOf(load) === 0 && output.bleederOhms === null) return null;
+  if (steadyAmpsOf(load) === 0 && acrossOhms(output) === Infinity) return null;
   const known = new Map<number, number>();
   const volts = (stages: number): number => {
     const before = known.get(stages);

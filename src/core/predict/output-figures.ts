@@ -7,7 +7,7 @@ import { swingWatts } from '../operating/demand';
 import { polarityOf } from '../operating/ladder-inputs';
 import type { OperatingPoint } from '../operating/operating-point';
 import { alternatingPoint } from '../output/alternating';
-import { outputElements } from '../output/elements';
+import { dividerOhms, outputElements } from '../output/elements';
 import { isAlternating } from '../topology/network';
 import type { AlternatingOutput, NodePrediction, OutputPrediction } from './prediction';
 
@@ -33,6 +33,7 @@ const NO_FIGURES = {
   regulation: null,
   amps: null,
   bleederAmps: null,
+  dividerAmps: null,
   watts: null,
   terminalMeanVolts: null,
   alternating: null,
@@ -102,7 +103,8 @@ export function outputFigures(
     textbookRipplePeakToPeakVolts: charge * ladder.lightLoad.ripple,
     regulation: meanVolts > 0 ? droopVolts / meanVolts : null,
     amps: point.loadAmps,
-    bleederAmps: point.bleederAmps,
+    bleederAmps: design.output.bleederOhms === null ? 0 : point.terminalVolts / design.output.bleederOhms,
+    dividerAmps: design.output.divider === null ? 0 : point.terminalVolts / dividerOhms(design.output.divider),
     watts: point.loadAmps * meanVolts + swingWatts(design, ladder).load,
     terminalMeanVolts: point.terminalVolts,
     alternating: null,

@@ -5,6 +5,7 @@ import { steadyAmpsOf } from '../load/load-kinds';
 import { inputFaradsOf, sourceOf } from '../operating/ladder-of-design';
 import { swingVariance } from '../operating/demand';
 import { operatingPoint, type OperatingPoint } from '../operating/operating-point';
+import { dividerFigures } from '../output/divider';
 import { contactOf } from '../output/contact';
 import { bleedSeconds, storedCharge } from '../output/discharge';
 import { marginsOf } from '../stress/margins';
@@ -47,14 +48,19 @@ export function predict(design: Design, known?: PredictOptions): Prediction {
   const energy = energyOf(design, operating);
   const source = sourceOf(design, atFullDrive, demand, driveScale);
   const input = demand ?? { watts: null, amps: null, efficiency: null };
+  const noLoadRmsVolts = output.alternating
+    ? (output.alternating.noLoadRmsVolts ?? output.noLoadPeakVolts)
+    : Math.hypot(output.noLoadVolts, Math.sqrt(swingVariance(atFullDrive)));
+  const divider =
+    design.output.divider &&
+    dividerFigures(design.output.divider, output.terminalMeanVolts, output.noLoadPeakVolts, noLoadRmsVolts);
   const margins = marginsOf(design, {
     atFullDrive,
     capacitors,
     diodes,
     noLoadPeakVolts: output.noLoadPeakVolts,
-    noLoadRmsVolts: output.alternating
-      ? (output.alternating.noLoadRmsVolts ?? output.noLoadPeakVolts)
-      : Math.hypot(output.noLoadVolts, Math.sqrt(swingVariance(atFullDrive))),
+    noLoadRmsVolts,
+    divider,
     loadAmps: reachedBy(output).amps,
     windingAmps: input.amps,
     stored: energy,
@@ -83,6 +89,7 @@ export function predict(design: Design, known?: PredictOptions): Prediction {
     diodes,
     nodes,
     energy,
+    divider,
     contact: contactOf(output.noLoadPeakVolts, energy.joules, design.output.seriesOhms),
     findings: [],
     beforePower: [],

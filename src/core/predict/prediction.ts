@@ -2,6 +2,7 @@ import type { Drive } from '../drive/drive';
 import type { PowerCheck } from '../drive/driver-kind';
 import type { DriveFigures } from '../drive/figures';
 import type { LadderParts } from '../parts/bank';
+import type { DividerFigures } from '../output/divider';
 import type { Contact } from '../output/contact';
 import type { Finding } from '../quantity/finding';
 import type { Polarity } from '../quantity/polarity';
@@ -54,6 +55,7 @@ export type OutputPrediction = {
   regulation: number | null;
   amps: number | null;
   bleederAmps: number | null;
+  dividerAmps: number | null;
   watts: number | null;
   /** Before the series resistor. */
   terminalMeanVolts: number | null;
@@ -191,6 +193,8 @@ export type Prediction = {
     /** Upper bound on the time to 60 V; null without a bleeder. */
     bleedSeconds: number | null;
   };
+  /** What a measuring divider shows and asks; null without one. */
+  divider: DividerFigures | null;
   /** What comes out of the output where it is touched or shorted. */
   contact: Contact;
   findings: Finding[];

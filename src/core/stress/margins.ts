@@ -8,6 +8,7 @@ import { isAlternating } from '../topology/network';
 import { atHighest, marginOf } from '../quantity/margin';
 import type { Condition, Margin, Rating, RatingId, Stress } from '../quantity/ratings';
 import { MOST_RISE, ratedDiodeWatts } from './heat';
+import type { DividerFigures } from '../output/divider';
 import { shortedAmps } from '../output/contact';
 import { surgeRating, switchOnAmps } from './surge';
 
@@ -39,6 +40,7 @@ export type StressInput = {
   noLoadPeakVolts: number;
   /** RMS of the same, which is what heats. */
   noLoadRmsVolts: number;
+  divider: DividerFigures | null;
   /** At the load, A. */
   loadAmps: number | null;
   /** RMS in the winding at the load, A. */
@@ -174,15 +176,24 @@ function outputStresses({ output, resistors }: Design, input: StressInput): Stre
     stresses.push(stress('bleederPower', 'noLoad', noLoadRmsVolts ** 2 / bleederOhms / count));
     stresses.push(stress('bleederVoltage', 'noLoad', noLoadPeakVolts / count));
   }
+  if (input.divider) {
+    const { voltsEach, wattsEach, mostShownVolts } = input.divider;
+    stresses.push(stress('dividerVoltage', 'noLoad', voltsEach));
+    stresses.push(stress('dividerPower', 'noLoad', wattsEach));
+    stresses.push(stress('dividerMeter', 'noLoad', mostShownVolts));
+  }
   return stresses;
 }
 
-const outputRatings = ({ resistors: { series, bleeder } }: Design): Rating[] => [
+const outputRatings = ({ output: { divider }, resistors: { series, bleeder } }: Design): Rating[] => [
   { id: 'seriesPower', rated: series.watts },
   { id: 'seriesVoltage', rated: series.ratedVolts },
   { id: 'seriesPulse', rated: series.pulseJoules },
   { id: 'bleederPower', rated: bleeder.watts },
   { id: 'bleederVoltage', rated: bleeder.ratedVolts },
+  { id: 'dividerVoltage', rated: divider && divider.topRatedVolts },
+  { id: 'dividerPower', rated: divider && divider.topWatts },
+  { id: 'dividerMeter', rated: divider && divider.meterVolts },
 ];
 
 /** What the copper of a wound transformer is commonly given, where its wire is known. */

@@ -6,7 +6,7 @@ import type { FedNode, NoCircuit, SupplyCircuit } from '../drive/supply-circuit'
 import { inputFaradsOf, sourceOf } from '../operating/ladder-of-design';
 import { isStarved, polarityOf, type LadderInputs } from '../operating/ladder-inputs';
 import { operatingPoint } from '../operating/operating-point';
-import { outputElements } from '../output/elements';
+import { outputElements, type OutputFields } from '../output/elements';
 import { junctionByVoltage } from '../parts/junction';
 import { transitOf } from '../stress/recovery';
 import type { Circuit } from './circuit';
@@ -15,7 +15,7 @@ import { circuitOf, type CircuitParts } from './ladder-circuit';
 /** The circuit a design describes and the ladder it stands for, optionally behind another output and load. */
 export function circuitOfDesign(
   design: Design,
-  output: Design['output'] = design.output,
+  output: OutputFields = design.output,
   load: Design['load'] = design.load,
 ): { ladder: LoadedLadder; circuit: Circuit } {
   const { ladder: settled, atFullDrive, inputs } = operatingPoint(design);

@@ -130,7 +130,7 @@ export type Circuit = {
   /** Where the load stands, behind the series resistor. */
   load: NodeIndex;
   seriesOhms: number;
-  bleederSiemens: number;
+  acrossSiemens: number;
   /** Conductance of a resistive load; it stands among the resistors as well. */
   loadSiemens: number;
 };

@@ -1,3 +1,4 @@
+import { acrossOhms } from '../output/elements';
 import type { Design } from '../design/design-schema';
 import { HAZARDOUS_DC_VOLTS } from '../output/discharge';
 import { circuitOfDesign } from './circuit-of-design';
@@ -45,7 +46,7 @@ const FIRST_PART = 1e-4;
  * winding stands as a short for direct current, diodes let every stage give up
  * charge as the output falls, and what they leave behind stays.
  *
- * @param design complete, as `readDesign` returns it; its bleeder stays, its load is gone
+ * @param design complete, as `readDesign` returns it; what stands across its terminal stays, its load is gone
  * @param startVolts of the ladder's nodes against ground by name, V, at the moment the drive stops
  * @returns V, A, J; energy is conserved but for what the diodes and the winding take
  */
@@ -54,8 +55,7 @@ export function dischargeOf(
   startVolts: ReadonlyMap<string, number>,
   options: DischargeOptions,
 ): Discharge {
-  const bleeder = design.output.bleederOhms;
-  const ohms = bleeder === null ? options.ohms : 1 / (1 / bleeder + 1 / options.ohms);
+  const ohms = 1 / (1 / acrossOhms(design.output) + 1 / options.ohms);
   const { ladder, circuit } = circuitOfDesign(design, { seriesOhms: 0, bleederOhms: ohms }, { kind: 'open' });
   const stepper = new Stepper(circuit);
   const runner = new PeriodRunner(stepper, timeGrid(ladder.drive, 8));

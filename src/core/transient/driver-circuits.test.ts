@@ -257,11 +257,11 @@ it('a driver that repeats in no cycle of usual steps is settled on shorter ones,
     load: { kind: 'open' },
   });
   if (!read.ok) throw new Error('the demo does not read');
-  const { driver, meanVolts, diodes, bleederAmps } = settled(read.design);
+  const { driver, meanVolts, diodes, acrossAmps } = settled(read.design);
   expect(driver.kind).toBe('circuit');
   expect(meanVolts).toBeGreaterThan(22.3e3);
   expect(meanVolts).toBeLessThan(23.6e3);
-  for (const { averageAmps } of diodes) expect(Math.abs(averageAmps / bleederAmps - 1)).toBeLessThan(0.3);
+  for (const { averageAmps } of diodes) expect(Math.abs(averageAmps / acrossAmps - 1)).toBeLessThan(0.3);
 });
 
 it('where none repeats many are averaged, and a ladder with nothing drawn stands no higher than its winding lifts it', () => {

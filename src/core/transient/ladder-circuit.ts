@@ -1,3 +1,4 @@
+import { resistancesOf } from '../output/elements';
 import type { Drive } from '../drive/drive';
 import type { SupplyCircuit } from '../drive/supply-circuit';
 import { LOAD_KINDS, loadOhms } from '../load/load-kinds';
@@ -75,8 +76,6 @@ export function circuitOf(
     const law = LOAD_KINDS[element.load.kind].branch(element.load, peakToPeakVolts);
     if (law) loads.push({ ...ends, law: alternating ? bothWays(law) : law });
   }
-  const resistorOf = (id: 'bleeder' | 'series') =>
-    elements.find((element) => element.kind === 'resistor' && element.id === id) as { ohms: number } | undefined;
   const resistiveLoad = loadOhms(loadElement.load);
   const circuit: Circuit = {
     hertz: drive.frequencyHertz,
@@ -132,8 +131,7 @@ export function circuitOf(
     output: at(network.output),
     return: at(network.return),
     load: at(nodeOf[loadElement.from]),
-    seriesOhms: resistorOf('series')?.ohms ?? 0,
-    bleederSiemens: 1 / (resistorOf('bleeder')?.ohms ?? Infinity),
+    ...resistancesOf(elements),
     loadSiemens: resistiveLoad === null ? 0 : 1 / resistiveLoad,
   };
   return supply ? suppliedBy(circuit, supply, at, network.sources.length) : circuit;

@@ -14,7 +14,7 @@ export type Measured = {
   loadAmps: number;
   /** Mean squares at the load, V² and A². */
   loadSquares: { volts: number; amps: number };
-  bleederAmps: number;
+  acrossAmps: number;
   capacitors: (Range & { meanSquareAmps: number })[];
   diodes: { reverseVolts: number; averageAmps: number; meanSquareAmps: number; peakAmps: number; watts: number }[];
   /** What feeds the ladder, one winding after the other. */
@@ -22,7 +22,8 @@ export type Measured = {
   power: {
     in: number;
     load: number;
-    bleeder: number;
+    /** In what stands across the terminal. */
+    across: number;
     series: number;
     source: number;
     /** Lost before the ladder: in switches, clamp, core, choke and supply; of a driver run as a circuit alone. */
@@ -184,7 +185,7 @@ class PeriodMeter {
       load: emptyRange(),
       loadAmps: 0,
       loadSquares: { volts: 0, amps: 0 },
-      bleederAmps: 0,
+      acrossAmps: 0,
       capacitors: this.ladderCapacitors.map(() => ({ ...emptyRange(), meanSquareAmps: 0 })),
       diodes: circuit.diodes.map(() => ({
         reverseVolts: 0,
@@ -194,7 +195,7 @@ class PeriodMeter {
         watts: 0,
       })),
       windings,
-      power: { in: 0, load: 0, bleeder: 0, series: 0, source: 0, driver: 0, diodes: 0, edges: 0, stored: 0 },
+      power: { in: 0, load: 0, across: 0, series: 0, source: 0, driver: 0, diodes: 0, edges: 0, stored: 0 },
       seconds,
       probes: [],
     };
@@ -287,13 +288,13 @@ class PeriodMeter {
     );
     measured.loadAmps += fraction * amps;
     measured.loadSquares.amps += fraction * amps ** 2;
-    measured.bleederAmps += fraction * circuit.bleederSiemens * out;
+    measured.acrossAmps += fraction * circuit.acrossSiemens * out;
     power.load += fraction * amps * this.workedAgainst(circuit.return, circuit.load, step);
     power.series +=
       this.driver && circuit.seriesOhms > 0
         ? fraction * amps * this.workedAgainst(circuit.load, circuit.output, step)
         : fraction * amps ** 2 * circuit.seriesOhms;
-    power.bleeder += fraction * circuit.bleederSiemens * out * this.workedAgainst(circuit.return, circuit.output, step);
+    power.across += fraction * circuit.acrossSiemens * out * this.workedAgainst(circuit.return, circuit.output, step);
   }
 
   private takeCapacitors(step: Step): void {

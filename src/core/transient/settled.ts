@@ -301,7 +301,7 @@ export function wattsOf(settled: Settled): Measured['power'] {
   return {
     in: of('in'),
     load: of('load'),
-    bleeder: of('bleeder'),
+    across: of('across'),
     series: of('series'),
     source: of('source'),
     driver: of('driver'),

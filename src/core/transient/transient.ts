@@ -45,7 +45,7 @@ export type Transient = {
   /** RMS at the load: what counts of an output that alternates. */
   rmsVolts: number;
   rmsAmps: number;
-  bleederAmps: number;
+  acrossAmps: number;
   capacitors: { id: string; meanVolts: number; ripplePeakToPeakVolts: number; rmsAmps: number }[];
   diodes: {
     id: string;
@@ -216,7 +216,7 @@ function figures(design: Design, settled: Settled | Limited, driver: 'circuit' |
     amps: best(({ loadAmps }) => loadAmps),
     rmsVolts: rms(({ loadSquares }) => loadSquares.volts),
     rmsAmps: rms(({ loadSquares }) => loadSquares.amps),
-    bleederAmps: best(({ bleederAmps }) => bleederAmps),
+    acrossAmps: best(({ acrossAmps }) => acrossAmps),
     capacitors: network.capacitors.map((part, index) => ({
       id: part.id,
       meanVolts: best(({ capacitors }) => capacitors[index].mean),

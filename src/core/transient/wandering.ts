@@ -78,7 +78,7 @@ function stillCharging({ capacitors, ladderCapacitors }: Circuit, counted: reado
     cycles.reduce((sum, one) => sum + read(one), 0) / cycles.length;
   const stored = Math.abs(meanOf(counted, ({ power }) => power.stored));
   if (stored > MOST_STORED * meanOf(counted, ({ power }) => power.in)) return true;
-  const drawnAmps = meanOf(counted, ({ loadAmps, bleederAmps }) => Math.abs(loadAmps + bleederAmps));
+  const drawnAmps = meanOf(counted, ({ loadAmps, acrossAmps }) => Math.abs(loadAmps + acrossAmps));
   const seconds = half * meanOf(counted, (one) => one.seconds);
   return capacitors.slice(0, ladderCapacitors).some(({ farads }, index) => {
     const volts = (cycles: readonly Measured[]) => meanOf(cycles, (one) => one.capacitors[index].mean);

@@ -14,7 +14,7 @@ import { FaultyEntries, OfGoodEntries } from '@/ui/faulty-entries';
 import { TopBar } from '@/ui/top-bar';
 import { UndoButtons } from '@/ui/undo-buttons';
 import { Chain } from './chain/chain';
-import { linksOf, type Link } from './chain/links';
+import { linkAt, type Link } from './chain/links';
 import { ExportMenu } from './export-menu';
 import { Heading } from './heading';
 import { Notes } from './notes';
@@ -95,7 +95,7 @@ function OneDesign({ stored }: { stored: StoredDesign }) {
   );
   const goTo = useCallback(
     (path: string) => {
-      const wanted = linksOf(store.getState().design).find((name) => path.startsWith(`$.${name}`));
+      const wanted = linkAt(path, store.getState().design);
       if (!wanted) return;
       setLink(wanted);
       requestAnimationFrame(() => document.querySelector<HTMLElement>(`[data-link=${wanted}]`)?.focus());

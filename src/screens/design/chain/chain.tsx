@@ -9,6 +9,7 @@ import { LOAD_KINDS } from '@/core/load/load-kinds';
 import { TOPOLOGY_KINDS } from '@/core/topology/topologies';
 import type { Prediction } from '@/core/predict/prediction';
 import type { EditorStore } from '../saving/editor-store';
+import { DividerFields, DividerLine } from './divider-card';
 import { LadderFields, LadderLine } from './ladder-card';
 import type { Link } from './links';
 import { LoadFields, LoadLine } from './load-card';
@@ -82,6 +83,15 @@ export function Chain({
       </Card>
       <Card link="output" name="Output" kind="series resistor, bleeder" line={<OutputLine {...editing} />} open={open}>
         <OutputFields {...editing} />
+      </Card>
+      <Card
+        link="divider"
+        name="Divider"
+        kind={design.output.divider ? 'measuring' : 'none'}
+        line={<DividerLine {...editing} />}
+        open={open}
+      >
+        <DividerFields {...editing} />
       </Card>
       <Card
         link="load"
