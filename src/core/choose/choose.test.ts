@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { changeDesign } from '../design/change-design';
-import type { Design } from '../design/design-schema';
+import { dividerSchema, type Design } from '../design/design-schema';
 import { gradedNetwork } from '../topology/grading';
 import { halfWaveNetwork } from '../topology/half-wave';
 import { loadedLadder } from '../ladder/loaded';
@@ -125,6 +125,7 @@ describe('the quick evaluation', () => {
     amps: fc.constantFrom(0, 5e-6, 40e-6, 200e-6),
     maxWatts: fc.constantFrom(null, 2, 0.5),
     bleederOhms: fc.constantFrom(null, 1e9, 200e6),
+    divider: fc.constantFrom(null, dividerSchema.parse({ topOhms: 300e6, footOhms: 300e3 })),
     polarity: fc.constantFrom('positive', 'negative'),
     waveform: fc.constantFrom('sine', 'square'),
   });
@@ -136,7 +137,7 @@ describe('the quick evaluation', () => {
         const tuned = {
           ...base,
           driver: { ...base.driver, waveform: some.waveform, maxWatts: some.maxWatts, negativePeakVolts: 2200 },
-          output: { seriesOhms: 1e5, bleederOhms: some.bleederOhms },
+          output: { seriesOhms: 1e5, bleederOhms: some.bleederOhms, divider: some.divider },
         } as Design;
         const shapes = shapesOf(
           some.topology,

@@ -79,6 +79,10 @@ export function evaluateQuickly(ladder: QuickLadder, drive: Drive, wanted: Quick
   }
 }
 
+/** Tries at what stands across the terminal, and the part of its current by which two may still differ. */
+const MOST_TRIES_ACROSS = 12;
+const SETTLED_ACROSS = 2e-3;
+
 function atScaleOf({ shape, response, farads, forwardVolts }: QuickLadder, drive: Drive, { amps, output }: QuickLoad) {
   const amplitude = amplitudeVolts(drive);
   const stepVolts = amplitude - forwardVolts;
@@ -118,9 +122,11 @@ function atScaleOf({ shape, response, farads, forwardVolts }: QuickLadder, drive
   let droop = droopAt(ladder, ladderAmps);
   const across = acrossOhms(output);
   // What stands across the terminal takes in proportion to what is left.
-  for (let tries = 0; droop && across < Infinity && tries < 3; tries += 1) {
+  for (let tries = 0; droop && across < Infinity && tries < MOST_TRIES_ACROSS; tries += 1) {
+    const before = ladderAmps;
     ladderAmps = amps + (noLoadVolts - droop.totalVolts) / across;
     droop = droopAt(ladder, ladderAmps);
+    if (Math.abs(ladderAmps - before) < SETTLED_ACROSS * ladderAmps) break;
   }
   if (!droop) return null;
   const terminalVolts = noLoadVolts - droop.totalVolts;

@@ -143,7 +143,7 @@ const resistorSchema = z.strictObject({
 });
 
 /** A measuring divider across the terminal: a string of equal resistors, and a foot with the meter across it. */
-const dividerSchema = z.strictObject({
+export const dividerSchema = z.strictObject({
   topOhms: quantity('Ω', '1e9', 'above zero'),
   /** Equal resistors that the string is made of, and what each stands. */
   topCount: count(100).default(1),

@@ -1,6 +1,6 @@
 import { benchDesign } from '../../../tests/reference/bench-design';
 import { Solver } from '../../../tests/reference/odex';
-import { designSchema, type Design } from '../design/design-schema';
+import { dividerSchema, type Design } from '../design/design-schema';
 import { newDesign } from '../design/new-design';
 import { finish } from '../numeric/finish';
 import { predict } from '../predict/predict';
@@ -9,8 +9,7 @@ import { dividerFigures, type Divider } from './divider';
 import { acrossOhms, dividerOhms } from './elements';
 
 const dividerOf = (change: Partial<Divider>): Divider =>
-  designSchema.parse({ ...newDesign('Divided'), output: { divider: { topOhms: 1e9, footOhms: 1e6, ...change } } })
-    .output.divider!;
+  dividerSchema.parse({ topOhms: 1e9, footOhms: 1e6, ...change });
 const figuresOf = (change: Partial<Divider>, meanVolts: number | null = 20e3, peakVolts = 25e3) =>
   dividerFigures(dividerOf(change), meanVolts, peakVolts, peakVolts);
 

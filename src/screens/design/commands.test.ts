@@ -60,12 +60,12 @@ it('says what would be right below the least stage, and keeps the count', () => 
 
 it('goes round the links of the chain both ways, those alone that the driver has', () => {
   const { store } = opened();
-  const links = ['driver', 'ladder', 'output', 'load'] as const;
+  const links = ['driver', 'ladder', 'output', 'divider', 'load'] as const;
   expect(linkBeside(store, '', 1)).toBe(links[0]);
-  expect(linkBeside(store, '', -1)).toBe(links[3]);
+  expect(linkBeside(store, '', -1)).toBe(links[4]);
   links.forEach((link, at) => {
-    expect(linkBeside(store, link, 1)).toBe(links[(at + 1) % 4]);
-    expect(linkBeside(store, link, -1)).toBe(links[(at + 3) % 4]);
+    expect(linkBeside(store, link, 1)).toBe(links[(at + 1) % 5]);
+    expect(linkBeside(store, link, -1)).toBe(links[(at + 4) % 5]);
   });
   const driven = opened((design) => ({ ...design, ...driverOfKind('flyback', design, driveOf(design)) }) as Design);
   expect(linkBeside(driven.store, '', 1)).toBe('supply');

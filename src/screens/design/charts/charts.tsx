@@ -125,7 +125,9 @@ type ChartProps = { design: Design; prediction: Prediction; colours: Colours };
 
 /** How far the load line is drawn, A: far past the working point it only gets harder to read; 0 without one. */
 function interestAmps({ target }: Design, { output }: Prediction): number {
-  return output.amps === null ? 0 : 4 * Math.max(output.amps + (output.bleederAmps ?? 0) + (output.dividerAmps ?? 0), target?.amps ?? 0);
+  return output.amps === null
+    ? 0
+    : 4 * Math.max(output.amps + (output.bleederAmps ?? 0) + (output.dividerAmps ?? 0), target?.amps ?? 0);
 }
 
 function LoadLineChart({ design, prediction, run, colours }: ChartProps & { run: ToleranceRun }) {
