@@ -6,8 +6,8 @@ import { keptSettings } from './kept-settings';
 /** The air in the workshop. */
 export const useAir = keptSettings('eager-ladder-air', airSchema);
 
-/** The gap in air that was looked at last. */
+/** The gap in air that was asked about last. */
 export const useAirGap = keptSettings('eager-ladder-gap', airGapSchema);
 
-/** The corona that was looked at last. */
+/** The corona that was asked about last. */
 export const useCoronaGeometry = keptSettings('eager-ladder-corona', coronaGeometrySchema);

@@ -70,9 +70,8 @@ async function readParts(most: number | null) {
        first AS (SELECT * FROM parts ORDER BY kind, name COLLATE "C", id LIMIT $3),
        marked AS (SELECT *, ${MARK} AS mark FROM first OFFSET 0),
        read AS (
-         SELECT *, CASE WHEN checked = $2 || mark THEN jsonb_build_object(${COMMON}) || fields
-           ELSE (SELECT part FROM fresh WHERE fresh.id = marked.id AND fresh.mark = marked.mark) END AS sound
-         FROM marked OFFSET 0
+         SELECT marked.*, CASE WHEN checked = $2 || mark THEN jsonb_build_object(${COMMON}) || fields ELSE part END AS sound
+         FROM marked LEFT JOIN fresh USING (id, mark) OFFSET 0
        )
        SELECT coalesce(string_agg(sound::text, ',' ORDER BY kind, name COLLATE "C", id), '') AS parts,
          coalesce(array_agg(id::text), '{}') AS ids,

@@ -17,7 +17,6 @@ import { DropdownMenu } from 'radix-ui';
 import { memo, startTransition, useEffect, useState, type ReactNode } from 'react';
 import { shallow } from 'zustand/shallow';
 import { buttonStyle } from './button';
-import { useListening } from './use-listening';
 
 const features = tableFeatures({
   rowSortingFeature,
@@ -164,17 +163,11 @@ const TableRow = memo(
 
 /** What can be done with one row. */
 export function RowMenu({ label, items }: { label: string; items: readonly { words: string; act: () => void }[] }) {
-  const listening = useListening();
-  const trigger = (
-    <button type="button" className={buttonStyle('quiet')} aria-label={label}>
-      <Ellipsis className="size-4" aria-hidden="true" />
-    </button>
-  );
-  // A page is served without the menus themselves, which it could not open yet.
-  if (!listening) return trigger;
   return (
     <DropdownMenu.Root modal={false}>
-      <DropdownMenu.Trigger asChild>{trigger}</DropdownMenu.Trigger>
+      <DropdownMenu.Trigger className={buttonStyle('quiet')} aria-label={label}>
+        <Ellipsis className="size-4" aria-hidden="true" />
+      </DropdownMenu.Trigger>
       <DropdownMenu.Portal>
         <DropdownMenu.Content align="end" className="z-30 min-w-36 rounded-md border border-rule bg-sheet p-1">
           {items.map((item) => (

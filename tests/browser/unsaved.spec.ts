@@ -92,7 +92,10 @@ test('closing while a save is under way and more has been typed loses nothing', 
     // What had arrived is a change as well: where it is of the same field, it is asked.
     await offer(page).getByRole('button', { name: 'Take' }).click();
     const dialog = page.getByRole('dialog', { name: 'Not saved' });
-    if (await dialog.isVisible()) await dialog.getByRole('button', { name: 'Take them' }).click();
+    await expect(async () => {
+      if (await dialog.isVisible()) await dialog.getByRole('button', { name: 'Take them' }).click();
+      await expect(stagesField(page)).toHaveValue('9', { timeout: 500 });
+    }).toPass();
   }
   await expect(stagesField(page)).toHaveValue('9');
 });

@@ -7,25 +7,45 @@ import { contactOf, shortedAmps } from './contact';
 
 it('a body behind a resistor, by hand', () => {
   // 40 kV through 1 MΩ and 500 to 2,000 Ω; of 4 J two thousandths of 1.002 MΩ.
-  const contact = contactOf(40e3, 4, 1e6);
+  const contact = contactOf(40e3, 4, { seriesOhms: 1e6, count: 4 }, 1e-4);
   expect(contact.mostBodyAmps).toBeCloseTo(40e3 / 1.0005e6, 12);
   expect(contact.leastBodyAmps).toBeCloseTo(40e3 / 1.002e6, 12);
   expect(contact.shortAmps).toBeCloseTo(0.04, 12);
   expect(contact.bodyJoules).toBeCloseTo((4 * 2e3) / 1.002e6, 12);
+  // Each of four: 10 kV shorted; 0.1 mA through 250 kΩ at the load.
+  expect(contact.shortVoltsEach).toBe(10e3);
+  expect(contact.loadVoltsEach).toBeCloseTo(25, 12);
+  expect(contact.loadWattsEach).toBeCloseTo(2.5e-3, 12);
 });
 
 it('without a resistor a body takes all, and nothing limits a short', () => {
-  expect(contactOf(10e3, 1, 0)).toEqual({ leastBodyAmps: 5, mostBodyAmps: 20, shortAmps: null, bodyJoules: 1 });
+  expect(contactOf(10e3, 1, { seriesOhms: 0, count: 1 }, 1e-4)).toEqual({
+    leastBodyAmps: 5,
+    mostBodyAmps: 20,
+    shortAmps: null,
+    bodyJoules: 1,
+    shortVoltsEach: null,
+    loadVoltsEach: null,
+    loadWattsEach: null,
+  });
   expect(shortedAmps(1e4, 0)).toBeNull();
-  expect(contactOf(0, 0, 0)).toEqual({ leastBodyAmps: 0, mostBodyAmps: 0, shortAmps: null, bodyJoules: 0 });
+  expect(contactOf(0, 0, { seriesOhms: 1e6, count: 2 }, null)).toEqual({
+    leastBodyAmps: 0,
+    mostBodyAmps: 0,
+    shortAmps: 0,
+    bodyJoules: 0,
+    shortVoltsEach: 0,
+    loadVoltsEach: null,
+    loadWattsEach: null,
+  });
 });
 
 it('thirteen resistors of 850 kΩ let 15 mA out of 170 kV, 13 kV on each (common practice, no source)', () => {
   const ohms = 13 * 850e3;
   expect(ohms).toBe(11.05e6);
-  const { mostBodyAmps, shortAmps } = contactOf(170e3, 10, ohms);
+  const { mostBodyAmps, shortAmps, shortVoltsEach } = contactOf(170e3, 10, { seriesOhms: ohms, count: 13 }, null);
   expect(shortAmps! * 1e3).toBeCloseTo(15.4, 1);
-  expect((shortAmps! * ohms) / 13 / 1e3).toBeCloseTo(13.1, 1);
+  expect(shortVoltsEach! / 1e3).toBeCloseTo(13.1, 1);
   expect(mostBodyAmps / shortAmps!).toBeGreaterThan(0.9999);
 });
 

@@ -21,6 +21,10 @@ export type Contact = {
   shortAmps: number | null;
   /** Of what is stored, what ends in a body, J: the highest resistance takes most. */
   bodyJoules: number;
+  /** On each resistor of the series string: shorted, V; at the load, V and W. Null without one, or where the load is not known. */
+  shortVoltsEach: number | null;
+  loadVoltsEach: number | null;
+  loadWattsEach: number | null;
 };
 
 /**
@@ -33,13 +37,24 @@ export type Contact = {
  *
  * @param noLoadPeakVolts highest at the output, V
  * @param storedJoules in the ladder, J
+ * @param series resistance in all, Ω, and of how many equal ones it is made
+ * @param loadAmps through it at the load, A; null where that is not known
  */
-export function contactOf(noLoadPeakVolts: number, storedJoules: number, seriesOhms: number): Contact {
+export function contactOf(
+  noLoadPeakVolts: number,
+  storedJoules: number,
+  { seriesOhms, count }: { seriesOhms: number; count: number },
+  loadAmps: number | null,
+): Contact {
   const [least, most] = BODY_OHMS;
+  const each = seriesOhms > 0 && loadAmps !== null ? seriesOhms / count : null;
   return {
     leastBodyAmps: noLoadPeakVolts / (seriesOhms + most),
     mostBodyAmps: noLoadPeakVolts / (seriesOhms + least),
     shortAmps: shortedAmps(noLoadPeakVolts, seriesOhms),
     bodyJoules: (storedJoules * most) / (seriesOhms + most),
+    shortVoltsEach: seriesOhms > 0 ? noLoadPeakVolts / count : null,
+    loadVoltsEach: each && loadAmps! * each,
+    loadWattsEach: each && loadAmps! ** 2 * each,
   };
 }

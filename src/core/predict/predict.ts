@@ -90,7 +90,12 @@ export function predict(design: Design, known?: PredictOptions): Prediction {
     nodes,
     energy,
     divider,
-    contact: contactOf(output.noLoadPeakVolts, energy.joules, design.output.seriesOhms),
+    contact: contactOf(
+      output.noLoadPeakVolts,
+      energy.joules,
+      { seriesOhms: design.output.seriesOhms, count: design.resistors.series.count },
+      reachedBy(output).amps,
+    ),
     findings: [],
     beforePower: [],
   };

@@ -70,6 +70,28 @@ export function OutputFields({ store, design, prediction }: Editing) {
   );
 }
 
+/** What stands on each resistor of the series string. */
+function StringEach({ prediction }: Pick<Editing, 'prediction'>) {
+  const { shortVoltsEach, loadVoltsEach, loadWattsEach } = prediction.contact;
+  if (shortVoltsEach === null) return null;
+  return (
+    <>
+      <div className="flex items-baseline justify-between gap-2 py-[1.5px]" data-string="shorted">
+        <dt className="text-soft">On each of the string, shorted</dt>
+        <dd>
+          <Quantity value={shortVoltsEach} unit="V" />
+        </dd>
+      </div>
+      <div className="flex items-baseline justify-between gap-2 py-[1.5px]" data-string="loaded">
+        <dt className="text-soft">and at the load</dt>
+        <dd className="text-right">
+          <Quantity value={loadVoltsEach} unit="V" /> · <Quantity value={loadWattsEach} unit="W" />
+        </dd>
+      </div>
+    </>
+  );
+}
+
 const TOUCHED = ['mostBodyAmps', 'leastBodyAmps', 'bodyJoules', 'shortAmps'] as const;
 
 /** What comes out where the output is touched or shorted: what a series resistor is for. */
@@ -91,6 +113,7 @@ function Touched({ prediction }: Pick<Editing, 'prediction'>) {
             </dd>
           </div>
         ))}
+        <StringEach prediction={prediction} />
       </dl>
       <p className="mt-1 text-xs text-soft">
         Of the highest voltage without load (body: IEC 60479-1, from memory). The drive goes on giving after that, and
