@@ -165,6 +165,22 @@ const SHOTS: Shot[] = [
     },
   },
   { file: 'telephone', theme: 'light', width: 390, height: 844, show: open('Electrospinning bench pair') },
+  {
+    // The last one: it changes the design.
+    file: 'divider',
+    theme: 'light',
+    width: 1280,
+    height: 800,
+    show: async (page) => {
+      await open('Flocking applicator')(page);
+      await page.locator('[data-link=divider]').click();
+      await page.getByRole('button', { name: 'Add a measuring divider' }).click();
+      await page.getByLabel('Meter takes at most').fill('600');
+      await page.getByLabel('Clamp across the foot').fill('90');
+      await page.locator('[data-climb-from=time-domain]').waitFor();
+      await page.waitForTimeout(1500);
+    },
+  },
 ];
 
 const browser = await chromium.launch({

@@ -1,5 +1,5 @@
 /** Resistance of a body between hands at high voltage, lowest and highest that is counted with, Ω (IEC 60479-1, from memory). */
-const BODY_OHMS = [500, 2000] as const;
+export const BODY_OHMS = [500, 2000] as const;
 
 /**
  * The most that leaves a shorted output, and so the most that a diode carries

@@ -5,7 +5,7 @@ import { newDesign } from '../design/new-design';
 import { finish } from '../numeric/finish';
 import { predict } from '../predict/predict';
 import { transientOf } from '../transient/transient';
-import { dividerFigures, type Divider } from './divider';
+import { dividerFigures, USUAL_DIVIDER, type Divider } from './divider';
 import { acrossOhms, dividerOhms } from './elements';
 
 const dividerOf = (change: Partial<Divider>): Divider =>
@@ -23,6 +23,7 @@ describe('by hand', () => {
     expect(mostShownVolts).toBeCloseTo(25e3 / 1101, 12);
     expect(amps! * (1e9 + foot)).toBeCloseTo(20e3, 8);
     expect(figuresOf({ meterOhms: null }).ratio).toBeCloseTo(1001, 9);
+    expect(figuresOf(USUAL_DIVIDER).ratio).toBeCloseTo(1000, 2);
     expect(figuresOf({}, null)).toMatchObject({ amps: null, shownVolts: null });
   });
 

@@ -3,6 +3,13 @@ import { dividerOhms, meteredFootOhms } from './elements';
 
 export type Divider = NonNullable<Design['output']['divider']>;
 
+const USUAL_OHMS = { footOhms: 1e6, meterOhms: 10e6 };
+/** A thousand to one, with a usual meter across a usual foot. */
+export const USUAL_DIVIDER = {
+  ...USUAL_OHMS,
+  topOhms: Number((999 * meteredFootOhms({ ...USUAL_OHMS, topOhms: 0 })).toPrecision(6)),
+};
+
 /** Temperature between string and foot that the error counts with, K (common practice, no source). */
 export const DIVIDER_KELVINS = 20;
 
@@ -26,7 +33,7 @@ export type DividerFigures = {
     /** All of them at their worst at once. */
     atWorst: number;
   };
-  /** On each resistor of the string at the highest of the output, V; and its heat at the mean without load, W. */
+  /** On each resistor of the string at the highest of the output, V; and its heat without load, W. */
   voltsEach: number;
   wattsEach: number;
   /** Where what alternates is shown 3 dB too small, Hz; null where the string's own capacitance lets all of it through. */

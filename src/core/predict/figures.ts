@@ -1,3 +1,4 @@
+import { BODY_OHMS } from '../output/contact';
 import { DRIVE_FIGURES, type DriveFigureId } from '../drive/figures';
 import { signedVolts } from '../quantity/polarity';
 import type { Unit } from '../quantity/units';
@@ -74,11 +75,15 @@ const LADDER_FIGURES = {
   storedJoules: { label: 'Stored energy', unit: 'J', read: ({ energy }) => energy.joules },
   terminalCoulombs: { label: 'Charge at the terminal', unit: 'C', read: ({ energy }) => energy.terminalCoulombs },
   leastBodyAmps: {
-    label: 'Into a body of 2,000 Ω, at first',
+    label: `Into a body of ${BODY_OHMS[1]} Ω, at first`,
     unit: 'A',
     read: ({ contact }) => contact.leastBodyAmps,
   },
-  mostBodyAmps: { label: 'Into a body of 500 Ω, at first', unit: 'A', read: ({ contact }) => contact.mostBodyAmps },
+  mostBodyAmps: {
+    label: `Into a body of ${BODY_OHMS[0]} Ω, at first`,
+    unit: 'A',
+    read: ({ contact }) => contact.mostBodyAmps,
+  },
   bodyJoules: { label: 'Of the stored energy into it, at most', unit: 'J', read: ({ contact }) => contact.bodyJoules },
   shortAmps: { label: 'Into a short, at first', unit: 'A', read: ({ contact }) => contact.shortAmps },
   bleedSeconds: { label: 'Bleeds to 60 V in', unit: 's', read: ({ energy }) => energy.bleedSeconds },

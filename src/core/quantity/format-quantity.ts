@@ -134,3 +134,7 @@ export function engineeringScale(greatest: number, unit: Unit): { per: number; n
   const { exponent } = engineering(greatest, 3);
   return { per: 10 ** exponent, name: quantityParts(greatest, unit).unit };
 }
+
+const counts = new Intl.NumberFormat('en');
+/** A whole number of things, its thousands apart. */
+export const formatCount = (count: number): string => counts.format(count);

@@ -1,9 +1,9 @@
+import { VACUUM_PERMITTIVITY } from '../quantity/permittivity';
 import type { Finding } from '../quantity/finding';
 import { formatQuantity } from '../quantity/format-quantity';
 import { LEAST_AIR_VOLTS } from '../load/air/air-gap';
 import { COPPER_OHM_METRES, enamelledMetres, sectionOf } from '../magnetics/wire';
 
-const VACUUM_PERMITTIVITY = 8.8541878128e-12;
 /** Lasting peak field for film and enamel at these frequencies, V/m (common practice, no source). */
 const WORKING_FIELD = 10e6;
 

@@ -18,7 +18,7 @@ import type { SearchTask } from '@/core/choose/search';
 import { stocksFor } from '@/core/choose/stock';
 import type { Design } from '@/core/design/design-schema';
 import type { Drawer } from '@/core/drawer/drawer-messages';
-import { formatQuantity } from '@/core/quantity/format-quantity';
+import { formatCount, formatQuantity } from '@/core/quantity/format-quantity';
 import { buttonStyle } from '@/ui/button';
 import { useCommands } from '@/ui/commands';
 import { countingCommand, useCounting } from '@/ui/use-counting';
@@ -179,8 +179,6 @@ export function ChooseScreen({
   );
 }
 
-const counted = new Intl.NumberFormat('en');
-
 /** Where the search stands, in a sentence. */
 function SearchSentence({ choosing, wanted }: { choosing: Choosing; wanted: string }) {
   const { kind, progress, choices, milliseconds } = choosing;
@@ -190,7 +188,7 @@ function SearchSentence({ choosing, wanted }: { choosing: Choosing; wanted: stri
     return (
       <>
         Stopped
-        {progress ? ` after ${counted.format(progress.evaluated)} of ${counted.format(progress.of)} candidates` : ''}.
+        {progress ? ` after ${formatCount(progress.evaluated)} of ${formatCount(progress.of)} candidates` : ''}.
       </>
     );
   if (!choices)
@@ -198,11 +196,11 @@ function SearchSentence({ choosing, wanted }: { choosing: Choosing; wanted: stri
       <>
         Evaluating candidates for {wanted}
         {progress
-          ? `: ${counted.format(progress.evaluated)} of ${counted.format(progress.of)}, ${counted.format(progress.fitting)} meet the target`
+          ? `: ${formatCount(progress.evaluated)} of ${formatCount(progress.of)}, ${formatCount(progress.fitting)} meet the target`
           : '…'}
       </>
     );
-  const evaluated = `${counted.format(choices.evaluated)} candidates evaluated in ${formatQuantity((milliseconds.all ?? 0) / 1e3, 's', 2)}`;
+  const evaluated = `${formatCount(choices.evaluated)} candidates evaluated in ${formatQuantity((milliseconds.all ?? 0) / 1e3, 's', 2)}`;
   if (choices.evaluated === 0) return <>There is nothing to evaluate for {wanted}.</>;
   if (!choices.reached)
     return (
@@ -216,7 +214,7 @@ function SearchSentence({ choosing, wanted }: { choosing: Choosing; wanted: stri
   return (
     <>
       <span className="text-fits">
-        {counted.format(choices.fitting)} candidates meet the target of {wanted}.
+        {formatCount(choices.fitting)} candidates meet the target of {wanted}.
       </span>{' '}
       {choices.rows.length === 1 ? 'One beats all others' : `No other beats these ${choices.rows.length}`}; {evaluated}.
     </>

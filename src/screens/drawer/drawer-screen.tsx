@@ -10,6 +10,7 @@ import type { DrawerPlan } from '@/core/drawer/drawer-rows';
 import { stocksOf } from '@/core/drawer/parts-used';
 import { inShort } from '@/core/parts/part-fields';
 import type { Part } from '@/core/parts/part-schema';
+import { formatCount } from '@/core/quantity/format-quantity';
 import { useCommands } from '@/ui/commands';
 import { TopBar } from '@/ui/top-bar';
 import { UndoButtons } from '@/ui/undo-buttons';
@@ -24,8 +25,6 @@ import { PartDialog } from './part-dialog';
 import { UnsavedChanges } from './unsaved-changes';
 import { useFollowing } from './use-following';
 import { useDrawerEditing } from './use-drawer-editing';
-
-const counted = new Intl.NumberFormat('en');
 
 /** A shorter file is read before anybody could look how far it is. */
 const LONG_FILE_ROWS = 300;
@@ -143,7 +142,7 @@ export function DrawerScreen({ opening }: { /** As JSON. */ opening: string }) {
         <AddLine inputRef={lineInput} onAdd={(part) => put(part, `adding ${part.name}`)} onMore={setEditing} />
         {toCome > 0 ? (
           <p role="status" className="mt-3 text-[13px] text-soft">
-            Reading {counted.format(toCome)} more parts…
+            Reading {formatCount(toCome)} more parts…
           </p>
         ) : (
           <Shortages stocked={stocked} unreadDesigns={drawer.unreadDesigns} />

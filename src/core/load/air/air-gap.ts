@@ -99,21 +99,21 @@ const SHORTEST = 0.2e-3;
 
 export const AIR_GAP_LAWS: Readonly<Record<Electrodes, Law>> = {
   spheres: {
-    name: 'two spheres',
+    name: 'Two spheres',
     volts: sphereVolts,
     reach: (sphereMetres) => [SHORTEST, sphereMetres / 2],
     within: 0.06,
     source: 'Peek, within 3 % of the tables of IEC 60052',
   },
   plates: {
-    name: 'two plates with round edges',
+    name: 'Two plates with round edges',
     volts: (metres, _sphereMetres, air) => uniformVolts(metres, air),
     reach: () => [SHORTEST, 0.1],
     within: 0.06,
     source: 'uniform field, after Ritz',
   },
   points: {
-    name: 'two points',
+    name: 'Two points',
     volts: (metres, _sphereMetres, air) => pointVolts(metres, air),
     reach: () => [NEEDLE_GAPS[0][1] * 1e-3, NEEDLE_GAPS.at(-1)![1] * 1e-3],
     within: 0.2,
@@ -187,8 +187,15 @@ export function strikeMetres(gap: Omit<AirGap, 'gapMetres'>, volts: number, air:
   return { least: at(volts / (1 + law.within)), likely, most: at(volts / (1 - law.within)) };
 }
 
-/** Peak volts that the workshop's millimetre for each kilovolt stands for at a distance. */
-export const workshopVolts = (metres: number): number => WORKSHOP_FIELD * metres;
+/** What the workshop's rule says, and by which part it is off. */
+export type Workshop = { figure: number; off: number };
+
+/** Peak volts that the workshop's millimetre for each kilovolt tells of a distance, beside what is likely. */
+export const workshopVolts = (metres: number, likelyVolts: number): Workshop =>
+  against(WORKSHOP_FIELD * metres, likelyVolts);
 
 /** Metres that the same rule tells of a peak voltage. */
-export const workshopMetres = (volts: number): number => volts / WORKSHOP_FIELD;
+export const workshopMetres = (volts: number, likelyMetres: number): Workshop =>
+  against(volts / WORKSHOP_FIELD, likelyMetres);
+
+const against = (figure: number, likely: number): Workshop => ({ figure, off: figure / likely - 1 });

@@ -1,10 +1,9 @@
+import { VACUUM_PERMITTIVITY } from '../../quantity/permittivity';
 import { formatQuantity } from '../../quantity/format-quantity';
 import type { Polarity } from '../../quantity/polarity';
 import { choice, quantity, saying } from '../../schema/fields';
 import * as z from '../../zod';
 import { relativeDensity, type Air } from './air';
-
-const VACUUM_PERMITTIVITY = 8.8541878128e-12;
 
 export const CORONA_SHAPES = ['tube', 'plates', 'point'] as const;
 export type CoronaShape = (typeof CORONA_SHAPES)[number];
@@ -50,8 +49,8 @@ export type CoronaLaw = {
 const MOBILITY: Record<Polarity, number> = { positive: 1.5e-4, negative: 1.9e-4 };
 
 /** Radii of wires and tips that were measured, m (from memory). */
-const WIRE_RADII = [0.02e-3, 5e-3] as const;
-const TIP_RADII = [0.02e-3, 5e-3] as const;
+const RADII = [0.02e-3, 5e-3] as const;
+/** Of the outer radius to the wire's, under which it sparks before it glows (Peek). */
 const LEAST_RATIO = Math.E;
 
 /**
@@ -97,8 +96,8 @@ export function coronaOf(geometry: CoronaGeometry, air: Air, polarity: Polarity)
   const { shape, lengthMetres, distanceMetres, tipMetres, surface } = geometry;
   const mobility = MOBILITY[polarity] / relativeDensity(air);
   if (shape === 'point') {
-    if (!between(tipMetres, TIP_RADII))
-      return { at: 'tipMetres', reason: `Must be from ${millimetres(TIP_RADII[0])} to ${millimetres(TIP_RADII[1])}.` };
+    if (!between(tipMetres, RADII))
+      return { at: 'tipMetres', reason: `Must be from ${millimetres(RADII[0])} to ${millimetres(RADII[1])}.` };
     if (distanceMetres < 10 * tipMetres)
       return {
         at: 'distanceMetres',
@@ -112,26 +111,30 @@ export function coronaOf(geometry: CoronaGeometry, air: Air, polarity: Polarity)
     };
   }
   const radius = geometry.wireMetres / 2;
-  if (!between(radius, WIRE_RADII))
+  if (!between(radius, RADII))
     return {
       at: 'wireMetres',
-      reason: `Must be from ${millimetres(2 * WIRE_RADII[0])} to ${millimetres(2 * WIRE_RADII[1])}.`,
+      reason: `Must be from ${millimetres(2 * RADII[0])} to ${millimetres(2 * RADII[1])}.`,
     };
-  const field = wireOnsetField(radius, surface, air, shape === 'tube');
-  if (shape === 'tube') {
-    const outer = geometry.tubeMetres / 2;
-    if (outer < LEAST_RATIO * radius)
-      return {
-        at: 'tubeMetres',
-        reason: `Must be at least 2.72 times the wire, ${millimetres(2 * LEAST_RATIO * radius)}: closer it sparks without corona (Peek).`,
-      };
+  /** A wire in a tube of this radius, or in what stands for one; bands as docs/physics.md has them, no source. */
+  const wireLaw = (outer: number, drift: number, overMetres: number, currentWithin: number): CoronaLaw => {
     const spread = Math.log(outer / radius);
     return {
-      onsetVolts: radius * field * spread,
+      onsetVolts: radius * wireOnsetField(radius, surface, air, shape === 'tube') * spread,
       onsetWithin: 0.1,
-      ampsPerSquareVolt: (8 * Math.PI * VACUUM_PERMITTIVITY * mobility * lengthMetres) / (outer ** 2 * spread),
-      currentWithin: 0.3,
+      ampsPerSquareVolt: (drift * lengthMetres) / (overMetres ** 2 * spread),
+      currentWithin,
     };
+  };
+  const drifting = 4 * Math.PI * VACUUM_PERMITTIVITY * mobility;
+  if (shape === 'tube') {
+    const outer = geometry.tubeMetres / 2;
+    return outer < LEAST_RATIO * radius
+      ? {
+          at: 'tubeMetres',
+          reason: `Must be at least 2.72 times the wire, ${millimetres(2 * LEAST_RATIO * radius)}: closer it sparks without corona (Peek).`,
+        }
+      : wireLaw(outer, 2 * drifting, outer, 0.3);
   }
   const equivalent = tubeForPlates(distanceMetres, geometry.pitchMetres / 2);
   if (equivalent === null)
@@ -139,15 +142,9 @@ export function coronaOf(geometry: CoronaGeometry, air: Air, polarity: Polarity)
       at: 'pitchMetres',
       reason: `Must be at most ${millimetres((distanceMetres / NEAR_WIRES) * 2)} or at least ${millimetres((2 * distanceMetres) / FAR_WIRES)}: between them there is no simple law (White).`,
     };
-  if (equivalent < LEAST_RATIO * radius)
-    return { at: 'distanceMetres', reason: 'Must be larger for a wire of this size: closer it sparks without corona.' };
-  const spread = Math.log(equivalent / radius);
-  return {
-    onsetVolts: radius * field * spread,
-    onsetWithin: 0.1,
-    ampsPerSquareVolt: (4 * Math.PI * VACUUM_PERMITTIVITY * mobility * lengthMetres) / (distanceMetres ** 2 * spread),
-    currentWithin: 0.4,
-  };
+  return equivalent < LEAST_RATIO * radius
+    ? { at: 'distanceMetres', reason: 'Must be larger for a wire of this size: closer it sparks without corona.' }
+    : wireLaw(equivalent, drifting, distanceMetres, 0.4);
 }
 
 /** Distance to the plates over half the pitch, up to which wires are far apart, and from which they are near. */

@@ -4,6 +4,7 @@ import Sparkles from 'lucide-react/icons/sparkles';
 import type { ReactNode } from 'react';
 import { useAir, useCoronaGeometry } from '@/client/air-stores';
 import { CORONA_SHAPES, coronaOf, type CoronaGeometry, type CoronaShape } from '@/core/load/air/corona-geometry';
+import { rough } from '@/core/load/load-kind';
 import { loadAmpsAt, type Load } from '@/core/load/load-kinds';
 import { formatQuantity } from '@/core/quantity/format-quantity';
 import type { OutputPrediction } from '@/core/predict/prediction';
@@ -101,8 +102,8 @@ function CoronaPanel({ output, onLoad }: { output: OutputPrediction; onLoad: (lo
               onClick={() =>
                 onLoad({
                   kind: 'corona',
-                  onsetVolts: Number(law.onsetVolts.toPrecision(3)),
-                  ampsPerSquareVolt: Number(law.ampsPerSquareVolt.toPrecision(3)),
+                  onsetVolts: rough(law.onsetVolts),
+                  ampsPerSquareVolt: rough(law.ampsPerSquareVolt),
                 })
               }
             >

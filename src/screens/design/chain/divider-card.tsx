@@ -1,7 +1,7 @@
 'use client';
 
 import type { ReactNode } from 'react';
-import { DIVIDER_KELVINS, type DividerFigures } from '@/core/output/divider';
+import { DIVIDER_KELVINS, USUAL_DIVIDER, type DividerFigures } from '@/core/output/divider';
 import { quantityField, type FieldDescription } from '@/core/quantity/field-description';
 import { formatQuantity } from '@/core/quantity/format-quantity';
 import { signedVolts, type Polarity } from '@/core/quantity/polarity';
@@ -10,9 +10,6 @@ import { DescribedField } from '@/ui/described-field';
 import { More } from '@/ui/more';
 import { Quantity } from '@/ui/quantity';
 import type { Editing } from './editing';
-
-/** A thousand to one with a usual meter of 10 MΩ across a foot of 1 MΩ. */
-const USUAL = { topOhms: 908.18e6, footOhms: 1e6 };
 
 const FIELDS: readonly FieldDescription[] = [
   quantityField('topOhms', 'String, in all', 'Ω'),
@@ -59,7 +56,7 @@ export function DividerFields({ store, design, prediction }: Editing) {
   const { divider } = design.output;
   if (!divider)
     return (
-      <button type="button" className={buttonStyle('plain')} onClick={() => edit('$.output.divider', USUAL)}>
+      <button type="button" className={buttonStyle('plain')} onClick={() => edit('$.output.divider', USUAL_DIVIDER)}>
         Add a measuring divider
       </button>
     );

@@ -11,15 +11,15 @@ import {
   workshopMetres,
   workshopVolts,
   type Band,
+  type Workshop,
 } from '@/core/load/air/air-gap';
+import { rough } from '@/core/load/load-kind';
 import type { Unit } from '@/core/quantity/units';
 import { PickField } from '@/ui/pick-field';
 import { PopoverPanel } from '@/ui/popover-panel';
 import { Quantity } from '@/ui/quantity';
 import { QuantityField } from '@/ui/quantity-field';
 import { AirFields, OutsideLaw } from './air-fields';
-
-const capitalised = (words: string) => words[0].toUpperCase() + words.slice(1);
 
 /**
  * At which voltage a gap in air breaks down, and how far a voltage jumps.
@@ -60,7 +60,7 @@ function GapPanel({
       <PickField
         label="Between"
         value={gap.electrodes}
-        options={ELECTRODES.map((value) => ({ value, name: capitalised(AIR_GAP_LAWS[value].name) }))}
+        options={ELECTRODES.map((value) => ({ value, name: AIR_GAP_LAWS[value].name }))}
         onValue={(electrodes) => change({ electrodes })}
       />
       {gap.electrodes === 'spheres' ? (
@@ -81,12 +81,12 @@ function GapPanel({
         ) : (
           <>
             <Line name="Strikes at, peak" id="strikes" band={breakdown} unit="V" />
-            <Workshop figure={workshopVolts(gap.gapMetres)} likely={breakdown.likely} unit="V" />
+            <WorkshopLine rule={workshopVolts(gap.gapMetres, breakdown.likely)} unit="V" />
             {onStrike ? (
               <button
                 type="button"
                 className="font-medium text-copper hover:underline"
-                onClick={() => onStrike(Number(breakdown.likely.toPrecision(3)))}
+                onClick={() => onStrike(rough(breakdown.likely))}
               >
                 Let the gap strike at that
               </button>
@@ -117,7 +117,7 @@ function GapPanel({
         ) : (
           <>
             <Line name={typed === null ? 'The output, without load, jumps' : 'Jumps'} id="jumps" band={jump} unit="m" />
-            <Workshop figure={workshopMetres(peakVolts)} likely={jump.likely} unit="m" />
+            <WorkshopLine rule={workshopMetres(peakVolts, jump.likely)} unit="m" />
           </>
         )}
       </div>
@@ -147,8 +147,7 @@ function Line({ name, id, band, unit }: { name: string; id: string; band: Band; 
 const TOO = { V: ['low', 'high'], m: ['near', 'far'] } as const;
 
 /** What the rule of thumb says beside it, and how far off that is. */
-function Workshop({ figure, likely, unit }: { figure: number; likely: number; unit: 'V' | 'm' }) {
-  const off = figure / likely - 1;
+function WorkshopLine({ rule: { figure, off }, unit }: { rule: Workshop; unit: 'V' | 'm' }) {
   return (
     <p className="py-[1.5px] text-[13px] text-soft" data-gap="workshop">
       A millimetre for each kilovolt says <Quantity value={figure} unit={unit} digits={3} />:{' '}
