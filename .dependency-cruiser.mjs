@@ -65,6 +65,16 @@ const config = {
     ),
     above('app', '^src/(app/|proxy)', '^src/'),
     {
+      name: 'computed-beside-requests',
+      comment: 'What takes long is computed in the thread of src/server/thread, or every other request waits for it.',
+      severity: 'error',
+      from: { path: '^src/(server|app)/', pathNot: `^src/server/thread/|${TEST}` },
+      to: {
+        path: '^src/(core/(predict/(predict|optimum-stages|shelf-row)|transient/.*|choose/.*)\\.ts|server/thread/work\\.ts)$',
+        dependencyTypesNot: ['type-only'],
+      },
+    },
+    {
       name: 'only-app-reaches-the-server',
       severity: 'error',
       from: { path: '^src/', pathNot: `^src/((app|server)/|proxy)|${TEST}` },

@@ -15,6 +15,7 @@ import { integrateLadder } from '../tests/reference/smooth-diode-ladder';
 import { median, say, time, verdict } from './measure';
 import { benchSearch } from './search';
 import { benchTimeDomain } from './time-domain';
+import { benchWaiting } from './waiting';
 
 /** `npm run bench`: how fast the core and the built application are, as ratios within one run. */
 
@@ -158,6 +159,7 @@ async function benchApplication(): Promise<void> {
       `Longest task of the main thread over 40 keystrokes and their time domains: ${longest === 0 ? 'none over 50 ms' : `${longest.toFixed(0)} ms  OVER`}`,
     );
     await benchMotion(page);
+    await benchWaiting(served.address, cluster.url);
   } finally {
     for (const step of undo.reverse()) await step();
     rmSync(folder, { recursive: true, force: true });

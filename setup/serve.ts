@@ -58,6 +58,23 @@ export async function serve(databaseUrl: string, preferredPort: number, entry = 
   throw new Error('The application ended before it answered; see the messages above.');
 }
 
+const WARMED = ['/drawer', '/choose', '/api/drawer'];
+const DESIGN_ADDRESS = /\/designs\/[0-9a-f-]{36}/;
+
+/** Leaves the first seconds to who waits for the first page, ms. */
+const WARMED_AFTER_MILLISECONDS = 3000;
+
+/**
+ * Asks for each kind of page once: what is asked first is read and compiled, and
+ * nothing else is answered meanwhile. Where a pass phrase is wanted of it, or it
+ * ends, the first visitor waits.
+ */
+async function warm(address: string): Promise<void> {
+  const ask = async (path: string) => (await fetch(address + path)).text();
+  const design = DESIGN_ADDRESS.exec(await ask('/'));
+  for (const path of [...(design ?? []), ...WARMED]) await ask(path);
+}
+
 /** Serves at one port; null when the process ended by itself, as it does when the port is taken. */
 async function serveAt(
   databaseUrl: string,
@@ -106,6 +123,7 @@ async function serveAt(
       .catch(() => null)) as { reads: boolean; trouble: string | null; instance: string } | null;
     if (health?.reads && health.instance === instance) {
       if (health.trouble) console.error(`It can be read only: ${health.trouble}.`);
+      setTimeout(() => void warm(address).catch(() => {}), WARMED_AFTER_MILLISECONDS).unref();
       return { address, networkAddresses, child, stop };
     }
     if (Date.now() > giveUpAt) {

@@ -3,7 +3,8 @@ import type { DamagedDesign, Revision, StoredDesign } from '@/core/design/design
 import type { Design } from '@/core/design/design-schema';
 import { readDesign } from '@/core/design/read-design';
 import { pool, transaction } from './pool';
-import { CORE_VERSION, figuresOfDesign } from './shelf-figures';
+import { figuresBeside } from './thread/beside';
+import { CORE_VERSION } from './thread/shelf-figures';
 
 /** A design of the shelf, or what is known of one that cannot be read. */
 export type Shelved = StoredDesign | DamagedDesign;
@@ -108,9 +109,10 @@ export async function createDesign(design: Design): Promise<StoredDesign> {
 }
 
 export async function insertDesign(client: PoolClient, design: Design): Promise<StoredDesign> {
+  const figures = await figuresBeside(design);
   const { rows } = await client.query<Row>(
     `INSERT INTO designs (document, shelf, shelf_core, shelf_of) VALUES ($1, $2, $3, 1) RETURNING ${COLUMNS}`,
-    [JSON.stringify(design), JSON.stringify(figuresOfDesign(design)), CORE_VERSION],
+    [JSON.stringify(design), JSON.stringify(figures), CORE_VERSION],
   );
   await noteRevision(client, rows[0]);
   return written(rows[0]);
@@ -123,7 +125,7 @@ export async function insertDesign(client: PoolClient, design: Design): Promise<
  *   nothing is written and that one is returned as the conflict
  */
 export async function saveDesign(id: string, baseRevision: number, design: Design): Promise<SaveOutcome> {
-  const figures = JSON.stringify(figuresOfDesign(design));
+  const figures = JSON.stringify(await figuresBeside(design));
   return transaction(async (client) => {
     const { rows } = await client.query<Row>(
       `UPDATE designs SET document = $3, revision = revision + 1, saved_at = now(),

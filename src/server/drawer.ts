@@ -5,7 +5,7 @@ import { renamed } from '@/core/schema/renamed';
 import { faultsOf } from '@/core/schema/faults';
 import { pool, transaction } from './pool';
 import { usesOfParts } from './shelf';
-import { CORE_VERSION } from './shelf-figures';
+import { CORE_VERSION } from './thread/shelf-figures';
 
 /** What a part is checked as, and what it is read as where this core has checked it. */
 const COLUMNS = 'kind, name, count, price, note, fields';

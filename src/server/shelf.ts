@@ -2,7 +2,8 @@ import { type ShelfPage, type ShelfQuery, type ShelfSort, type ShelvedDesign } f
 import type { PartUse } from '@/core/drawer/drawer-messages';
 import { nameIn } from './designs';
 import { pool } from './pool';
-import { CORE_VERSION, figuresOfDocument, usesOfDocument, type ShelfFigures } from './shelf-figures';
+import { figuresBeside } from './thread/beside';
+import { CORE_VERSION, usesOfDocument, type ShelfFigures } from './thread/shelf-figures';
 
 type Row = {
   id: string;
@@ -65,13 +66,9 @@ function shelved({ id, name, saved_at, archived_at, document }: Row, figures: Sh
     : { ...common, ...figures.row, damaged: false };
 }
 
-/** Lets requests that wait be answered between two computations. */
-const breathe = () => new Promise((resume) => setImmediate(resume));
-
 /** Computes the figures of a document anew and keeps them, unless it is changed meanwhile. */
 async function renewed({ id, revision, document }: Pick<Row, 'id' | 'revision' | 'document'>): Promise<ShelfFigures> {
-  await breathe();
-  const figures = figuresOfDocument(document);
+  const figures = await figuresBeside(document);
   await pool().query('UPDATE designs SET shelf = $2, shelf_core = $3 WHERE id = $1 AND revision = $4', [
     id,
     JSON.stringify(figures),
@@ -82,12 +79,9 @@ async function renewed({ id, revision, document }: Pick<Row, 'id' | 'revision' |
 }
 
 const MOST_AT_ONCE = 20;
-const LEAST_PAUSE_MILLISECONDS = 10;
-const PAUSES_FOR_WORK = 2;
-const pause = (milliseconds: number) => new Promise((resume) => setTimeout(resume, milliseconds));
 let renewing: Promise<void> | null = null;
 
-/** Brings the figures of all designs up to this core, a few at a time, beside whatever else is asked. */
+/** Brings the figures of all designs up to this core, one after the other, beside whatever else is asked. */
 export function renewOthers(): Promise<void> {
   const run = async () => {
     for (;;) {
@@ -96,12 +90,7 @@ export function renewOthers(): Promise<void> {
         [CORE_VERSION, MOST_AT_ONCE],
       );
       if (rows.length === 0) return;
-      for (const row of rows) {
-        const began = performance.now();
-        await renewed(row);
-        // Most of the time is left to whoever waits for a page.
-        await pause(Math.max(LEAST_PAUSE_MILLISECONDS, PAUSES_FOR_WORK * (performance.now() - began)));
-      }
+      for (const row of rows) await renewed(row);
     }
   };
   renewing ??= run()
@@ -111,6 +100,9 @@ export function renewOthers(): Promise<void> {
     });
   return renewing;
 }
+
+/** Lets requests that wait be answered between two readings. */
+const breathe = () => new Promise((resume) => setImmediate(resume));
 
 /**
  * What designs in use take of the drawer, as JSON of {@link PartUse}s, and how many cannot be read.

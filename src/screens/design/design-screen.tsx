@@ -8,6 +8,7 @@ import { useStore } from 'zustand';
 import { largestGain } from '@/core/choose/rank-changes';
 import type { StoredDesign } from '@/core/design/design-messages';
 import { predict } from '@/core/predict/predict';
+import type { Prediction } from '@/core/predict/prediction';
 import { asSettled } from '@/core/transient/comparison';
 import { buttonStyle } from '@/ui/button';
 import { FaultyEntries, OfGoodEntries } from '@/ui/faulty-entries';
@@ -46,16 +47,22 @@ const Charts = dynamic(() => patiently(() => import('./charts/charts')).then((mo
   ssr: false,
 });
 
+type Props = {
+  stored: StoredDesign;
+  /** Of the design as it is stored. */
+  opened: Prediction;
+};
+
 /** One design: the chain, the Climb, the verdict and the charts, live on every keystroke. */
-export function DesignScreen({ stored }: { stored: StoredDesign }) {
+export function DesignScreen(props: Props) {
   return (
     <FaultyEntries>
-      <OneDesign stored={stored} />
+      <OneDesign {...props} />
     </FaultyEntries>
   );
 }
 
-function OneDesign({ stored }: { stored: StoredDesign }) {
+function OneDesign({ stored, opened }: Props) {
   const [store] = useState(() => createEditorStore(stored));
   const { saveNow, isKept } = useAutosave(store);
   const design = useStore(store, (state) => state.design);
@@ -63,8 +70,12 @@ function OneDesign({ stored }: { stored: StoredDesign }) {
   // Figures follow the keystroke at once; picture and curves may follow a frame later, and skip states typed over.
   const laterDesign = useDeferredValue(electrical);
   const { timeDomain, client } = useTransient(laterDesign);
-  const optimum = useOptimum(laterDesign, client);
-  const prediction = useMemo(() => predict(electrical, { optimum }), [electrical, optimum]);
+  const optimum = useOptimum(opened.optimumStages, laterDesign, client);
+  const prediction = useMemo(
+    () =>
+      electrical === stored.design && optimum === opened.optimumStages ? opened : predict(electrical, { optimum }),
+    [stored, opened, electrical, optimum],
+  );
   const laterPrediction = useDeferredValue(prediction);
   const ranked = useRankedChanges(laterDesign, client);
   const helps = ranked.changes && largestGain(ranked.changes, laterPrediction.output.meanVolts);

@@ -2,7 +2,6 @@
 
 import { useMemo, useState } from 'react';
 import type { Design } from '@/core/design/design-schema';
-import { optimumStages } from '@/core/predict/optimum-stages';
 import { useLatest } from '@/ui/use-latest';
 import type { TransientClient } from '@/worker/transient-client';
 
@@ -11,11 +10,11 @@ const PAUSE_MILLISECONDS = 40;
 
 /**
  * The best stage count of a design. The search for it takes longer than all else
- * of a prediction, so that of the design as it was opened alone is made here;
- * after a change, that of the one before stands until a worker has found the next.
+ * of a prediction, so that of the design as it was opened comes with the page, and
+ * after a change that of the one before stands until a worker has found the next.
  */
-export function useOptimum(design: Design, client: TransientClient): number | null {
-  const [kept, setKept] = useState(() => ({ of: design, optimum: optimumStages(design) }));
+export function useOptimum(opened: number | null, design: Design, client: TransientClient): number | null {
+  const [kept, setKept] = useState(() => ({ of: design, optimum: opened }));
   const job = useMemo(
     () => ({ run: async () => ({ of: design, optimum: await client.optimum(design) }) }),
     [design, client],

@@ -5,6 +5,7 @@ import { DamagedScreen } from '@/screens/design/damaged-screen';
 import { DesignScreen } from '@/screens/design/design-screen';
 import { benchInPath } from '@/screens/design/transformer-bench/pages';
 import { findDesign, isDamaged } from '@/server/designs';
+import { predictedBeside } from '@/server/thread/beside';
 
 export const dynamic = 'force-dynamic';
 
@@ -25,5 +26,5 @@ export default async function DesignPage({ params }: Props) {
   const found = await stored(params);
   if (!found) notFound();
   if (isDamaged(found)) return <DamagedScreen damaged={found} />;
-  return <DesignScreen key={found.id} stored={found} />;
+  return <DesignScreen key={found.id} stored={found} opened={await predictedBeside(found.design)} />;
 }

@@ -19,8 +19,10 @@ export type ShelfFigures =
 
 const MOST_FAULTS = 3;
 
+export const NOT_BUILT = 'not built';
+
 /** The core that computes, by a digest of its sources, as the build notes it. */
-export const CORE_VERSION: string = process.env.CORE_VERSION || 'not built';
+export const CORE_VERSION: string = process.env.CORE_VERSION || NOT_BUILT;
 
 const usesOf = (design: Design): Record<string, number> => Object.fromEntries(partsUsed(design));
 
@@ -30,7 +32,7 @@ export function usesOfDocument(document: unknown): Record<string, number> | null
   return reading.ok ? usesOf(reading.design) : null;
 }
 
-export function figuresOfDesign(design: Design): ShelfFigures {
+function figuresOfDesign(design: Design): ShelfFigures {
   const row = shelfRow(design);
   const words = COUNTINGS.map((counting) => buildWords(row, counting)).join(' ');
   return { row, uses: usesOf(design), words };
