@@ -16,7 +16,7 @@ const CORE_LAYERS = [
   ['operating'],
   ['predict'],
   ['transient', 'winding', 'drawer'],
-  ['choose'],
+  ['choose', 'dead'],
 ];
 
 const TEST = '\\.test\\.tsx?$';

@@ -13,7 +13,7 @@ beforeEach(() => {
     cpSync(path.join(ROOT, file), path.join(house, file));
   symlinkSync(path.join(ROOT, 'node_modules'), path.join(house, 'node_modules'));
   put('src/core/quantity/units.ts', 'export type Unit = string;');
-  put('src/core/predict/predict.ts', "import type { Unit } from '../quantity/units';\nexport type Prediction = Unit;");
+  put('src/core/predict/predict.ts', "import type { Unit } from '../quantity/units';\nexport type Prediction = Unit;\nexport const predict = (): Prediction => '';");
   put('src/server/pool.ts', 'export const pool = 1;');
 });
 afterEach(() => rmSync(house, { recursive: true, force: true }));
@@ -76,6 +76,12 @@ const BREACHES: [string, string, string, string][] = [
     'src/ui',
     "import type { Prediction } from '@/core/predict/predict';\nexport type Bad = Prediction;",
     'ui',
+  ],
+  [
+    'a request that computes what others then wait for',
+    'src/server',
+    "import { predict } from '@/core/predict/predict';\nexport const bad = predict;",
+    'computed-beside-requests',
   ],
 ];
 

@@ -166,6 +166,31 @@ const SHOTS: Shot[] = [
   },
   { file: 'telephone', theme: 'light', width: 390, height: 844, show: open('Electrospinning bench pair') },
   {
+    file: 'dead',
+    theme: 'light',
+    width: 1280,
+    height: 800,
+    show: async (page) => {
+      await open('Flocking applicator')(page);
+      await page.getByRole('button', { name: 'Make it dead' }).click();
+      await page.locator('[data-energy=shorted]').waitFor();
+    },
+  },
+  {
+    file: 'at-the-bench',
+    theme: 'dark',
+    width: 390,
+    height: 844,
+    show: async (page) => {
+      await open('Dust-plate precipitator')(page);
+      await page.getByRole('button', { name: 'Make it dead' }).click();
+      await page.getByRole('button', { name: 'Go through it at the bench' }).click();
+      await page.getByRole('button', { name: 'Done' }).click();
+      await page.getByRole('button', { name: 'Start' }).click();
+      await page.waitForTimeout(2000);
+    },
+  },
+  {
     // The last one: it changes the design.
     file: 'divider',
     theme: 'light',

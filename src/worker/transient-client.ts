@@ -1,4 +1,5 @@
 import { proxy } from 'comlink';
+import type { DeadPlan, PlanOptions } from '@/core/dead/plan';
 import type { Design } from '@/core/design/design-schema';
 import type { DriveFigures } from '@/core/drive/figures';
 import type { RankedChange } from '@/core/choose/rank-changes';
@@ -11,7 +12,7 @@ import { lazyWorker } from './lazy-worker';
 import type { TransientWork } from './transient.worker';
 
 /** Kinds of work, each with a worker of its own so that none waits for another. */
-const APART = ['settle', 'chargeUp', 'discharge', 'rank', 'tolerance'] as const;
+const APART = ['settle', 'chargeUp', 'discharge', 'rank', 'tolerance', 'dead'] as const;
 /** What a driver draws idle is asked for after it has settled, of the same worker; the best count beside the ranking, between its slices. */
 type Kind = (typeof APART)[number] | 'idle' | 'optimum';
 
@@ -33,6 +34,8 @@ export type TransientClient = {
   tolerance: (design: Design, mostAmps: number) => Promise<Tolerance | null>;
   /** The best number of stages; null where there is none. */
   optimum: (design: Design) => Promise<number | null>;
+  /** How it is made dead. */
+  dead: (design: Design, options: PlanOptions, report: (fraction: number) => void) => Promise<DeadPlan | null>;
   cancel: (kind: Exclude<Kind, 'discharge' | 'optimum'>) => void;
   end: () => void;
 };
@@ -59,6 +62,7 @@ export function transientClient(): TransientClient {
     rank: (design, counting) => of('rank').rank(design, counting),
     optimum: (design) => of('optimum').optimum(design),
     tolerance: (design, mostAmps) => of('tolerance').tolerance(design, mostAmps),
+    dead: (design, options, report) => of('dead').dead(design, options, proxy(report)),
     cancel: (kind) => void workers[kind].ifStarted()?.cancel(kind),
     end: () => APART.forEach((kind) => apart[kind].end()),
   };

@@ -2,6 +2,7 @@ import { expose } from 'comlink';
 import type { Design } from '@/core/design/design-schema';
 import type { DriveFigures } from '@/core/drive/figures';
 import { rankChanges, type RankedChange } from '@/core/choose/rank-changes';
+import { deadPlanOf, type DeadPlan, type PlanOptions } from '@/core/dead/plan';
 import { optimumStages } from '@/core/predict/optimum-stages';
 import { toleranceOf, USUAL_SAMPLES, type Tolerance } from '@/core/predict/tolerance';
 import { chargeUpOf, type ChargeUp } from '@/core/transient/charge-up';
@@ -14,7 +15,7 @@ import { slicer } from './in-slices';
 /** The same draws for every design, so that a change shows and not chance. */
 const SEED = 1;
 
-const KINDS = ['settle', 'idle', 'chargeUp', 'rank', 'tolerance'] as const;
+const KINDS = ['settle', 'idle', 'chargeUp', 'rank', 'tolerance', 'dead'] as const;
 const slices = slicer(KINDS);
 
 const work = {
@@ -45,6 +46,9 @@ const work = {
   },
   tolerance(design: Design, mostAmps: number): Promise<Tolerance | null> {
     return slices.run('tolerance', toleranceOf(design, SEED, USUAL_SAMPLES, mostAmps), () => undefined);
+  },
+  dead(design: Design, options: PlanOptions, report: (fraction: number) => void): Promise<DeadPlan | null> {
+    return slices.run('dead', deadPlanOf(design, options), report);
   },
   cancel(kind: (typeof KINDS)[number]): void {
     slices.cancel(kind);

@@ -15,10 +15,13 @@ const X_RAY_VOLTS = 5000;
 const HAND_METER_VOLTS = 600;
 const METER_SHARE = 0.8;
 
+/** Whether a direct voltage is more than a hand meter is put on, V. */
+export const beyondHandMeter = (volts: number): boolean => volts > METER_SHARE * HAND_METER_VOLTS;
+
 /** How to measure at the terminal, by what stands there without load. */
 function meterFor(volts: number): string {
   const noLoad = formatQuantity(volts, 'V');
-  if (volts > METER_SHARE * HAND_METER_VOLTS)
+  if (beyondHandMeter(volts))
     return `A divider rated for more than ${noLoad} on the terminal before power: no hand meter is connected to it directly.`;
   if (volts > HAZARDOUS_DC_VOLTS)
     return `A meter and leads rated for well over ${noLoad}, clipped on before power: hands off while it runs. The meter loads the ladder.`;

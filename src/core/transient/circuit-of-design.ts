@@ -12,11 +12,15 @@ import { transitOf } from '../stress/recovery';
 import type { Circuit } from './circuit';
 import { circuitOf, type CircuitParts } from './ladder-circuit';
 
-/** The circuit a design describes and the ladder it stands for, optionally behind another output and load. */
+/** What a winding that has come apart still lets through, Ω: next to nothing beside any bleeder. */
+const APART_OHMS = 1e15;
+
+/** The circuit a design describes and the ladder it stands for, optionally behind another output and load, or with its winding come apart. */
 export function circuitOfDesign(
   design: Design,
   output: OutputFields = design.output,
   load: Design['load'] = design.load,
+  windingApart = false,
 ): { ladder: LoadedLadder; circuit: Circuit } {
   const { ladder: settled, atFullDrive, inputs } = operatingPoint(design);
   const { lift, seriesHenries } = atFullDrive.drive;
@@ -24,7 +28,8 @@ export function circuitOfDesign(
   const ladder =
     lift && seriesHenries > 0 ? withPeaksOf(atFullDrive, scaledDrive(atFullDrive.drive, lift.from)) : settled;
   const parts = circuitParts(design, inputs, ladder);
-  return { ladder, circuit: circuitOf(ladder.network, ladder.drive, parts, outputElements(output, load)) };
+  const drive = windingApart ? { ...ladder.drive, seriesOhms: APART_OHMS } : ladder.drive;
+  return { ladder, circuit: circuitOf(ladder.network, drive, parts, outputElements(output, load)) };
 }
 
 /** A supply run as a circuit together with its ladder and load. */

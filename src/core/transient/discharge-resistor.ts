@@ -23,7 +23,8 @@ const ORDINARY = { volts: 500, joules: 1 };
 const ARC_AMPS = 1;
 /** First current that a resistance chosen anew is for, A. */
 const GENTLE_AMPS = 0.05;
-const MOST_IN_SERIES = 60;
+/** Past so many nobody builds it of ordinary ones (common practice, no source). */
+export const MOST_IN_SERIES = 60;
 
 /**
  * Judges a discharge by what its resistor, its contact and the ladder's diodes
@@ -42,7 +43,7 @@ export function judgeDischarge(
   const volts = Math.abs(samples[0].volts);
   const amps = volts / ohms;
   const findings: DischargeJudgement['findings'] = [];
-  const inSeries = Math.max(Math.ceil(volts / ORDINARY.volts), Math.ceil(joules.resistor / ORDINARY.joules));
+  const inSeries = bodiesFor(volts, joules.resistor);
   if (inSeries > 1)
     findings.push({
       code: 'resistor-over',
@@ -57,7 +58,7 @@ export function judgeDischarge(
     findings.push({
       code: 'contact-arcs',
       severity: 'warn',
-      message: `It begins with ${formatQuantity(amps, 'A')}, an arc at the contact. ${formatQuantity(preferredAtLeast(6, volts / GENTLE_AMPS), 'Ω')} begins with under ${formatQuantity(GENTLE_AMPS, 'A')}.`,
+      message: `It begins with ${formatQuantity(amps, 'A')}, an arc at the contact. ${formatQuantity(gentleOhms(volts), 'Ω')} begins with under ${formatQuantity(GENTLE_AMPS, 'A')}.`,
     });
   const seconds = fallSeconds(samples);
   if (surgeAmps !== null && diodePeakAmps > surgeRating(surgeAmps, seconds))
@@ -68,6 +69,13 @@ export function judgeDischarge(
     });
   return { volts, amps, watts: volts * amps, joules: joules.resistor, findings };
 }
+
+/** How many ordinary resistors in series stand this voltage and energy, shared evenly; at least one. */
+export const bodiesFor = (volts: number, joules: number): number =>
+  Math.max(1, Math.ceil(volts / ORDINARY.volts), Math.ceil(joules / ORDINARY.joules));
+
+/** The resistance to hold across a charged output, Ω: the next of E6 that begins with a current that draws no arc. */
+export const gentleOhms = (volts: number): number => preferredAtLeast(6, volts / GENTLE_AMPS);
 
 /** Until the terminal is at a third of where it began, s; the whole run where it does not come there. */
 function fallSeconds(samples: Discharge['samples']): number {

@@ -1,11 +1,8 @@
 import { acrossOhms } from '../output/elements';
 import type { Design } from '../design/design-schema';
 import { HAZARDOUS_DC_VOLTS } from '../output/discharge';
-import { circuitOfDesign } from './circuit-of-design';
+import { Falling } from './falling';
 import { Recorder, type Moments } from './moments';
-import { emptyState, PeriodRunner } from './period';
-import { Stepper } from './stepper';
-import { timeGrid } from './time-grid';
 
 type DischargeSample = { seconds: number; volts: number; joules: number };
 
@@ -39,7 +36,6 @@ export type DischargeOptions = {
 };
 
 const STEPS_PER_DECADE = 40;
-const FIRST_PART = 1e-4;
 
 /**
  * Discharges a charged ladder through a resistor with the drive off: the
@@ -55,19 +51,13 @@ export function dischargeOf(
   startVolts: ReadonlyMap<string, number>,
   options: DischargeOptions,
 ): Discharge {
-  const ohms = 1 / (1 / acrossOhms(design.output) + 1 / options.ohms);
-  const { ladder, circuit } = circuitOfDesign(design, { seriesOhms: 0, bleederOhms: ohms }, { kind: 'open' });
-  const stepper = new Stepper(circuit);
-  const runner = new PeriodRunner(stepper, timeGrid(ladder.drive, 8));
-  const state = emptyState(circuit);
-  circuit.names.forEach((name, node) => (state.volts[node] = startVolts.get(name) ?? 0));
-  stepper.chargeAt(state.volts, 0, state.charge);
+  const across = 1 / (1 / acrossOhms(design.output) + 1 / options.ohms);
+  const falling = new Falling(design, across, startVolts);
+  const { ladder, circuit, stepper, state } = falling;
   const parts = circuit.capacitors.slice(0, circuit.ladderCapacitors);
-  const across = ({ from, to }: { from: number; to: number }) =>
-    stepper.at(to, state.volts, 0) - stepper.at(from, state.volts, 0);
-  const output = () => stepper.at(circuit.output, state.volts, 0) - stepper.at(circuit.return, state.volts, 0);
-  const stored = () => circuit.capacitors.reduce((sum, part) => sum + (part.farads * across(part) ** 2) / 2, 0);
-  const heldBefore = parts.map((part) => Math.abs(across(part)));
+  const output = () => falling.terminalVolts();
+  const stored = () => circuit.capacitors.reduce((sum, part) => sum + (part.farads * falling.across(part) ** 2) / 2, 0);
+  const heldBefore = parts.map((part) => Math.abs(falling.across(part)));
   const start = stored();
   const samples: DischargeSample[] = [{ seconds: 0, volts: output(), joules: start }];
   let elapsed = 0;
@@ -75,11 +65,8 @@ export function dischargeOf(
   let intoResistor = 0;
   const recorder = new Recorder(stepper, 1);
   recorder.keepStart(state.volts);
-  const growth = 10 ** (1 / STEPS_PER_DECADE);
-  for (let until = options.seconds * FIRST_PART; elapsed < options.seconds * (1 - 1e-9); until *= growth) {
-    const seconds = Math.min(until, options.seconds) - elapsed;
-    if (!runner.advance(state, seconds, 0, { seconds: until * (growth - 1), push: 0, closed: 0 })) break;
-    elapsed += seconds;
+  falling.run(options.seconds, STEPS_PER_DECADE, (until, seconds) => {
+    elapsed = until;
     for (const { anode, cathode, forwardVolts, onSiemens } of circuit.diodes) {
       const over = stepper.at(anode, state.volts, 0) - stepper.at(cathode, state.volts, 0) - forwardVolts;
       if (over > 0) diodePeakAmps = Math.max(diodePeakAmps, onSiemens * over);
@@ -87,14 +74,14 @@ export function dischargeOf(
     recorder.take(seconds, 0, state.volts);
     intoResistor += (output() ** 2 / options.ohms) * seconds;
     samples.push({ seconds: elapsed, volts: output(), joules: stored() });
-  }
+  });
   recorder.keep(elapsed);
   const under = samples.findIndex((sample) => Math.abs(sample.volts) < HAZARDOUS_DC_VOLTS);
   const smoothing = ladder.network.capacitors.map((part) => part.column === 'smoothing');
   return {
     samples,
     secondsTo60: under < 0 ? null : samples[under].seconds,
-    capacitors: ladder.network.capacitors.map(({ id }, at) => ({ id, volts: across(parts[at]) })),
+    capacitors: ladder.network.capacitors.map(({ id }, at) => ({ id, volts: falling.across(parts[at]) })),
     diodePeakAmps,
     joules: { start, end: stored(), resistor: intoResistor },
     reboundVolts: options.absorption * heldBefore.reduce((sum, held, at) => sum + (smoothing[at] ? held : 0), 0),

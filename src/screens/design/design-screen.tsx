@@ -2,7 +2,7 @@
 
 import dynamic from 'next/dynamic';
 import { patiently } from '@/client/patiently';
-import { memo, useCallback, useDeferredValue, useMemo, useState } from 'react';
+import { memo, useCallback, useDeferredValue, useMemo, useState, type ReactNode } from 'react';
 import { toast } from 'sonner';
 import { useStore } from 'zustand';
 import { largestGain } from '@/core/choose/rank-changes';
@@ -28,13 +28,16 @@ import { HistoryDialog } from './saving/history-dialog';
 import { LeftUnsaved } from './saving/left-unsaved';
 import { FailedSave, SaveNotice } from './saving/save-notice';
 import { useAutosave } from './saving/use-autosave';
+import { MakeItDead } from './dead/make-it-dead';
+import type { BenchPage } from './transformer-bench/pages';
 import { TransformerBench } from './transformer-bench/transformer-bench';
-import { useBenchInAddress } from './transformer-bench/use-bench-in-address';
 import { useBefore } from './use-before';
 import { useDesignCommands } from './use-design-commands';
 import { useElectrical } from './use-electrical';
 import { useMotion } from './use-motion';
 import { useOptimum } from './use-optimum';
+import type { Place } from './places';
+import { usePlace } from './use-place';
 import { usePaneSizes } from './use-pane-sizes';
 import { useRankedChanges } from './use-ranked-changes';
 import { usePartChoice } from './use-part-choice';
@@ -85,7 +88,8 @@ function OneDesign({ stored, opened }: Props) {
   const openChanges = useCallback(() => setDialog('changes'), []);
   const choice = usePartChoice();
   const motion = useMotion(laterPrediction, timeDomain, choice.tab);
-  const { bench, openBench, turnBench, closeBench } = useBenchInAddress(stored.id);
+  const { place, go, turn } = usePlace(stored.id);
+  const openBench = useCallback((page: BenchPage) => go({ kind: 'bench', page }), [go]);
 
   const { sizes } = usePaneSizes();
   const paneStyle = Object.fromEntries(Object.entries(sizes).map(([pane, size]) => [`--${pane}`, `${size}px`]));
@@ -121,7 +125,7 @@ function OneDesign({ stored, opened }: Props) {
     setLink,
     setTab: choice.setTab,
     setDialog,
-    openBench,
+    go,
     player: motion.player,
   });
 
@@ -130,15 +134,27 @@ function OneDesign({ stored, opened }: Props) {
       <Bar store={store} />
       <FailedSave store={store} isKept={isKept} onRetry={() => void saveNow()} />
       <LeftUnsaved store={store} />
-      {bench ? (
-        <main className="min-h-0 flex-1 overflow-y-auto">
-          <div className="mx-auto flex w-full max-w-5xl items-start justify-between gap-3 px-4 pt-2.5 sm:px-6">
-            <Heading store={store}>
-              <PagesOfDesign bench onDesign={closeBench} onBench={openBench} />
-            </Heading>
-          </div>
-          <TransformerBench store={store} design={design} prediction={prediction} page={bench} onPage={turnBench} />
-        </main>
+      {place.kind === 'bench' ? (
+        <PageBeside store={store} at={place.kind} onGo={go}>
+          <TransformerBench
+            store={store}
+            design={design}
+            prediction={prediction}
+            page={place.page}
+            onPage={(page) => turn({ kind: 'bench', page })}
+          />
+        </PageBeside>
+      ) : place.kind === 'dead' ? (
+        <PageBeside store={store} at={place.kind} onGo={go}>
+          <MakeItDead
+            store={store}
+            design={electrical}
+            client={client}
+            atBench={place.atBench}
+            onBench={() => go({ kind: 'dead', atBench: true })}
+            onPlan={() => turn({ kind: 'dead', atBench: false })}
+          />
+        </PageBeside>
       ) : (
         <main
           className="grid min-h-0 flex-1 lg:grid-cols-[min(var(--chain),28vw)_1px_minmax(0,1fr)_1px_min(var(--verdict),32vw)]"
@@ -153,7 +169,7 @@ function OneDesign({ stored, opened }: Props) {
             <div className="pane flex items-start justify-between gap-3 px-4 pt-2.5">
               <Heading store={store}>
                 <div className="no-print flex shrink-0 flex-wrap justify-end gap-1 pt-0.5">
-                  <PagesOfDesign bench={false} onDesign={closeBench} onBench={openBench} />
+                  <PagesOfDesign at={place.kind} onGo={go} />
                   <button type="button" className={buttonStyle('quiet')} onClick={() => setDialog('history')}>
                     History
                   </button>
@@ -229,6 +245,30 @@ function OneDesign({ stored, opened }: Props) {
         />
       ) : null}
     </div>
+  );
+}
+
+/** A page of the design other than its chain and picture. */
+function PageBeside({
+  store,
+  at,
+  onGo,
+  children,
+}: {
+  store: EditorStore;
+  at: Place['kind'];
+  onGo: (place: Place) => void;
+  children: ReactNode;
+}) {
+  return (
+    <main className="min-h-0 flex-1 overflow-y-auto">
+      <div className="mx-auto flex w-full max-w-5xl items-start justify-between gap-3 px-4 pt-2.5 sm:px-6">
+        <Heading store={store}>
+          <PagesOfDesign at={at} onGo={onGo} />
+        </Heading>
+      </div>
+      {children}
+    </main>
   );
 }
 

@@ -2,33 +2,38 @@
 
 import { memo } from 'react';
 import { buttonStyle } from '@/ui/button';
-import { BENCH_PAGES, type BenchPage } from './transformer-bench/pages';
+import { BENCH_PAGES } from './transformer-bench/pages';
+import type { Place } from './places';
+
+const PAGES: readonly { name: string; place: Place }[] = [
+  { name: 'Design', place: { kind: 'design' } },
+  { name: 'Transformer', place: { kind: 'bench', page: BENCH_PAGES[0].key } },
+  { name: 'Make it dead', place: { kind: 'dead', atBench: false } },
+];
 
 /** What belongs to a design, each with its own address. */
 export const PagesOfDesign = memo(function PagesOfDesign({
-  bench,
-  onDesign,
-  onBench,
+  at,
+  onGo,
 }: {
-  /** Whether that is the page on screen. */
-  bench: boolean;
-  onDesign: () => void;
-  onBench: (page: BenchPage) => void;
+  /** What is on screen. */
+  at: Place['kind'];
+  onGo: (place: Place) => void;
 }) {
   const style = `${buttonStyle('quiet')} aria-[current=page]:bg-tint aria-[current=page]:text-ink`;
   return (
     <nav aria-label="Pages of the design" className="no-print flex gap-1">
-      <button type="button" aria-current={bench ? undefined : 'page'} className={style} onClick={onDesign}>
-        Design
-      </button>
-      <button
-        type="button"
-        aria-current={bench ? 'page' : undefined}
-        className={style}
-        onClick={() => onBench(BENCH_PAGES[0].key)}
-      >
-        Transformer
-      </button>
+      {PAGES.map(({ name, place }) => (
+        <button
+          key={name}
+          type="button"
+          aria-current={place.kind === at ? 'page' : undefined}
+          className={style}
+          onClick={() => onGo(place)}
+        >
+          {name}
+        </button>
+      ))}
     </nav>
   );
 });

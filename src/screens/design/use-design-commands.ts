@@ -12,7 +12,7 @@ import type { Link } from './chain/links';
 import { countingCommand, useCounting } from '@/ui/use-counting';
 import { CHART_COMMANDS, editingCommands, linkBeside } from './commands';
 import type { EditorStore } from './saving/editor-store';
-import type { BenchPage } from './transformer-bench/pages';
+import type { Place } from './places';
 
 /** What commands reach of the screen; each the same function from render to render. */
 type Reach = {
@@ -22,12 +22,12 @@ type Reach = {
   setLink: Dispatch<SetStateAction<Link | ''>>;
   setTab: (tab: string) => void;
   setDialog: (dialog: 'changes' | 'history') => void;
-  openBench: (page: BenchPage) => void;
+  go: (place: Place) => void;
   player: Player;
 };
 
 /** Offers the commands of the design screen to its keys and to the palette. */
-export function useDesignCommands({ store, id, apply, setLink, setTab, setDialog, openBench, player }: Reach): void {
+export function useDesignCommands({ store, id, apply, setLink, setTab, setDialog, go, player }: Reach): void {
   const router = useRouter();
   const { counting, setCounting } = useCounting();
   const commands = useMemo<ScreenCommand[]>(
@@ -47,8 +47,9 @@ export function useDesignCommands({ store, id, apply, setLink, setTab, setDialog
       { name: 'Back to the steady picture', keys: 'escape', run: () => player.getState().close() },
       { name: 'What each change would do', keys: 'q', run: () => setDialog('changes') },
       { name: 'Choose what to build', keys: 'f', run: () => router.push(`/choose?design=${id}`) },
-      { name: 'Transformer bench', keys: 'b', run: () => openBench('ratio') },
-      { name: 'Pin finder', run: () => openBench('pins') },
+      { name: 'Transformer bench', keys: 'b', run: () => go({ kind: 'bench', page: 'ratio' }) },
+      { name: 'Pin finder', run: () => go({ kind: 'bench', page: 'pins' }) },
+      { name: 'Make it dead', keys: 'm', run: () => go({ kind: 'dead', atBench: false }) },
       { name: 'History', keys: 'h', run: () => setDialog('history') },
       { name: 'Export as a file', keys: 'e', run: () => downloadDesign(store.getState().design) },
       { name: 'Duplicate this design', run: () => void duplicate(store, router.push) },
@@ -56,7 +57,7 @@ export function useDesignCommands({ store, id, apply, setLink, setTab, setDialog
       { name: 'Back to the shelf', run: () => router.push('/') },
       { name: 'Print', run: () => window.print() },
     ],
-    [apply, counting, id, openBench, player, router, setDialog, setCounting, setLink, setTab, store],
+    [apply, counting, go, id, player, router, setDialog, setCounting, setLink, setTab, store],
   );
   useCommands(commands);
 }

@@ -3,6 +3,9 @@
 import { format } from 'date-fns';
 import { useMemo } from 'react';
 import { fetchRevisions, rawDocumentHref } from '@/client/designs-api';
+import { fetchDischarges } from '@/client/discharges-api';
+import { doneSteps, highestRead, type DeadRun } from '@/core/dead/run';
+import { formatQuantity } from '@/core/quantity/format-quantity';
 import type { Revision, SavedRevision } from '@/core/design/design-messages';
 import type { Design } from '@/core/design/design-schema';
 import { changeWords } from '@/core/design/change-words';
@@ -35,7 +38,15 @@ export function HistoryDialog({
   onRestore: (revision: SavedRevision) => void;
 }) {
   const { counting } = useCounting();
-  const job = useMemo(() => ({ run: () => fetchRevisions(id) }), [id]);
+  const job = useMemo(
+    () => ({
+      run: async () => {
+        const [revisions, discharges] = await Promise.all([fetchRevisions(id), fetchDischarges(id)]);
+        return { revisions, discharges };
+      },
+    }),
+    [id],
+  );
   const [read] = useLatest(job);
   return (
     <Panel
@@ -55,29 +66,32 @@ export function HistoryDialog({
       ) : null}
       {read.kind === 'ready' ? (
         <ol className="max-h-[60vh] overflow-y-auto">
-          {read.result.map((revision, index) => {
+          {read.result.revisions.map((revision, index) => {
             return (
-              <li key={revision.revision} className="flex items-baseline gap-3 border-b border-rule py-1.5">
-                <span className="figures w-8 text-right">{revision.revision}</span>
-                <time dateTime={revision.savedAt} className="whitespace-nowrap text-soft">
-                  {format(new Date(revision.savedAt), 'd MMM, HH:mm:ss')}
-                </time>
-                <span className="min-w-0 flex-1 text-[13px]">
-                  {'faults' in revision
-                    ? `cannot be read: ${formatFaults(revision.faults)}`
-                    : changedSince(read.result[index + 1], revision, counting)}
-                </span>
-                {'faults' in revision ? (
-                  <a href={rawDocumentHref(id, revision.revision)} download className={buttonStyle('quiet')}>
-                    Export as stored
-                  </a>
-                ) : present && differences(revision.design, present).length === 0 ? (
-                  <span className="text-[13px] text-soft">on screen</span>
-                ) : (
-                  <button type="button" className={buttonStyle('quiet')} onClick={() => onRestore(revision)}>
-                    Bring back
-                  </button>
-                )}
+              <li key={revision.revision} className="border-b border-rule py-1.5">
+                <div className="flex items-baseline gap-3">
+                  <span className="figures w-8 text-right">{revision.revision}</span>
+                  <time dateTime={revision.savedAt} className="whitespace-nowrap text-soft">
+                    {format(new Date(revision.savedAt), 'd MMM, HH:mm:ss')}
+                  </time>
+                  <span className="min-w-0 flex-1 text-[13px]">
+                    {'faults' in revision
+                      ? `cannot be read: ${formatFaults(revision.faults)}`
+                      : changedSince(read.result.revisions[index + 1], revision, counting)}
+                  </span>
+                  {'faults' in revision ? (
+                    <a href={rawDocumentHref(id, revision.revision)} download className={buttonStyle('quiet')}>
+                      Export as stored
+                    </a>
+                  ) : present && differences(revision.design, present).length === 0 ? (
+                    <span className="text-[13px] text-soft">on screen</span>
+                  ) : (
+                    <button type="button" className={buttonStyle('quiet')} onClick={() => onRestore(revision)}>
+                      Bring back
+                    </button>
+                  )}
+                </div>
+                <Discharges runs={read.result.discharges.filter((run) => run.revision === revision.revision)} />
               </li>
             );
           })}
@@ -85,4 +99,18 @@ export function HistoryDialog({
       ) : null}
     </Panel>
   );
+}
+
+/** When a revision was made dead at the bench, and how far that went. */
+function Discharges({ runs }: { runs: readonly DeadRun[] }) {
+  return runs.map((run) => {
+    const highest = highestRead(run);
+    return (
+      <p key={run.id} data-discharge={run.id} className="pl-11 text-[13px] text-soft">
+        {format(new Date(run.startedAt), 'd MMM, HH:mm')}: {run.finishedAt ? 'made dead' : 'begun to make it dead'},{' '}
+        {doneSteps(run)} of {run.steps.length} steps
+        {highest === null ? '' : `, the highest reading ${formatQuantity(highest, 'V')}`}
+      </p>
+    );
+  });
 }

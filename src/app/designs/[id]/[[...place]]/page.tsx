@@ -3,7 +3,7 @@ import { notFound } from 'next/navigation';
 import { isId } from '@/app/api/answers';
 import { DamagedScreen } from '@/screens/design/damaged-screen';
 import { DesignScreen } from '@/screens/design/design-screen';
-import { benchInPath } from '@/screens/design/transformer-bench/pages';
+import { placeInPath } from '@/screens/design/places';
 import { findDesign, isDamaged } from '@/server/designs';
 import { predictedBeside } from '@/server/thread/beside';
 
@@ -14,7 +14,7 @@ type Props = { params: Promise<{ id: string; place?: string[] }> };
 
 async function stored(params: Props['params']) {
   const { id, place = [] } = await params;
-  return isId(id) && (place.length === 0 || benchInPath(place) !== null) ? findDesign(id) : null;
+  return isId(id) && placeInPath(place) !== null ? findDesign(id) : null;
 }
 
 export async function generateMetadata({ params }: Props): Promise<Metadata> {

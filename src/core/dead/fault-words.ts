@@ -1,0 +1,17 @@
+import { formatQuantity } from '../quantity/format-quantity';
+import { WINDING, type PartFault } from '../transient/falling';
+import type { Left } from './charged';
+
+/** Less than a usual meter tells from nothing, V. */
+const LEAST_VOLTS = 1;
+
+const volts = (value: number) => (value < LEAST_VOLTS ? 'under 1 V' : formatQuantity(value, 'V'));
+
+/** What a part that has failed leaves behind, in words. */
+export function faultWords({ part, how }: PartFault, afterStick: Left, afterBleeder: Left | null): string {
+  const what = part === WINDING ? 'The winding come apart' : `${part} ${how === 'open' ? 'come open' : 'failed short'}`;
+  const stick = `${afterStick.capacitor} keeps ${volts(afterStick.volts)} while the terminal, held with the stick, reads ${volts(afterStick.terminalVolts)}`;
+  if (!afterBleeder) return `${what}: ${stick}.`;
+  const bleeder = `the bleeder alone leaves ${volts(afterBleeder.volts)} on ${afterBleeder.capacitor} and ${volts(afterBleeder.terminalVolts)} at the terminal`;
+  return `${what}: ${stick}; ${bleeder}.`;
+}
