@@ -3,6 +3,7 @@ import vm from 'node:vm';
 import { freeNodes } from '../src/core/topology/network';
 import type { Design } from '../src/core/design/design-schema';
 import { ladderOfDesign } from '../src/core/operating/ladder-of-design';
+import { deadPlanOf, USUAL_PLAN } from '../src/core/dead/plan';
 import { predict } from '../src/core/predict/predict';
 import type { Circuit } from '../src/core/transient/circuit';
 import { circuitOfDesign } from '../src/core/transient/circuit-of-design';
@@ -25,6 +26,7 @@ const STEPS = 200;
 const SETTLED = 1e-6;
 const TOLD = '0.0001 %';
 const ODEX_PERIODS = 8;
+const PLAN_MILLISECONDS = 2000;
 
 /** Half-wave stages with diode capacitances and a source resistance, loaded to a moderate droop. */
 function loadedStages(stages: number): Design {
@@ -62,6 +64,7 @@ export function benchTimeDomain(): void {
   againstOdex();
   againstPlainRunning();
   wholeSupplies();
+  deadPlan();
   memory();
 }
 
@@ -192,6 +195,16 @@ function againstPlainRunning(): void {
 
 function meanOfPeriod(circuit: Circuit, grid: TimeGrid, state: State): number {
   return measurePeriod(circuit, grid, state)!.measured.load.mean;
+}
+
+/** How twelve stages are made dead, with every single fault, beside one settling of the same. */
+function deadPlan(): void {
+  const design = loadedStages(12);
+  const planned = time(5, () => finish(deadPlanOf(design, USUAL_PLAN)), 1);
+  const settled = time(5, () => finish(transientOf(design, STEPS)), 1);
+  say(
+    `  Plan by which twelve stages are made dead: ${verdict(planned, PLAN_MILLISECONDS)}; ${(planned / settled).toFixed(1)} times one settling`,
+  );
 }
 
 function memory(): void {

@@ -13,7 +13,10 @@ beforeEach(() => {
     cpSync(path.join(ROOT, file), path.join(house, file));
   symlinkSync(path.join(ROOT, 'node_modules'), path.join(house, 'node_modules'));
   put('src/core/quantity/units.ts', 'export type Unit = string;');
-  put('src/core/predict/predict.ts', "import type { Unit } from '../quantity/units';\nexport type Prediction = Unit;\nexport const predict = (): Prediction => '';");
+  put(
+    'src/core/predict/predict.ts',
+    "import type { Unit } from '../quantity/units';\nexport type Prediction = Unit;\nexport const predict = (): Prediction => '';",
+  );
   put('src/server/pool.ts', 'export const pool = 1;');
 });
 afterEach(() => rmSync(house, { recursive: true, force: true }));

@@ -23,11 +23,12 @@ test('the plan: what stands there, the stick, the worst that may have failed, ev
   await expect(page.locator('[data-dead=stick]')).toContainText(`${plan.stick.count} ordinary ones`);
   for (const { fault, message } of plan.faults)
     await expect(page.locator(`[data-fault="${fault.part}"]`)).toHaveText(message);
-  for (const { id, capacitor, title } of plan.steps)
-    await expect(page.locator(`[data-step="${id}"]`)).toContainText(capacitor ? capacitor.id : title);
-  await expect(page.locator('[data-step="capacitor C4"]')).toContainText(
-    say(plan.steps.find(({ id }) => id === 'capacitor C4')!.reading!.mostVolts, 'V', 3),
-  );
+  for (const { id, node, title } of plan.steps)
+    await expect(page.locator(`[data-step="${id}"]`)).toContainText(node && !node.isTerminal ? node.name : title);
+  const inside = page.locator('[data-step="node A1"]');
+  const { reading, node } = plan.steps.find(({ id }) => id === 'node A1')!;
+  await expect(inside).toContainText(say(reading!.failedVolts, 'V', 3));
+  await expect(inside).toContainText(node!.empties.join(', '));
 
   // Of the workshop: a lower limit and a stick of one's own; one that is out of range is said at the field.
   await page.getByLabel('Low enough').fill('500');
@@ -36,9 +37,9 @@ test('the plan: what stands there, the stick, the worst that may have failed, ev
   await page.getByLabel('Stick resistor').fill('2k');
   const arcing = finish(deadPlanOf(design, { limitVolts: 30, stickOhms: 2e3 }));
   await expect(page.locator('[data-finding=contact-arcs]')).toContainText(say(arcing.stick.amps, 'A', 3));
-  await expect(page.locator('[data-step=terminal]')).toContainText('under 30.0');
+  await expect(page.locator('[data-step="node B2"]')).toContainText('under 30.0');
   await page.emulateMedia({ media: 'print' });
-  await expect(page.locator('[data-step=terminal]')).toBeVisible();
+  await expect(page.locator('[data-step="node B2"]')).toBeVisible();
   await expect(page.getByRole('button', { name: 'Go through it at the bench' })).toBeHidden();
   await page.emulateMedia({ media: null });
   await page.goBack();
@@ -77,7 +78,7 @@ test('at the bench, on a telephone: through a lost connection, a reload and a cl
     await tab.getByRole('button', { name: 'Done' }).click();
     await expect(place()).toHaveText(`Step ${at} of ${steps.length}`);
   }
-  await expect(tab.getByRole('heading', { name: 'Stick on the terminal' })).toBeVisible();
+  await expect(tab.getByRole('heading', { name: 'Stick on terminal B2' })).toBeVisible();
 
   // Not under the limit: it does not go on, and says why.
   await tab.getByRole('button', { name: /^Start/ }).click();
@@ -98,8 +99,8 @@ test('at the bench, on a telephone: through a lost connection, a reload and a cl
   tab = await open();
   await tab.getByRole('button', { name: `Go on with step 4 of ${steps.length}` }).click();
   await expect(kept()).toHaveText('recorded with the design');
-  await tab.getByRole('button', { name: 'Done' }).click();
-  for (let left = steps.filter(({ capacitor }) => capacitor).length; left > 0; left -= 1) await read(tab, '0.4');
+  for (let left = steps.filter(({ node }) => node && !node.isTerminal).length; left > 0; left -= 1)
+    await read(tab, '0.4');
   await tab.getByRole('button', { name: /^Start/ }).click();
   await tab.reload();
   await expect(place()).toHaveText(`Step ${steps.length} of ${steps.length}`);

@@ -5,11 +5,11 @@ import type { Design } from '../design/design-schema';
 import { acrossOhms } from '../output/elements';
 import { HAZARDOUS_DC_VOLTS } from '../output/discharge';
 import { atRest } from '../topology/at-rest';
-import type { LadderNetwork } from '../topology/network';
 import { Falling, WINDING, type Clip, type PartFault } from '../transient/falling';
 import { chargedOf, energyCase, type Charged, type EnergyCase, type Left } from './charged';
 import { faultWords } from './fault-words';
 import { stepsOf, type DeadStep } from './steps';
+import { terminalsOf, touchesOf } from './touches';
 import { stickFor, usualStickOhms, type Stick } from './stick';
 
 /** How somebody works: of the workshop, and not of a design. */
@@ -83,46 +83,53 @@ function soundPlan(design: Design, options: PlanOptions) {
   const fall = new Falls(design, charged);
   const highest = energyCase('charged', network, volts);
 
-  const atTerminal: Clip = { from: network.output, to: network.return, ohms };
+  const terminals = terminalsOf(network);
+  const atTerminals = terminals.map((from): Clip => ({ from, to: 'ground', ohms }));
   const long = LONG * ohms * network.capacitors.reduce((sum, part) => sum + part.farads, 0);
   const samples = [{ seconds: 0, volts: noLoadPeakVolts, joules: highest.joules }];
   // Since when each is under the limit; a moment above it makes that anew.
-  const start = { terminal: Math.abs(highest.terminalVolts), everywhere: mostOf(network, volts) };
+  const start = atRest(network, volts);
+  const most = (values: Iterable<number>) => [...values].reduce((top, one) => Math.max(top, Math.abs(one)), 0);
   const since: { terminal: number | null; everywhere: number | null } = {
-    terminal: start.terminal < limitVolts ? 0 : null,
-    everywhere: start.everywhere < limitVolts ? 0 : null,
+    terminal: most(terminals.map((node) => start.get(node) ?? 0)) < limitVolts ? 0 : null,
+    everywhere: most([...volts, ...start.values()]) < limitVolts ? 0 : null,
   };
-  const shorted = fall.through([atTerminal], long, FINE, null, (falling, elapsed) => {
-    const terminal = Math.abs(falling.terminalVolts());
-    samples.push({ seconds: elapsed, volts: terminal, joules: 0 });
-    since.terminal = terminal < limitVolts ? (since.terminal ?? elapsed) : null;
-    since.everywhere = mostOfAll(falling) < limitVolts ? (since.everywhere ?? elapsed) : null;
+  const shorted = fall.through(atTerminals, long, FINE, null, (falling, elapsed) => {
+    const nodes = falling.nodeVolts();
+    const atTerminal = most(terminals.map((node) => nodes.get(node) ?? 0));
+    samples.push({ seconds: elapsed, volts: Math.abs(falling.terminalVolts()), joules: 0 });
+    since.terminal = atTerminal < limitVolts ? (since.terminal ?? elapsed) : null;
+    since.everywhere =
+      most([...falling.capacitorVolts(), ...nodes.values()]) < limitVolts ? (since.everywhere ?? elapsed) : null;
   });
   const hold = (least: number) => Math.max(LEAST_HOLD_SECONDS, Math.ceil(HOLD_MARGIN * least));
-  const holds = {
-    terminal: hold(since.everywhere ?? since.terminal ?? long),
-    each: network.capacitors.map((part, at) =>
-      hold(ohms * part.farads * Math.log(Math.max(1, Math.abs(volts[at]) / limitVolts))),
-    ),
-  };
+  const terminalSeconds = hold(since.everywhere ?? since.terminal ?? long);
+  const touches = touchesOf(network, volts, noLoadPeakVolts).map((touch) => ({
+    ...touch,
+    seconds: touch.isTerminal
+      ? terminalSeconds
+      : hold(ohms * touch.farads * Math.log(Math.max(1, touch.failedVolts / limitVolts))),
+  }));
   const bleedSeconds = prediction.energy.bleedSeconds;
   const energies = [highest];
   const running = prediction.capacitors.flatMap(({ loadedMeanVolts }) => loadedMeanVolts ?? []);
   if (running.length === network.capacitors.length) energies.push(energyCase('running', network, running));
   if (since.terminal)
-    energies.push(energyCase('interrupted', network, fall.through([atTerminal], since.terminal, FINE, null).volts));
+    energies.push(energyCase('interrupted', network, fall.through(atTerminals, since.terminal, FINE, null).volts));
   energies.push(energyCase('shorted', network, shorted.volts));
   if (bleedSeconds !== null)
     energies.push(energyCase('bled', network, fall.through([], bleedSeconds, FINE, null).volts));
   const reboundVolts = ABSORPTION * highest.terminalVolts;
-  const steps = stepsOf(design, prediction, { limitVolts, stickOhms: ohms, holds, bleedSeconds, reboundVolts });
+  const steps = stepsOf(design, prediction, { limitVolts, stickOhms: ohms, touches, bleedSeconds, reboundVolts });
   const stick = stickFor(design, ohms, samples, highest.joules);
   return {
     charged,
     fall,
     limitVolts,
-    atTerminal,
-    holds,
+    ohms,
+    atTerminals,
+    terminalSeconds,
+    touches,
     bleedSeconds,
     stick,
     seconds: since,
@@ -131,17 +138,6 @@ function soundPlan(design: Design, options: PlanOptions) {
     steps,
   };
 }
-
-/** The highest of any capacitor and node of a charged ladder, V. */
-const mostOf = (network: LadderNetwork, volts: readonly number[]): number =>
-  [...volts, ...atRest(network, volts).values()].reduce((most, one) => Math.max(most, Math.abs(one)), 0);
-
-/** The same of one that falls, and of its terminal, V. */
-const mostOfAll = (falling: Falling): number =>
-  [falling.terminalVolts(), ...falling.capacitorVolts(), ...falling.nodeVolts().values()].reduce(
-    (most, volts) => Math.max(most, Math.abs(volts)),
-    0,
-  );
 
 /**
  * How a design is made dead: what stands in it, what stick it takes, what to do
@@ -154,7 +150,8 @@ const mostOfAll = (falling: Falling): number =>
  */
 export function* deadPlanOf(design: Design, options: PlanOptions): Generator<number, DeadPlan> {
   const sound = soundPlan(design, options);
-  const { charged, fall, atTerminal, holds, bleedSeconds, stick, seconds, energies, reboundVolts, steps } = sound;
+  const { charged, fall, atTerminals, terminalSeconds, bleedSeconds, stick, seconds, energies, reboundVolts, steps } =
+    sound;
   const { network } = charged;
   yield SOUND_SHARE;
 
@@ -165,7 +162,7 @@ export function* deadPlanOf(design: Design, options: PlanOptions): Generator<num
   const faults: FaultOutcome[] = [];
   const candidates = faultsOf(charged);
   for (const [done, fault] of candidates.entries()) {
-    const afterStick = left(fall.through([atTerminal], holds.terminal, COARSE, fault));
+    const afterStick = left(fall.through(atTerminals, terminalSeconds, COARSE, fault));
     const afterBleeder = bleedSeconds === null ? null : left(fall.through([], bleedSeconds, COARSE, fault));
     faults.push({ fault, message: faultWords(fault, afterStick, afterBleeder), afterStick, afterBleeder });
     yield SOUND_SHARE + ((1 - 2 * SOUND_SHARE) * (done + 1)) / candidates.length;
@@ -180,43 +177,63 @@ export function* deadPlanOf(design: Design, options: PlanOptions): Generator<num
     faults: faults.filter((one) => most(one) >= options.limitVolts).slice(0, WORST_SHOWN),
     reboundVolts,
     steps,
-    after: energyCase('shorted', network, allSteps(sound, null)).capacitors,
+    after: energyCase('shorted', network, allSteps(sound, null).volts).capacitors,
   };
 }
 
+/** What is left after every step of a plan. */
+type After = {
+  /** On each capacitor, V. */
+  volts: number[];
+  /** The most that was read before a strap was put on, V. */
+  mostReadVolts: number;
+  /** The most that stood at any node as the stick came to it, V. */
+  mostFoundVolts: number;
+};
+
 /**
- * What each capacitor holds after every step of a plan, V, in the network's order.
+ * What every step of a plan leaves.
  *
  * @param faults parts of which each by itself has failed while the ladder stood charged; null for none
  * @returns for each of the faults in turn
  */
-export function afterAll(design: Design, options: PlanOptions, faults: readonly (PartFault | null)[]): number[][] {
+export function afterAll(design: Design, options: PlanOptions, faults: readonly (PartFault | null)[]): After[] {
   const sound = soundPlan(design, options);
   return faults.map((fault) => allSteps(sound, fault));
 }
 
-/** Rounds over all capacitors: so many always, and so many at most where one still reads over the limit. */
-const ROUNDS = 2;
-const MOST_ROUNDS = 8;
+/** How often the stick is held on a node that still reads the limit or more, at most. */
+const MOST_HOLDS = 5;
 
-/**
- * The stick at the terminal, then a strap there and the stick on each capacitor
- * from the top down, and once more: through a diode that has failed short, one that
- * is discharged later gives to one that was discharged before. Again, as the plan
- * says, for as long as one reads over the limit.
- */
-function allSteps(sound: SoundPlan, fault: PartFault | null): number[] {
-  const { network } = sound.charged;
-  const { fall, atTerminal, holds, limitVolts } = sound;
-  const strap: Clip = { ...atTerminal, ohms: STRAP_OHMS };
-  let state = fall.through([atTerminal], holds.terminal, COARSE, fault);
-  const isOver = () => state.volts.some((volts) => Math.abs(volts) >= limitVolts);
-  for (let round = 0; round < ROUNDS || (isOver() && round < MOST_ROUNDS); round += 1)
-    for (let at = network.capacitors.length - 1; at >= 0; at -= 1) {
-      const stick = { from: network.capacitors[at].lower, to: network.capacitors[at].upper, ohms: atTerminal.ohms };
-      state = fall.through([strap, stick], holds.each[at], COARSE, fault, undefined, state.nodes);
+/** The stick on one node after the other, again where it reads the limit or more, and a strap to ground after each. */
+function allSteps({ touches, fall, ohms, limitVolts }: SoundPlan, fault: PartFault | null): After {
+  const straps: Clip[] = [];
+  let state = fall.through([], 0, COARSE, fault);
+  let mostReadVolts = 0;
+  let mostFoundVolts = 0;
+  for (const { node, seconds } of touches) {
+    mostFoundVolts = Math.max(mostFoundVolts, Math.abs(state.nodes.get(node) ?? 0));
+    let readVolts = Infinity;
+    for (let time = 0; time < MOST_HOLDS && readVolts >= limitVolts; time += 1) {
+      state = fall.through(
+        [...straps, { from: node, to: 'ground', ohms }],
+        seconds,
+        COARSE,
+        fault,
+        undefined,
+        state.nodes,
+      );
+      readVolts = Math.abs(state.nodes.get(node) ?? 0);
     }
-  return state.volts;
+    mostReadVolts = Math.max(mostReadVolts, readVolts);
+    straps.push({ from: node, to: 'ground', ohms: STRAP_OHMS });
+  }
+  // All straps on; what they empty they empty at once.
+  return {
+    volts: fall.through(straps, LEAST_HOLD_SECONDS, COARSE, fault, undefined, state.nodes).volts,
+    mostReadVolts,
+    mostFoundVolts,
+  };
 }
 
 type SoundPlan = ReturnType<typeof soundPlan>;

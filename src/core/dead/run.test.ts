@@ -55,8 +55,8 @@ it('a step’s time runs by the clock', () => {
 });
 
 it('goes on with nothing that is not under the limit, whichever way it reads', () => {
-  const run = upTo('terminal');
-  const terminal = stepOf('terminal');
+  const run = upTo('node B1');
+  const terminal = stepOf('node B1');
   for (const volts of [null, 60, 61, -60, 8000]) {
     expect(faultOfReading(run.steps[terminal], volts)).not.toBeNull();
     expect(() => withDone(run, terminal, at(9), volts)).toThrow(RangeError);

@@ -23,7 +23,7 @@ const stepSchema = z.strictObject({
   text: line,
   seconds: z.number().gte(0).nullable(),
   maySkip: z.boolean(),
-  reading: z.strictObject({ where: line, underVolts: volts, mostVolts: volts, meter: line }).nullable(),
+  reading: z.strictObject({ where: line, underVolts: volts, failedVolts: volts, meter: line }).nullable(),
   /** When its time was begun, and when it was done; null until then. */
   begunAt: moment.nullable(),
   doneAt: moment.nullable(),

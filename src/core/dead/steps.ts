@@ -2,47 +2,55 @@ import type { Design } from '../design/design-schema';
 import { beyondHandMeter } from '../predict/before-power';
 import type { Prediction } from '../predict/prediction';
 import { formatQuantity } from '../quantity/format-quantity';
+import type { Touch } from './touches';
 
 /** One thing to do, in its turn. */
 export type DeadStep = {
   id: string;
-  /** The capacitor that it is about, and the nodes it is between; null for all other steps. */
-  capacitor: { id: string; lower: string; upper: string } | null;
+  /** The node it is about, in words, and the capacitors that are empty with it; null for steps at no one node. */
+  node: { name: string; isTerminal: boolean; empties: string[] } | null;
   title: string;
   text: string;
   /** How long it takes at least, s; null where it takes as long as it takes. */
   seconds: number | null;
-  /** What is read at its end: under how many volts dc it must be to go on, what may stand there instead, V, and what reads it. */
-  reading: { where: string; underVolts: number; mostVolts: number; meter: string } | null;
+  /** What is read at its end: under how many volts dc it must be to go on, what may stand there where something has failed, V, and what reads it. */
+  reading: { where: string; underVolts: number; failedVolts: number; meter: string } | null;
 };
 
 export type StepFigures = {
   limitVolts: number;
   stickOhms: number;
-  /** How long the stick is held at the terminal and on each capacitor, in the prediction's order, s. */
-  holds: { terminal: number; each: readonly number[] };
+  /** Nodes in their order, and how long the stick is held on each, s. */
+  touches: readonly (Touch & { seconds: number })[];
   bleedSeconds: number | null;
   reboundVolts: number;
 };
 
 const volts = (value: number) => formatQuantity(value, 'V', 2);
+/** To two digits, and never too low, or never too high. */
+const atLeast = (value: number) => volts(twoDigits(value, Math.ceil));
+const atMost = (value: number) => volts(twoDigits(value, Math.floor));
+function twoDigits(value: number, to: (value: number) => number): number {
+  if (!(value > 0)) return 0;
+  const power = Math.floor(Math.log10(value)) - 1;
+  return Number(`${to(Number(`${value}e${-power}`))}e${power}`);
+}
 
 /**
  * The order in which a design is made dead: the drive off and kept off, what
- * bleeds by itself, the stick at the terminal, a strap there that stays, every
- * capacitor by itself from the top down. Common practice, no source; local codes
- * and licensed practice come first.
+ * bleeds by itself, then with the stick's lead on ground one node after the other:
+ * stick, meter, strap. One hand, and it touches nothing that was not measured
+ * against ground just before. Common practice, no source; local codes and licensed
+ * practice come first.
  */
 export function stepsOf(design: Design, prediction: Prediction, figures: StepFigures): DeadStep[] {
-  const { limitVolts, stickOhms, holds, bleedSeconds, reboundVolts } = figures;
-  const { terminals, output, capacitors } = prediction;
-  const terminal = terminals.return === 'ground' ? 'the terminal' : 'one terminal';
-  const other = terminals.return === 'ground' ? 'ground' : 'the other terminal';
-  const stick = formatQuantity(stickOhms, 'Ω');
+  const { limitVolts, stickOhms, touches, bleedSeconds, reboundVolts } = figures;
+  const { output, capacitors, divider } = prediction;
+  const meter = meterFor(output.noLoadPeakVolts);
   const steps: DeadStep[] = [
     {
       id: 'off',
-      capacitor: null,
+      node: null,
       title: 'Drive off, and kept off',
       text: `${offWords(design)} Nobody but you touches it from here on. One hand; no rings, no watch.`,
       seconds: null,
@@ -52,91 +60,79 @@ export function stepsOf(design: Design, prediction: Prediction, figures: StepFig
   if (bleedSeconds !== null && bleedSeconds > 0)
     steps.push({
       id: 'bleeder',
-      capacitor: null,
+      node: null,
       title: 'Let the bleeder work',
-      text: `A sound bleeder brings the terminal under 60 V in this time. Go on as if it had come off: it shows by nothing.`,
+      text: 'A sound bleeder brings the output under 60 V in this time. Go on as if it had come off: nothing shows that it has.',
       seconds: Math.ceil(bleedSeconds),
       reading: null,
     });
   steps.push({
     id: 'clip',
-    capacitor: null,
-    title: 'Ground end of the stick first',
-    text: `Clip the stick’s own lead to ${other}, pull at it, and hold the stick by its far end. ${stick}, no screwdriver: a bare short draws an arc that throws metal, and nothing but leads limits what diodes carry.`,
+    node: null,
+    title: 'The stick’s lead on ground',
+    text: `Clip it on before anything else, pull at it, and hold the stick by its far end. ${formatQuantity(stickOhms, 'Ω')}, no screwdriver: a bare short draws an arc that throws metal, and nothing but leads limits what diodes carry.${groundWords(prediction)}`,
     seconds: null,
     reading: null,
   });
-  steps.push({
-    id: 'terminal',
-    capacitor: null,
-    title: 'Stick on the terminal',
-    text: `Touch ${terminal} of the ladder itself${design.output.seriesOhms > 0 ? ', before the series string: behind one that has come open nothing is felt of all this, and nothing read' : ''}. Keep it there for the whole time.`,
-    seconds: holds.terminal,
-    reading: {
-      where: `${terminal} against ${other}`,
-      underVolts: limitVolts,
-      mostVolts: output.noLoadPeakVolts,
-      meter: terminalMeter(prediction, limitVolts),
-    },
-  });
-  steps.push({
-    id: 'strap',
-    capacitor: null,
-    title: 'Strap on, and left on',
-    text: `Clip a plain lead from ${terminal} to ${other}. It stays while you work: what the dielectric has soaked up comes back over minutes, up to some ${volts(reboundVolts)}.`,
-    seconds: null,
-    reading: null,
-  });
-  for (let at = capacitors.length - 1; at >= 0; at -= 1) {
-    const { id, lower, upper, count, workingVolts } = capacitors[at];
+  const series = design.output.seriesOhms > 0;
+  for (const { node, isTerminal, empties, failedVolts, seconds } of touches) {
+    const name = nodeWords(node, isTerminal);
     steps.push({
-      id: `capacitor ${id}`,
-      capacitor: { id, lower: placeWords(lower), upper: placeWords(upper) },
-      title: `Stick across ${id}`,
-      text: `Both ends of the stick on its own leads, ${placeWords(lower)} and ${placeWords(upper)}${count > 1 ? '; each of the two at the winding by itself' : ''}. A diode, or the winding, that has failed keeps its charge here although the terminal reads nothing.`,
-      seconds: holds.each[at],
-      reading: { where: id, underVolts: limitVolts, ...readAt(workingVolts) },
+      id: `node ${node}`,
+      node: { name, isTerminal, empties },
+      title: `Stick on ${name}`,
+      text: `${isTerminal && series ? 'The ladder’s own, before the series string: behind one that has come open nothing is felt of all this, and nothing read. ' : ''}Hold it there for the whole time, then measure against ground. Under ${volts(limitVolts)}: clip a plain lead from it to ground, and leave it on.`,
+      seconds,
+      reading: {
+        where: `${name} against ground`,
+        underVolts: limitVolts,
+        failedVolts,
+        meter:
+          meter +
+          (isTerminal && divider
+            ? ` The design’s own divider shows under ${atMost(limitVolts / divider.ratio)} then.`
+            : ''),
+      },
     });
   }
   steps.push({
     id: 'again',
-    capacitor: null,
+    node: null,
     title: 'Once more, after a while',
-    text:
-      capacitors.length > 0
-        ? `Strap still on: the stick across every capacitor once more, ${formatQuantity(Math.max(...holds.each), 's', 2)} each: what failed may have moved charge, and dielectrics give back over minutes. Then measure each; one that reads ${volts(limitVolts)} or more gets the stick again, and all are measured once more. It is dead where you have measured it, and nowhere else.`
-        : 'Measure again. It is dead where you have measured it, and nowhere else.',
+    text: `Straps on, all of them: what a dielectric has soaked up comes back over minutes, at the output up to some ${atLeast(reboundVolts)}. Measure across every capacitor. It is dead where you have measured it, and nowhere else; a strap that comes off is measured for anew.`,
     seconds: capacitors.length > 0 ? AGAIN_SECONDS : null,
     reading: {
-      where: capacitors.length > 0 ? 'highest of all capacitors' : `${terminal} against ${other}`,
+      where: capacitors.length > 0 ? 'the highest of all capacitors' : 'the output against ground',
       underVolts: limitVolts,
-      ...readAt(capacitors.length > 0 ? reboundVolts : output.noLoadPeakVolts),
+      failedVolts: Math.max(0, ...capacitors.map((part) => part.workingVolts)),
+      meter,
     },
   });
   return steps;
 }
 
+/** What ground is where the ladder stands on none. */
+function groundWords({ terminals, topology }: Prediction): string {
+  if (terminals.return === 'ground') return '';
+  return ` Ground is here ${topology === 'bridge-doubler' ? 'the end of the winding between the two capacitors' : topology === 'two-ended' ? 'the middle of the ladder, where the winding’s other end drives it' : 'the grounded end of the winding'}: if that is not on earth already, put the stick’s lead on earth, touch it with the stick for ${LEAST_SECONDS} s first, measure it, and strap it to earth.`;
+}
+const LEAST_SECONDS = 2;
+
 /** Nodes without a name of their own, in words. */
 const PLACES: Readonly<Record<string, string>> = {
-  ground: 'ground',
-  source: 'the winding',
-  antisource: 'the winding’s other end',
+  source: 'the winding’s hot end',
+  antisource: 'the winding’s other hot end',
 };
-const placeWords = (node: string): string => PLACES[node] ?? node;
-
-/** What reads a place where so much may still stand, should something have failed, V. */
-function meterFor(mostVolts: number): string {
-  return beyondHandMeter(mostVolts)
-    ? `A divider or probe made for over ${volts(mostVolts)} first, dc: that much stands there if something has failed. A hand meter only once that reads next to nothing.`
-    : `A hand meter on its dc range over ${volts(mostVolts)}: that much stands there if something has failed.`;
+function nodeWords(node: string, isTerminal: boolean): string {
+  if (isTerminal) return node in PLACES ? 'the output' : `terminal ${node}`;
+  return PLACES[node] ?? node;
 }
 
-const readAt = (mostVolts: number) => ({ mostVolts, meter: meterFor(mostVolts) });
-
-/** The same of the terminal, with what the design's own divider shows there. */
-function terminalMeter({ output, divider }: Prediction, limitVolts: number): string {
-  const meter = meterFor(output.noLoadPeakVolts);
-  return divider ? `${meter} The design’s own divider shows under ${volts(limitVolts / divider.ratio)} then.` : meter;
+/** What reads any place of a ladder of which so much stands at the terminal, V: with something failed no place is known to have less. */
+function meterFor(terminalVolts: number): string {
+  return beyondHandMeter(terminalVolts)
+    ? `A divider or probe made for over ${atLeast(terminalVolts)} first, dc, whatever the place. A hand meter only once that reads next to nothing.`
+    : `A hand meter on a dc range over ${atLeast(terminalVolts)}, whatever the place.`;
 }
 
 /** Dielectric absorption is mostly back after so long, s (common practice, no source). */

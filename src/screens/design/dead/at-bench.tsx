@@ -19,6 +19,7 @@ import {
 import { formatQuantity } from '@/core/quantity/format-quantity';
 import { buttonStyle } from '@/ui/button';
 import { QuantityField } from '@/ui/quantity-field';
+import { timeWords } from './time-words';
 import { useWakeLock } from '@/ui/use-wake-lock';
 
 /** How often what the server has not is sent anew, ms. */
@@ -170,9 +171,6 @@ function OneStep({ designId, run, at }: { designId: string; run: DeadRun; at: nu
     return null;
   }
 }
-
-const timeWords = (seconds: number): string =>
-  seconds > 90 ? `${Math.floor(seconds / 60)} min ${Math.ceil(seconds % 60)} s` : `${Math.ceil(seconds)} s`;
 
 function Timer({ step, left }: { step: RunStep; left: number }) {
   return (

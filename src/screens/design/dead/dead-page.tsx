@@ -113,8 +113,8 @@ function Plan({ plan }: { plan: DeadPlan }) {
           </ul>
           <p className="mt-1 text-[13.5px] text-soft">
             The worst of every diode open or short, every capacitor open and the winding come apart, each by itself, at
-            a ladder that stood charged. Nothing at the terminal tells of them: that is why each capacitor gets the
-            stick and the meter.
+            a ladder that stood charged. Nothing at the terminal tells of them: that is why each node gets the stick,
+            the meter and a strap.
           </p>
         </Part>
       ) : null}
@@ -134,12 +134,14 @@ function Part({ title, children }: { title: string; children: ReactNode }) {
   );
 }
 
-function Falls({ plan: { seconds, limitVolts, reboundVolts, energies } }: { plan: DeadPlan }) {
+function Falls({ plan: { seconds, limitVolts, reboundVolts, energies, steps } }: { plan: DeadPlan }) {
+  const areTwo = steps.filter(({ node }) => node?.isTerminal).length > 1;
   if (energies[0].capacitors.length === 0)
     return <p className="mt-1 text-[13.5px]">Nothing in it holds charge; a cable or a load may.</p>;
   return (
     <p className="mt-1 max-w-[75ch] text-[13.5px]" data-dead="falls">
-      With the stick at the terminal alone, the terminal is under <Quantity value={limitVolts} unit="V" />{' '}
+      With the stick at {areTwo ? 'both terminals' : 'the terminal'} alone, {areTwo ? 'these are' : 'that is'} under{' '}
+      <Quantity value={limitVolts} unit="V" />{' '}
       {seconds.terminal === null ? (
         'never'
       ) : (
@@ -150,11 +152,11 @@ function Falls({ plan: { seconds, limitVolts, reboundVolts, energies } }: { plan
       ;{' '}
       {seconds.everywhere === null ? (
         <strong className="font-semibold">
-          every node and capacitor never: between them the diodes’ drops hold charge that the terminal does not show.
+          some capacitor never is: the diodes’ drops hold charge between them that the terminal does not show.
         </strong>
       ) : (
         <>
-          every node and capacitor after <Quantity value={seconds.everywhere} unit="s" />.
+          and every node and capacitor after <Quantity value={seconds.everywhere} unit="s" />.
         </>
       )}{' '}
       Dielectrics may bring back up to some <Quantity value={reboundVolts} unit="V" digits={2} /> at the terminal over

@@ -10,7 +10,7 @@ const nameOf = (id: EnergyCase['id'], limitVolts: number): string =>
   ({
     charged: 'Charged, without load: the most',
     running: 'At the load',
-    interrupted: `Stick taken away once the terminal is under ${formatQuantity(limitVolts, 'V')}`,
+    interrupted: `Stick taken away once a terminal reads under ${formatQuantity(limitVolts, 'V')}`,
     shorted: 'Stick held at the terminal till nothing falls',
     bled: 'After the bleeder’s time',
   })[id];

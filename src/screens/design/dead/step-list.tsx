@@ -1,27 +1,30 @@
 import type { DeadStep } from '@/core/dead/steps';
+import { timeWords } from './time-words';
 import { formatQuantity } from '@/core/quantity/format-quantity';
 import { Quantity } from '@/ui/quantity';
 
-/** Steps in their order; those at one capacitor each stand as a table in their place. */
+/** Steps in their order; those at the nodes behind the terminals stand as a table in their place. */
 export function StepList({ steps }: { steps: readonly DeadStep[] }) {
-  const atCapacitors = steps.filter((step) => step.capacitor);
-  const first = steps.findIndex((step) => step.capacitor);
-  const shown = steps.filter((step, at) => !step.capacitor || at === first);
+  const isInside = ({ node }: DeadStep) => node !== null && !node.isTerminal;
+  const inside = steps.filter(isInside);
+  const first = steps.findIndex(isInside);
+  const shown = steps.filter((step, at) => !isInside(step) || at === first);
   return (
     <ol className="grid list-decimal gap-2.5 pl-6 text-[14px]" aria-label="Steps">
       {shown.map((step) =>
-        step.capacitor ? (
-          <li key="capacitors" data-step="capacitors" className="pl-1">
-            <strong className="font-semibold">Stick across every capacitor, from the top down</strong>
-            <p>{step.text}</p>
-            <CapacitorTable steps={atCapacitors} />
+        isInside(step) ? (
+          <li key="inside" data-step="inside" className="pl-1">
+            <strong className="font-semibold">Stick, meter and strap on every other node, from the foot up</strong>
+            <p>
+              Each as the terminal: hold, measure against ground, strap to ground and leave it on. What a failed diode
+              or winding has kept from the terminal is found here.
+            </p>
+            <NodeTable steps={inside} />
           </li>
         ) : (
           <li key={step.id} data-step={step.id} className="pl-1">
             <strong className="font-semibold">{step.title}</strong>
-            {step.seconds === null ? null : (
-              <span className="text-soft"> · {formatQuantity(step.seconds, 's', 3)} at least</span>
-            )}
+            {step.seconds === null ? null : <span className="text-soft"> · {timeWords(step.seconds)} at least</span>}
             <p>{step.text}</p>
             {step.reading ? (
               <p className="text-soft">
@@ -36,33 +39,31 @@ export function StepList({ steps }: { steps: readonly DeadStep[] }) {
   );
 }
 
-function CapacitorTable({ steps }: { steps: readonly DeadStep[] }) {
+function NodeTable({ steps }: { steps: readonly DeadStep[] }) {
   return (
     <div className="overflow-x-auto">
-      <table className="mt-1 w-full max-w-2xl text-left text-[13px]" aria-label="Stick across each capacitor">
+      <table className="mt-1 w-full max-w-2xl text-left text-[13px]" aria-label="Stick on each other node">
         <thead className="text-soft">
           <tr className="border-b border-rule">
-            <th className="py-1 pr-3 font-normal">Capacitor</th>
-            <th className="py-1 pr-3 font-normal">Between</th>
+            <th className="py-1 pr-3 font-normal">Node</th>
+            <th className="py-1 pr-3 font-normal">Empties</th>
             <th className="py-1 pr-3 text-right font-normal">Hold, at least</th>
-            <th className="py-1 pr-3 text-right font-normal">May stand there, dc</th>
+            <th className="py-1 pr-3 text-right font-normal">Of a failure, about</th>
             <th className="py-1 text-right font-normal">Read under</th>
           </tr>
         </thead>
         <tbody>
-          {steps.map(({ id, capacitor, seconds, reading }) => (
+          {steps.map(({ id, node, seconds, reading }) => (
             <tr key={id} data-step={id} className="border-b border-rule">
               <th scope="row" className="py-0.5 pr-3 font-medium">
-                {capacitor!.id}
+                {node!.name}
               </th>
-              <td className="py-0.5 pr-3">
-                {capacitor!.lower} and {capacitor!.upper}
-              </td>
+              <td className="py-0.5 pr-3">{node!.empties.join(', ') || '–'}</td>
               <td className="py-0.5 pr-3 text-right">
                 <Quantity value={seconds} unit="s" />
               </td>
               <td className="py-0.5 pr-3 text-right">
-                <Quantity value={reading!.mostVolts} unit="V" />
+                <Quantity value={reading!.failedVolts} unit="V" />
               </td>
               <td className="py-0.5 text-right">
                 <Quantity value={reading!.underVolts} unit="V" />

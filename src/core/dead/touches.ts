@@ -1,0 +1,50 @@
+import type { LadderNetwork } from '../topology/network';
+
+/** A node that the stick is put on, and strapped to ground after it. */
+export type Touch = {
+  node: string;
+  isTerminal: boolean;
+  /** Capacitors that have a strap, or ground, at their other end already: these are empty with this one. */
+  empties: string[];
+  /** What may stand there with all before it strapped where something has failed, V: of a terminal at most, inside about. */
+  failedVolts: number;
+  /** Of all capacitors that end there, F. */
+  farads: number;
+};
+
+/** The output's terminals that are not ground itself. */
+export const terminalsOf = ({ output, return: back }: Pick<LadderNetwork, 'output' | 'return'>): string[] =>
+  [output, back].filter((node) => node !== 'ground');
+
+/**
+ * In which order a ladder's nodes are brought to ground: its terminals, the ends
+ * of its winding, and every other node from the foot outwards, so that what may
+ * still stand at one is about a capacitor's own voltage.
+ *
+ * @param volts of each capacitor as it stands charged, in the network's order
+ * @param terminalVolts the most between the terminals, V
+ */
+export function touchesOf(network: LadderNetwork, volts: readonly number[], terminalVolts: number): Touch[] {
+  const terminals = terminalsOf(network);
+  const rest = network.nodes.map(({ id }) => id).filter((id) => id !== 'ground' && !terminals.includes(id));
+  const strapped = new Set(['ground']);
+  return [...terminals, ...rest].map((node) => {
+    const ending = network.capacitors.flatMap(({ id, lower, upper, farads }, at) =>
+      lower === node || upper === node
+        ? [{ id, far: lower === node ? upper : lower, farads, volts: Math.abs(volts[at]) }]
+        : [],
+    );
+    const toStraps = ending.filter(({ far }) => strapped.has(far));
+    const isTerminal = terminals.includes(node);
+    strapped.add(node);
+    return {
+      node,
+      isTerminal,
+      empties: toStraps.map(({ id }) => id),
+      failedVolts: isTerminal
+        ? terminalVolts
+        : Math.max(0, ...(toStraps.length > 0 ? toStraps : ending).map((one) => one.volts)),
+      farads: ending.reduce((sum, part) => sum + part.farads, 0),
+    };
+  });
+}
