@@ -1,5 +1,7 @@
+import { randomUUID } from 'node:crypto';
 import type { Page } from '@playwright/test';
 import { deadPlanOf, USUAL_PLAN } from '../../src/core/dead/plan';
+import { readPartLine } from '../../src/core/drawer/part-line';
 import { finish } from '../../src/core/numeric/finish';
 import { demoDesign, expect, say, shelve, test } from './fixtures';
 
@@ -11,7 +13,8 @@ test('the plan: what stands there, the stick, the worst that may have failed, ev
 }) => {
   const design = demoDesign('dust-plate-precipitator');
   await page.goto(`/designs/${await shelve(request, design)}`);
-  await page.getByRole('button', { name: 'Make it dead' }).click();
+  await page.getByRole('button', { name: 'Before power' }).click();
+  await page.getByRole('button', { name: 'How it is made dead afterwards' }).click();
   const plan = finish(deadPlanOf(design, USUAL_PLAN));
   for (const { id, terminalVolts, joules, hazardous } of plan.energies) {
     const row = page.locator(`[data-energy=${id}]`);
@@ -29,6 +32,21 @@ test('the plan: what stands there, the stick, the worst that may have failed, ev
   const { reading, node } = plan.steps.find(({ id }) => id === 'node A1')!;
   await expect(inside).toContainText(say(reading!.failedVolts, 'V', 3));
   await expect(inside).toContainText(node!.empties.join(', '));
+
+  // Of what is in the drawer: the plan goes on with it.
+  const part = readPartLine('res 4M7 3500V 2W long x8', randomUUID());
+  if (!part.ok) throw new Error(part.reason);
+  const { revision } = await (await request.get('/api/drawer')).json();
+  const changed = await request.post('/api/drawer', {
+    data: { baseRevision: revision, changeId: randomUUID(), put: [part.part] },
+  });
+  expect(changed.ok()).toBe(true);
+  await page.reload();
+  const onHand = page.locator(`[data-on-hand="${part.part.id}"]`);
+  await expect(onHand).toContainText(say(3 * 4.7e6, 'Ω', 3));
+  await onHand.getByRole('button', { name: 'Plan with it' }).click();
+  await expect(page.locator('[data-dead=stick]')).toContainText(say(3 * 4.7e6, 'Ω', 3));
+  await expect(onHand).toContainText('in the plan');
 
   // Of the workshop: a lower limit and a stick of one's own; one that is out of range is said at the field.
   await page.getByLabel('Low enough').fill('500');

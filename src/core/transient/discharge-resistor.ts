@@ -18,7 +18,7 @@ export type DischargeJudgement = {
  * What one ordinary resistor stands at once, V and J: a body of a watt or two,
  * film on ceramic (common practice, no source; a data sheet beats them).
  */
-const ORDINARY = { volts: 500, joules: 1 };
+export const ORDINARY = { volts: 500, joules: 1 };
 /** First current from which the contact is made by an arc that pits it and is heard, A (common practice, no source). */
 const ARC_AMPS = 1;
 /** First current that a resistance chosen anew is for, A. */

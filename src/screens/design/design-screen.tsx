@@ -89,6 +89,7 @@ function OneDesign({ stored, opened }: Props) {
   const choice = usePartChoice();
   const motion = useMotion(laterPrediction, timeDomain, choice.tab);
   const { place, go, turn } = usePlace(stored.id);
+  const openDead = useCallback(() => go({ kind: 'dead', atBench: false }), [go]);
   const openBench = useCallback((page: BenchPage) => go({ kind: 'bench', page }), [go]);
 
   const { sizes } = usePaneSizes();
@@ -219,6 +220,7 @@ function OneDesign({ stored, opened }: Props) {
               timeDomain={electrical === laterDesign ? timeDomain : WAITING}
               onApply={apply}
               onChanges={openChanges}
+              onDead={openDead}
               chooseHref={`/choose?design=${stored.id}`}
               onGo={goTo}
             />

@@ -1,8 +1,10 @@
 'use client';
 
 import Printer from 'lucide-react/icons/printer';
-import type { ReactNode } from 'react';
+import { useEffect, useMemo, useState, type ReactNode } from 'react';
 import { useDeadOptions } from '@/client/dead-store';
+import { useDrawer } from '@/client/drawer-store';
+import { sticksOnHand } from '@/core/dead/stick-on-hand';
 import { MOST_IN_SERIES } from '@/core/transient/discharge-resistor';
 import type { DeadPlan } from '@/core/dead/plan';
 import { nextStep, type DeadRun } from '@/core/dead/run';
@@ -21,12 +23,14 @@ type Props = {
   isSaved: boolean;
   /** What is under way in this browser. */
   run: DeadRun | null;
+  /** Surge rating of a diode, A; null where it is not known. */
+  surgeAmps: number | null;
   onBegin: (plan: DeadPlan) => void;
   onGoOn: () => void;
 };
 
 /** How a design is made dead: what stands in it, with what, in which order, and what may have failed. */
-export function DeadPage({ latest, isSaved, run, onBegin, onGoOn }: Props) {
+export function DeadPage({ latest, isSaved, run, surgeAmps, onBegin, onGoOn }: Props) {
   const plan = latest.kind === 'ready' ? latest.result : null;
   return (
     <section aria-labelledby="dead-title" className="mx-auto w-full max-w-5xl px-4 py-4 sm:px-6">
@@ -64,7 +68,7 @@ export function DeadPage({ latest, isSaved, run, onBegin, onGoOn }: Props) {
           Working it out, {Math.round(100 * (latest.progress ?? 0))} %
         </p>
       ) : null}
-      {plan ? <Plan plan={plan} /> : null}
+      {plan ? <Plan plan={plan} surgeAmps={surgeAmps} /> : null}
     </section>
   );
 }
@@ -92,7 +96,7 @@ function WorkshopFields() {
   );
 }
 
-function Plan({ plan }: { plan: DeadPlan }) {
+function Plan({ plan, surgeAmps }: { plan: DeadPlan; surgeAmps: number | null }) {
   return (
     <div aria-live="polite">
       <Part title="What stands in it">
@@ -100,7 +104,7 @@ function Plan({ plan }: { plan: DeadPlan }) {
         <Falls plan={plan} />
       </Part>
       <Part title="The stick">
-        <StickWords stick={plan.stick} />
+        <StickWords stick={plan.stick} surgeAmps={surgeAmps} />
       </Part>
       {plan.faults.length > 0 ? (
         <Part title="If one part has failed">
@@ -166,7 +170,10 @@ function Falls({ plan: { seconds, limitVolts, reboundVolts, energies, steps } }:
   );
 }
 
-function StickWords({ stick }: { stick: Stick }) {
+/** What is left of resistance in a short by a tool, Ω (common practice, no source). */
+const LEADS_OHMS = 1;
+
+function StickWords({ stick, surgeAmps }: { stick: Stick; surgeAmps: number | null }) {
   return (
     <>
       <p className="max-w-[75ch] text-[13.5px]" data-dead="stick">
@@ -185,11 +192,52 @@ function StickWords({ stick }: { stick: Stick }) {
           </>
         )}
       </p>
+      <OnHand stick={stick} />
       <ul>
         {stick.findings.map(({ code, severity, message }) => (
           <FindingItem key={code} finding={{ code, severity, message, advice: '', where: '' }} />
         ))}
       </ul>
     </>
+  );
+}
+
+/** What of the drawer would make such a stick. */
+function OnHand({ stick }: { stick: Stick }) {
+  const { drawer, load } = useDrawer();
+  const { change } = useDeadOptions();
+  const [failed, setFailed] = useState(false);
+  useEffect(() => {
+    load().then(
+      () => setFailed(false),
+      () => setFailed(true),
+    );
+  }, [load]);
+  const found = useMemo(() => (drawer ? sticksOnHand(drawer.parts, drawer.uses, stick) : []), [drawer, stick]);
+  if (!drawer)
+    return failed ? (
+      <p className="text-[13.5px] text-soft">The drawer could not be opened: the server cannot be reached.</p>
+    ) : null;
+  if (found.length === 0)
+    return <p className="text-[13.5px] text-soft">No resistors in the drawer make such a stick.</p>;
+  return (
+    <ul className="mt-1 grid gap-0.5 text-[13.5px]" aria-label="Sticks from the drawer">
+      {found.map(({ partId, name, count, ohms }) => (
+        <li key={partId} data-on-hand={partId}>
+          From the drawer: {count} of {name} in series, <Quantity value={ohms} unit="Ω" />{' '}
+          {ohms === stick.ohms ? (
+            <span className="text-soft">(in the plan)</span>
+          ) : (
+            <button
+              type="button"
+              className="no-print font-medium text-copper hover:underline"
+              onClick={() => change({ stickOhms: ohms })}
+            >
+              Plan with it
+            </button>
+          )}
+        </li>
+      ))}
+    </ul>
   );
 }

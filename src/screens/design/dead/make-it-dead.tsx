@@ -35,7 +35,17 @@ export function MakeItDead({ store, design, client, atBench, onBench, onPlan }: 
     useAtBench.getState().put(id, beginRun(plan, crypto.randomUUID(), revision, new Date().toISOString()));
     onBench();
   };
-  return <Planned design={design} client={client} isSaved={isSaved} run={run} onBegin={begin} onGoOn={onBench} />;
+  return (
+    <Planned
+      design={design}
+      client={client}
+      isSaved={isSaved}
+      surgeAmps={design.ladder.diode.surgeAmps}
+      run={run}
+      onBegin={begin}
+      onGoOn={onBench}
+    />
+  );
 }
 
 function Planned({

@@ -4,7 +4,7 @@ import { Collapsible } from 'radix-ui';
 import type { Prediction } from '@/core/predict/prediction';
 
 /** What to see to before power; folded, since it is read once, with the work on the bench. */
-export function BeforePower({ checks }: { checks: Prediction['beforePower'] }) {
+export function BeforePower({ checks, onDead }: { checks: Prediction['beforePower']; onDead: () => void }) {
   return (
     <Collapsible.Root className="mt-3">
       <Collapsible.Trigger className="group flex w-full items-baseline justify-between rounded text-left">
@@ -21,6 +21,9 @@ export function BeforePower({ checks }: { checks: Prediction['beforePower'] }) {
             </li>
           ))}
         </ol>
+        <button type="button" className="no-print mt-1.5 text-[13px] text-copper hover:underline" onClick={onDead}>
+          How it is made dead afterwards
+        </button>
       </Collapsible.Content>
     </Collapsible.Root>
   );

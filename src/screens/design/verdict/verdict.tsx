@@ -32,6 +32,8 @@ type VerdictProps = {
   onApply: (path: string, value: unknown) => void;
   /** Shows what every single change would do. */
   onChanges: () => void;
+  /** Opens how it is made dead. */
+  onDead: () => void;
   /** Where the search for something better to build starts from. */
   chooseHref: string;
   /** Opens the link of the chain that a field belongs to. */
@@ -42,7 +44,7 @@ const transientOf = (timeDomain: TimeDomain) => (timeDomain.kind === 'ready' ? t
 
 /** Whether the target is met, every figure that can be opened, the weakest parts, what would help, and the cautions. */
 export function Verdict(props: VerdictProps) {
-  const { design, prediction, helps, timeDomain, onApply, onChanges, chooseHref, onGo } = props;
+  const { design, prediction, helps, timeDomain, onApply, onChanges, onDead, chooseHref, onGo } = props;
   // Lists that are read, not watched, follow the figures a frame later.
   const later = useDeferredValue(prediction);
   return (
@@ -73,7 +75,7 @@ export function Verdict(props: VerdictProps) {
         <Link href={chooseHref} className="mt-1 block text-[13px] text-copper hover:underline">
           Choose what to build for this target…
         </Link>
-        <BeforePower checks={later.beforePower} />
+        <BeforePower checks={later.beforePower} onDead={onDead} />
       </OfGoodEntries>
       <NotDead prediction={prediction} />
     </section>
