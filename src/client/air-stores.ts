@@ -1,5 +1,6 @@
 import { airSchema } from '@/core/load/air/air';
 import { airGapSchema } from '@/core/load/air/air-gap';
+import { electrodeSchema } from '@/core/load/air/electrode';
 import { coronaGeometrySchema } from '@/core/load/air/corona-geometry';
 import { keptSettings } from './kept-settings';
 
@@ -11,3 +12,6 @@ export const useAirGap = keptSettings('eager-ladder-gap', airGapSchema);
 
 /** The corona that was asked about last. */
 export const useCoronaGeometry = keptSettings('eager-ladder-corona', coronaGeometrySchema);
+
+/** What hung on an output last. */
+export const useElectrode = keptSettings('eager-ladder-electrode', electrodeSchema);

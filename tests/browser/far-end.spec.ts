@@ -1,6 +1,7 @@
 import { airSchema } from '../../src/core/load/air/air';
 import { breakdownVolts, strikeMetres, type Band } from '../../src/core/load/air/air-gap';
 import { coronaGeometrySchema, coronaOf, type CoronaLaw } from '../../src/core/load/air/corona-geometry';
+import { electrodeFarads, electrodeSchema } from '../../src/core/load/air/electrode';
 import { predict } from '../../src/core/predict/predict';
 import { demoDesign, expect, exported, openLink, pick, say, shelve, test } from './fixtures';
 
@@ -121,4 +122,40 @@ test('a measuring divider: what its meter shows, how far off, what it costs, and
   await expect(page.getByRole('button', { name: 'Add a measuring divider' })).toBeVisible();
   await page.keyboard.press('Control+z');
   await expect(page.getByLabel('Clamp across the foot')).toHaveValue('30');
+});
+
+test('what hangs on the output: from its shape, into a touch, its own row and step where it is made dead', async ({
+  page,
+  request,
+}) => {
+  const design = demoDesign('dust-plate-precipitator');
+  await page.goto(`/designs/${await shelve(request, design)}`);
+  await openLink(page, 'Output');
+  await page.getByRole('button', { name: 'From its shape' }).click();
+  const panel = page.getByRole('dialog', { name: 'What hangs on the output' });
+  await pick(panel.getByLabel('Shape'), 'Wire over a grounded plate');
+  await panel.getByLabel('Diameter of the wire').fill('200');
+  await expect(panel.getByRole('alert')).toContainText('it would touch');
+  await expect(panel.locator('[data-electrode=farads]')).toHaveCount(0);
+  await panel.getByLabel('Diameter of the wire').fill('1');
+  await panel.getByLabel('From it to ground').fill('100');
+  const farads = electrodeFarads(
+    electrodeSchema.parse({ shape: 'wire', wireMetres: 1e-3, distanceMetres: 0.1 }),
+  ) as number;
+  await expect(panel.locator('[data-electrode=farads]')).toContainText(say(farads, 'F', 3));
+  await panel.getByRole('button', { name: 'Let that hang on the output' }).click();
+  await page.keyboard.press('Escape');
+  const hung = { ...design, output: { ...design.output, electrodeFarads: Number(farads.toPrecision(3)) } };
+  expect((await exported(page)).output).toEqual(hung.output);
+  const { front } = predict(hung).contact;
+  const touched = page.getByRole('region', { name: 'Touched or shorted' });
+  await expect(touched.locator('[data-figure=frontAmps]')).toContainText(say(front!.amps, 'A', 3));
+  await expect(touched.locator('[data-figure=frontJoules]')).toContainText(say(front!.joules, 'J', 3));
+
+  await page.getByRole('button', { name: 'Make it dead' }).click();
+  await expect(page.locator('[data-step="node load"]')).toContainText('keeps its charge if the string has come open');
+  await page.goBack();
+  await openLink(page, 'Output');
+  await page.getByLabel('Hangs on the output').fill('1u');
+  await expect(page.locator('[data-finding=electrode-hazardous]')).toBeVisible();
 });

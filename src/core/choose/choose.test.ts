@@ -125,6 +125,7 @@ describe('the quick evaluation', () => {
     amps: fc.constantFrom(0, 5e-6, 40e-6, 200e-6),
     maxWatts: fc.constantFrom(null, 2, 0.5),
     bleederOhms: fc.constantFrom(null, 1e9, 200e6),
+    electrodeFarads: fc.constantFrom(0, 0, 100e-12),
     divider: fc.constantFrom(null, dividerSchema.parse({ topOhms: 300e6, footOhms: 300e3 })),
     polarity: fc.constantFrom('positive', 'negative'),
     waveform: fc.constantFrom('sine', 'square'),
@@ -137,7 +138,12 @@ describe('the quick evaluation', () => {
         const tuned = {
           ...base,
           driver: { ...base.driver, waveform: some.waveform, maxWatts: some.maxWatts, negativePeakVolts: 2200 },
-          output: { seriesOhms: 1e5, bleederOhms: some.bleederOhms, divider: some.divider },
+          output: {
+            seriesOhms: 1e5,
+            bleederOhms: some.bleederOhms,
+            divider: some.divider,
+            electrodeFarads: some.electrodeFarads,
+          },
         } as Design;
         const shapes = shapesOf(
           some.topology,

@@ -34,6 +34,9 @@ type QuickLadder = { shape: LadderShape; response: ShapeResponse; farads: number
 /** What it is loaded with: a steady current, A, through the output's resistors. */
 type QuickLoad = { amps: number; output: Design['output'] };
 
+const noLoadVoltsOf = ({ response, forwardVolts }: Pick<QuickLadder, 'response' | 'forwardVolts'>, peakVolts: number) =>
+  response.outputPerPeak * peakVolts - response.outputPerDrop * forwardVolts;
+
 /**
  * A shape with values on a drive at a load current, by the same droop, ripple
  * and source formulas as the prediction, from a response known by proportion.
@@ -43,14 +46,17 @@ type QuickLoad = { amps: number; output: Design['output'] };
  */
 export function evaluateQuickly(ladder: QuickLadder, drive: Drive, wanted: QuickLoad): QuickEvaluation | null {
   const { response, farads, forwardVolts } = ladder;
-  const { amps } = wanted;
+  const { amps, output } = wanted;
   const fullVolts = amplitudeVolts(drive);
+  const noLoadVolts = noLoadVoltsOf(ladder, fullVolts);
   const told = (evaluation: NonNullable<ReturnType<typeof atScaleOf>>, driveScale: number): QuickEvaluation => ({
     meanVolts: evaluation.meanVolts,
     ripplePeakToPeakVolts: evaluation.ripplePeakToPeakVolts,
     workingVolts: response.workingPerPeak * fullVolts,
     reverseVolts: response.reversePerPeak * fullVolts,
-    joules: response.energyPerSquare * farads * (fullVolts - forwardVolts) ** 2,
+    joules:
+      response.energyPerSquare * farads * (fullVolts - forwardVolts) ** 2 +
+      (output.electrodeFarads * noLoadVolts ** 2) / 2,
     watts: evaluation.watts,
     efficiency: amps > 0 && evaluation.watts > 0 ? (evaluation.meanVolts * amps) / evaluation.watts : null,
     diodeAmps: evaluation.ladderAmps * response.chargeAtMost,
@@ -86,7 +92,7 @@ const SETTLED_ACROSS = 2e-3;
 function atScaleOf({ shape, response, farads, forwardVolts }: QuickLadder, drive: Drive, { amps, output }: QuickLoad) {
   const amplitude = amplitudeVolts(drive);
   const stepVolts = amplitude - forwardVolts;
-  const noLoadVolts = response.outputPerPeak * amplitude - response.outputPerDrop * forwardVolts;
+  const noLoadVolts = noLoadVoltsOf({ response, forwardVolts }, amplitude);
   const idealVolts = response.idealPerPeak * amplitude - response.idealPerDrop * forwardVolts;
   if (!(stepVolts > 0 && noLoadVolts > 0)) return null;
   const feeding = response.feeding.map(({ peak, volts, jump, rise, steady }) => ({

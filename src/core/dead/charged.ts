@@ -1,7 +1,7 @@
 import { atRest } from '../topology/at-rest';
 import type { Design } from '../design/design-schema';
 import { operatingPoint } from '../operating/operating-point';
-import { storedCharge } from '../output/discharge';
+import { storedCharge, type Electrode } from '../output/discharge';
 import type { LadderNetwork } from '../topology/network';
 
 /** A ladder as it stands charged, its capacitances as they are marked, so that nothing is counted too low. */
@@ -9,11 +9,18 @@ export type Charged = {
   network: LadderNetwork;
   /** Without load, the drive at its full peaks, of each capacitor in the network's order, V. */
   volts: readonly number[];
+  /** What hangs on the output, F, and at what voltage, V. */
+  electrode: Electrode;
 };
+
+/** What hangs on the output, by the name it goes by. */
+export const ELECTRODE = 'what hangs on the output';
 
 export function chargedOf(design: Design): Charged {
   const { atFullDrive, inputs } = operatingPoint(design);
-  return { network: inputs.marked, volts: atFullDrive.unloaded.capacitorVolts };
+  const { capacitorVolts, outputVolts } = atFullDrive.unloaded;
+  const electrode = { farads: design.output.electrodeFarads, volts: outputVolts };
+  return { network: inputs.marked, volts: capacitorVolts, electrode };
 }
 
 /** What one capacitor holds at a voltage. */
@@ -30,6 +37,7 @@ export type EnergyCase = {
   coulombs: number;
   /** Whether that is over the limit of IEC 61010-1 that applies at this voltage. */
   hazardous: boolean;
+  /** With what hangs on the output as the last, where something does. */
   capacitors: Held[];
 };
 
@@ -37,17 +45,25 @@ export type EnergyCase = {
  * Energy and charge of a ladder with its capacitors at these voltages.
  *
  * @param volts of each capacitor, in the network's order
+ * @param electrode what hangs on the output, at its voltage
  */
-export function energyCase(id: EnergyCase['id'], network: LadderNetwork, volts: readonly number[]): EnergyCase {
-  const capacitors = network.capacitors.map((part, at) => ({
-    id: part.id,
-    volts: volts[at],
-    joules: (part.farads * volts[at] ** 2) / 2,
-    coulombs: part.farads * volts[at],
-  }));
+export function energyCase(
+  id: EnergyCase['id'],
+  network: LadderNetwork,
+  volts: readonly number[],
+  electrode: Electrode,
+): EnergyCase {
+  const held = (part: string, farads: number, at: number): Held => ({
+    id: part,
+    volts: at,
+    joules: (farads * at ** 2) / 2,
+    coulombs: farads * at,
+  });
+  const capacitors = network.capacitors.map((part, at) => held(part.id, part.farads, volts[at]));
+  if (electrode.farads > 0) capacitors.push(held(ELECTRODE, electrode.farads, electrode.volts));
   const nodes = atRest(network, volts);
   const terminalVolts = (nodes.get(network.output) ?? 0) - (nodes.get(network.return) ?? 0);
-  const { joules, terminalCoulombs, hazardous } = storedCharge(network, volts, terminalVolts);
+  const { joules, terminalCoulombs, hazardous } = storedCharge(network, volts, terminalVolts, electrode);
   return { id, terminalVolts, joules, coulombs: terminalCoulombs, hazardous, capacitors };
 }
 

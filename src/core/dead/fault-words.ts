@@ -1,5 +1,5 @@
 import { formatQuantity } from '../quantity/format-quantity';
-import { WINDING, type PartFault } from '../transient/falling';
+import { SERIES, WINDING, type PartFault } from '../transient/falling';
 import type { Left } from './charged';
 
 /** Less than a usual meter tells from nothing, V. */
@@ -9,7 +9,12 @@ const volts = (value: number) => (value < LEAST_VOLTS ? 'under 1 V' : formatQuan
 
 /** What a part that has failed leaves behind, in words. */
 export function faultWords({ part, how }: PartFault, afterStick: Left, afterBleeder: Left | null): string {
-  const what = part === WINDING ? 'The winding come apart' : `${part} ${how === 'open' ? 'come open' : 'failed short'}`;
+  const what =
+    part === WINDING
+      ? 'The winding come apart'
+      : part === SERIES
+        ? 'The series string come open'
+        : `${part} ${how === 'open' ? 'come open' : 'failed short'}`;
   const stick = `${afterStick.capacitor} keeps ${volts(afterStick.volts)} while the terminal, held with the stick, reads ${volts(afterStick.terminalVolts)}`;
   if (!afterBleeder) return `${what}: ${stick}.`;
   const bleeder = `the bleeder alone leaves ${volts(afterBleeder.volts)} on ${afterBleeder.capacitor} and ${volts(afterBleeder.terminalVolts)} at the terminal`;

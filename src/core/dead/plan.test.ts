@@ -10,6 +10,7 @@ import { chargedOf } from './charged';
 import { afterAll, deadPlanOf, USUAL_PLAN } from './plan';
 
 const FARADS = 10e-9;
+const NOTHING = { seriesOhms: 0, bleederOhms: null };
 const ladder = (topology: string, stages: number, forwardVolts = 20, more: object = {}) =>
   benchDesign({
     driver: { positivePeakVolts: 5e3, frequencyHertz: 30e3 },
@@ -58,7 +59,7 @@ describe.each([
     const ohms = 1e6;
     for (const times of [0.3, 1, 12]) {
       const seconds = times * ohms * FARADS;
-      const falling = new Falling(design, Infinity, atRest(network, volts), {
+      const falling = new Falling(design, NOTHING, atRest(network, volts), {
         clips: [{ from: network.output, to: network.return, ohms }],
       });
       falling.run(seconds, 160);
@@ -122,7 +123,7 @@ it('a diode that has come open keeps a capacitor charged behind a terminal that 
 it('a winding that has come apart leaves the coupling capacitor what it held', () => {
   const design = ladder('half-wave', 1);
   const { network, volts } = chargedOf(design);
-  const falling = new Falling(design, Infinity, atRest(network, volts), {
+  const falling = new Falling(design, NOTHING, atRest(network, volts), {
     clips: [{ from: network.output, to: network.return, ohms: 1e6 }],
     fault: { part: WINDING, how: 'open' },
   });
@@ -137,6 +138,55 @@ it('a terminal at nothing may stand on capacitors far from it, where drops are h
   expect(Math.abs(shorted.terminalVolts)).toBeLessThan(1);
   expect(Math.max(...shorted.capacitors.map((held) => held.volts))).toBeGreaterThan(60);
   expect(seconds.everywhere).toBeNull();
+});
+
+describe('what hangs on the output', () => {
+  // 150 pF at 30 kV: 67.5 mJ and 4.5 µC, behind 10 MΩ.
+  const hung = (seriesOhms: number) =>
+    benchDesign({
+      driver: { positivePeakVolts: 5e3, frequencyHertz: 30e3 },
+      ladder: { topology: 'half-wave', stages: 3, capacitor: { farads: FARADS, ratedVolts: 15e3 } },
+      output: { seriesOhms, electrodeFarads: 150e-12 },
+    });
+
+  it('is held as any capacitor is, counted in the prediction and in a touch', () => {
+    const { energies } = finish(deadPlanOf(hung(10e6), USUAL_PLAN));
+    const own = energies[0].capacitors.at(-1)!;
+    expect([own.volts, own.joules, own.coulombs]).toEqual([
+      30e3,
+      expect.closeTo(67.5e-3, 12),
+      expect.closeTo(4.5e-6, 15),
+    ]);
+    expect(energies[0].joules / energies[0].capacitors.reduce((sum, { joules }) => sum + joules, 0)).toBeCloseTo(1, 9);
+    const { energy, contact } = predict(hung(10e6));
+    expect(energies[0]).toMatchObject({ joules: energy.joules, coulombs: energy.terminalCoulombs });
+    expect(contact.front).toMatchObject({ amps: 60, joules: own.joules, coulombs: own.coulombs });
+    expect(contact.front!.seconds).toBeCloseTo(5 * 2000 * 150e-12, 15);
+    // What comes through the string is the ladder's alone.
+    expect(contact.bodyJoules).toBeCloseTo(((energy.joules - own.joules) * 2000) / 10.002e6, 12);
+  });
+
+  it('keeps all it has where the string has come open, and has a step of its own', () => {
+    const { faults, steps, after } = finish(deadPlanOf(hung(10e6), USUAL_PLAN));
+    expect(faults[0]).toMatchObject({ fault: { part: 'series string' }, afterStick: { volts: 30e3 } });
+    expect(steps.filter(({ node }) => node?.isTerminal).map(({ id }) => id)).toEqual(['node load', 'node B3']);
+    expect(after.every(({ volts }) => Math.abs(volts) < 60)).toBe(true);
+    const direct = finish(deadPlanOf(hung(0), USUAL_PLAN));
+    expect(direct.steps.filter(({ node }) => node?.isTerminal).map(({ id }) => id)).toEqual(['node B3']);
+    expect(direct.faults.some(({ fault }) => fault.part === 'series string')).toBe(false);
+  });
+
+  it('falls through string and stick by its own time constant', () => {
+    const design = hung(10e6);
+    const { network, volts } = chargedOf(design);
+    const start = new Map(atRest(network, volts)).set('load', 30e3);
+    const seconds = 0.7 * 10e6 * 150e-12;
+    const falling = new Falling(design, { ...NOTHING, seriesOhms: 10e6, electrodeFarads: 150e-12 }, start, {
+      clips: [{ from: network.output, to: 'ground', ohms: 1e-3 }],
+    });
+    falling.run(seconds, 400);
+    expect(falling.nodeVolts().get('load')! / (30e3 * Math.exp(-0.7))).toBeCloseTo(1, 2);
+  });
 });
 
 it('without a ladder there is still a plan, and nothing that holds', () => {

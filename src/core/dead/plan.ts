@@ -5,11 +5,11 @@ import type { Design } from '../design/design-schema';
 import { acrossOhms } from '../output/elements';
 import { HAZARDOUS_DC_VOLTS } from '../output/discharge';
 import { atRest } from '../topology/at-rest';
-import { Falling, WINDING, type Clip, type PartFault } from '../transient/falling';
-import { chargedOf, energyCase, type Charged, type EnergyCase, type Left } from './charged';
+import { Falling, SERIES, WINDING, type Clip, type PartFault } from '../transient/falling';
+import { chargedOf, ELECTRODE, energyCase, type Charged, type EnergyCase, type Left } from './charged';
 import { faultWords } from './fault-words';
 import { stepsOf, type DeadStep } from './steps';
-import { terminalsOf, touchesOf } from './touches';
+import { OUTPUT_END, terminalsOf, touchesOf } from './touches';
 import { stickFor, usualStickOhms, type Stick } from './stick';
 
 /** How somebody works: of the workshop, and not of a design. */
@@ -75,17 +75,19 @@ const ABSORPTION = 0.025;
 /** What a plan has before anything fails: how the sound ladder falls, and what follows from it. */
 function soundPlan(design: Design, options: PlanOptions) {
   const charged = chargedOf(design);
-  const { network, volts } = charged;
+  const { network, volts, electrode } = charged;
   const { limitVolts } = options;
   const prediction = predict(design, WITHOUT_OPTIMUM);
   const { noLoadPeakVolts } = prediction.output;
   const ohms = options.stickOhms ?? usualStickOhms(noLoadPeakVolts);
   const fall = new Falls(design, charged);
-  const highest = energyCase('charged', network, volts);
+  const highest = energyCase('charged', network, volts, electrode);
 
   const terminals = terminalsOf(network);
   const atTerminals = terminals.map((from): Clip => ({ from, to: 'ground', ohms }));
-  const long = LONG * ohms * network.capacitors.reduce((sum, part) => sum + part.farads, 0);
+  const { seriesOhms } = design.output;
+  const farads = network.capacitors.reduce((sum, part) => sum + part.farads, electrode.farads);
+  const long = LONG * (ohms * farads + seriesOhms * electrode.farads);
   const samples = [{ seconds: 0, volts: noLoadPeakVolts, joules: highest.joules }];
   // Since when each is under the limit; a moment above it makes that anew.
   const start = atRest(network, volts);
@@ -104,21 +106,25 @@ function soundPlan(design: Design, options: PlanOptions) {
   });
   const hold = (least: number) => Math.max(LEAST_HOLD_SECONDS, Math.ceil(HOLD_MARGIN * least));
   const terminalSeconds = hold(since.everywhere ?? since.terminal ?? long);
-  const touches = touchesOf(network, volts, noLoadPeakVolts).map((touch) => ({
+  const behind = electrode.farads > 0 && seriesOhms > 0;
+  const touches = touchesOf(network, volts, noLoadPeakVolts, behind ? electrode.farads : 0).map((touch) => ({
     ...touch,
-    seconds: touch.isTerminal
-      ? terminalSeconds
-      : hold(ohms * touch.farads * Math.log(Math.max(1, touch.failedVolts / limitVolts))),
+    seconds:
+      touch.isTerminal && touch.node !== OUTPUT_END
+        ? terminalSeconds
+        : hold(ohms * touch.farads * Math.log(Math.max(1, touch.failedVolts / limitVolts))),
   }));
   const bleedSeconds = prediction.energy.bleedSeconds;
   const energies = [highest];
   const running = prediction.capacitors.flatMap(({ loadedMeanVolts }) => loadedMeanVolts ?? []);
-  if (running.length === network.capacitors.length) energies.push(energyCase('running', network, running));
-  if (since.terminal)
-    energies.push(energyCase('interrupted', network, fall.through(atTerminals, since.terminal, FINE, null).volts));
-  energies.push(energyCase('shorted', network, shorted.volts));
-  if (bleedSeconds !== null)
-    energies.push(energyCase('bled', network, fall.through([], bleedSeconds, FINE, null).volts));
+  const left = (id: EnergyCase['id'], state: Fallen) =>
+    energies.push(energyCase(id, network, state.volts, { farads: electrode.farads, volts: state.outputVolts }));
+  const { meanVolts } = prediction.output;
+  if (running.length === network.capacitors.length && meanVolts !== null)
+    energies.push(energyCase('running', network, running, { farads: electrode.farads, volts: meanVolts }));
+  if (since.terminal) left('interrupted', fall.through(atTerminals, since.terminal, FINE, null));
+  left('shorted', shorted);
+  if (bleedSeconds !== null) left('bled', fall.through([], bleedSeconds, FINE, null));
   const reboundVolts = ABSORPTION * highest.terminalVolts;
   const steps = stepsOf(design, prediction, { limitVolts, stickOhms: ohms, touches, bleedSeconds, reboundVolts });
   const stick = stickFor(design, ohms, samples, highest.joules);
@@ -155,12 +161,14 @@ export function* deadPlanOf(design: Design, options: PlanOptions): Generator<num
   const { network } = charged;
   yield SOUND_SHARE;
 
-  const left = ({ volts, terminalVolts }: Fallen): Left => {
-    const at = mostAt(volts);
-    return { capacitor: network.capacitors[at].id, volts: Math.abs(volts[at]), terminalVolts: Math.abs(terminalVolts) };
+  const left = ({ volts, terminalVolts, outputVolts }: Fallen): Left => {
+    const held = network.capacitors.map(({ id }, at) => ({ capacitor: id, volts: Math.abs(volts[at]) }));
+    if (charged.electrode.farads > 0) held.push({ capacitor: ELECTRODE, volts: Math.abs(outputVolts) });
+    const most = held.reduce((top, one) => (one.volts > top.volts ? one : top));
+    return { ...most, terminalVolts: Math.abs(terminalVolts) };
   };
   const faults: FaultOutcome[] = [];
-  const candidates = faultsOf(charged);
+  const candidates = faultsOf(charged, design.output.seriesOhms);
   for (const [done, fault] of candidates.entries()) {
     const afterStick = left(fall.through(atTerminals, terminalSeconds, COARSE, fault));
     const afterBleeder = bleedSeconds === null ? null : left(fall.through([], bleedSeconds, COARSE, fault));
@@ -177,14 +185,15 @@ export function* deadPlanOf(design: Design, options: PlanOptions): Generator<num
     faults: faults.filter((one) => most(one) >= options.limitVolts).slice(0, WORST_SHOWN),
     reboundVolts,
     steps,
-    after: energyCase('shorted', network, allSteps(sound, null).volts).capacitors,
+    after: afterSteps(charged, allSteps(sound, null)),
   };
 }
 
 /** What is left after every step of a plan. */
 type After = {
-  /** On each capacitor, V. */
+  /** On each capacitor, and on what hangs on the output, V. */
   volts: number[];
+  outputVolts: number;
   /** The most that was read before a strap was put on, V. */
   mostReadVolts: number;
   /** The most that stood at any node as the stick came to it, V. */
@@ -229,20 +238,22 @@ function allSteps({ touches, fall, ohms, limitVolts }: SoundPlan, fault: PartFau
     straps.push({ from: node, to: 'ground', ohms: STRAP_OHMS });
   }
   // All straps on; what they empty they empty at once.
+  const { volts, outputVolts } = fall.through(straps, LEAST_HOLD_SECONDS, COARSE, fault, undefined, state.nodes);
   return {
-    volts: fall.through(straps, LEAST_HOLD_SECONDS, COARSE, fault, undefined, state.nodes).volts,
+    volts,
+    outputVolts,
     mostReadVolts,
     mostFoundVolts,
   };
 }
 
+const afterSteps = ({ network, electrode }: Charged, { volts, outputVolts }: After) =>
+  energyCase('shorted', network, volts, { farads: electrode.farads, volts: outputVolts }).capacitors;
+
 type SoundPlan = ReturnType<typeof soundPlan>;
 
-const mostAt = (volts: readonly number[]): number =>
-  volts.reduce((most, one, at) => (Math.abs(one) > Math.abs(volts[most]) ? at : most), 0);
-
-/** Every part that may fail so that charge stays: diodes both ways, capacitors and the winding open. */
-function faultsOf({ network }: Charged): PartFault[] {
+/** Every part that may fail so that charge stays: diodes both ways; capacitors, the winding and the series string open. */
+function faultsOf({ network, electrode }: Charged, seriesOhms: number): PartFault[] {
   if (network.capacitors.length === 0) return [];
   return [
     ...network.diodes.flatMap(({ id }): PartFault[] => [
@@ -251,10 +262,17 @@ function faultsOf({ network }: Charged): PartFault[] {
     ]),
     ...network.capacitors.map(({ id }): PartFault => ({ part: id, how: 'open' })),
     { part: WINDING, how: 'open' },
+    ...(electrode.farads > 0 && seriesOhms > 0 ? [{ part: SERIES, how: 'open' } as const] : []),
   ];
 }
 
-type Fallen = { volts: number[]; terminalVolts: number; nodes: ReadonlyMap<string, number> };
+type Fallen = {
+  volts: number[];
+  terminalVolts: number;
+  /** At the load, where something hangs. */
+  outputVolts: number;
+  nodes: ReadonlyMap<string, number>;
+};
 
 /** Falls of one charged ladder through whatever is held across it. */
 class Falls {
@@ -263,9 +281,10 @@ class Falls {
 
   constructor(
     private readonly design: Design,
-    { network, volts }: Charged,
+    { network, volts, electrode }: Charged,
   ) {
-    this.start = atRest(network, volts);
+    const start = new Map(atRest(network, volts));
+    this.start = start.set(OUTPUT_END, (start.get(network.return) ?? 0) + electrode.volts);
     this.farads = network.capacitors.map((part) => part.farads);
   }
 
@@ -277,12 +296,16 @@ class Falls {
     taken: (falling: Falling, elapsed: number) => void = () => {},
     from: ReadonlyMap<string, number> = this.start,
   ): Fallen {
-    const falling = new Falling(this.design, acrossOhms(this.design.output), from, {
-      clips,
-      fault,
-      farads: this.farads,
-    });
+    const { output } = this.design;
+    const across = acrossOhms(output);
+    const behind = { ...output, divider: null, bleederOhms: across === Infinity ? null : across };
+    const falling = new Falling(this.design, behind, from, { clips, fault, farads: this.farads });
     falling.run(seconds, stepsPerDecade, (elapsed) => taken(falling, elapsed));
-    return { volts: falling.capacitorVolts(), terminalVolts: falling.terminalVolts(), nodes: falling.nodeVolts() };
+    const nodes = falling.nodeVolts();
+    const { network } = falling.ladder;
+    const [load, back] = [OUTPUT_END, network.return].map((node) => nodes.get(node));
+    const terminalVolts = falling.terminalVolts();
+    const outputVolts = load === undefined ? terminalVolts : load - (back ?? 0);
+    return { volts: falling.capacitorVolts(), terminalVolts, outputVolts, nodes };
   }
 }

@@ -2,7 +2,7 @@ import type { Design } from '../design/design-schema';
 import { beyondHandMeter } from '../predict/before-power';
 import type { Prediction } from '../predict/prediction';
 import { formatQuantity } from '../quantity/format-quantity';
-import type { Touch } from './touches';
+import { OUTPUT_END, type Touch } from './touches';
 
 /** One thing to do, in its turn. */
 export type DeadStep = {
@@ -81,7 +81,7 @@ export function stepsOf(design: Design, prediction: Prediction, figures: StepFig
       id: `node ${node}`,
       node: { name, isTerminal, empties },
       title: `Stick on ${name}`,
-      text: `${isTerminal && series ? 'The ladder’s own, before the series string: behind one that has come open nothing is felt of all this, and nothing read. ' : ''}Hold it there for the whole time, then measure against ground. Under ${volts(limitVolts)}: clip a plain lead from it to ground, and leave it on.`,
+      text: `${node === OUTPUT_END ? 'Where the load is: what hangs there keeps its charge if the string has come open. ' : isTerminal && series ? 'The ladder’s own, before the series string: behind one that has come open nothing is felt of all this, and nothing read. ' : ''}Hold it there for the whole time, then measure against ground. Under ${volts(limitVolts)}: clip a plain lead from it to ground, and leave it on.`,
       seconds,
       reading: {
         where: `${name} against ground`,
@@ -124,6 +124,7 @@ const PLACES: Readonly<Record<string, string>> = {
   antisource: 'the winding’s other hot end',
 };
 function nodeWords(node: string, isTerminal: boolean): string {
+  if (node === OUTPUT_END) return 'the end of the series string';
   if (isTerminal) return node in PLACES ? 'the output' : `terminal ${node}`;
   return PLACES[node] ?? node;
 }

@@ -10,7 +10,13 @@ export type Stick = {
   ohmsEach: number;
   voltsEach: number;
   joulesEach: number;
+  /** What a tool put across it begins with instead, limited by nothing but its own leads and arc, A; and the surge rating of a diode, A, null where that is not known. */
+  bareAmps: number;
+  surgeAmps: number | null;
 } & DischargeJudgement;
+
+/** What is left of resistance in a short by a tool, Ω (common practice, no source). */
+const LEADS_OHMS = 1;
 
 /**
  * What a stick must stand where it is put on the charged terminal.
@@ -43,6 +49,8 @@ export function stickFor(
     ohmsEach: preferredAtLeast(12, ohms / count),
     voltsEach: volts / count,
     joulesEach: joules / count,
+    bareAmps: volts / LEADS_OHMS,
+    surgeAmps: diode.surgeAmps,
   };
 }
 

@@ -12,6 +12,9 @@ export type Touch = {
   farads: number;
 };
 
+/** Where the load is, behind a series resistor, as the circuit names it. */
+export const OUTPUT_END = 'load';
+
 /** The output's terminals that are not ground itself. */
 export const terminalsOf = ({ output, return: back }: Pick<LadderNetwork, 'output' | 'return'>): string[] =>
   [output, back].filter((node) => node !== 'ground');
@@ -23,12 +26,22 @@ export const terminalsOf = ({ output, return: back }: Pick<LadderNetwork, 'outpu
  *
  * @param volts of each capacitor as it stands charged, in the network's order
  * @param terminalVolts the most between the terminals, V
+ * @param behindFarads of what hangs behind a series resistor, F; it is a terminal of its own, and the first
  */
-export function touchesOf(network: LadderNetwork, volts: readonly number[], terminalVolts: number): Touch[] {
+export function touchesOf(
+  network: LadderNetwork,
+  volts: readonly number[],
+  terminalVolts: number,
+  behindFarads: number,
+): Touch[] {
   const terminals = terminalsOf(network);
   const rest = network.nodes.map(({ id }) => id).filter((id) => id !== 'ground' && !terminals.includes(id));
   const strapped = new Set(['ground']);
-  return [...terminals, ...rest].map((node) => {
+  const behind: Touch[] =
+    behindFarads > 0
+      ? [{ node: OUTPUT_END, isTerminal: true, empties: [], failedVolts: terminalVolts, farads: behindFarads }]
+      : [];
+  const touches = [...terminals, ...rest].map((node): Touch => {
     const ending = network.capacitors.flatMap(({ id, lower, upper, farads }, at) =>
       lower === node || upper === node
         ? [{ id, far: lower === node ? upper : lower, farads, volts: Math.abs(volts[at]) }]
@@ -47,4 +60,5 @@ export function touchesOf(network: LadderNetwork, volts: readonly number[], term
       farads: ending.reduce((sum, part) => sum + part.farads, 0),
     };
   });
+  return [...behind, ...touches];
 }

@@ -57,6 +57,7 @@ const NAMES: Readonly<Record<string, string>> = {
   'ladder.strayFarads': 'Stray, each diode',
   'output.seriesOhms': 'Series resistor',
   'output.bleederOhms': 'Bleeder',
+  'output.electrodeFarads': 'Capacitance of what hangs on the output',
   'output.divider': 'Divider',
   'load.kind': 'Load',
 };

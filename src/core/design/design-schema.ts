@@ -172,6 +172,8 @@ const outputSchema = z.strictObject({
   seriesOhms: quantity('Ω', '1e6', 'zero or more').default(0),
   bleederOhms: quantity('Ω', '1e9', 'above zero').nullable().default(null),
   divider: dividerSchema.nullable().default(null),
+  /** Of what hangs on the output, behind the series resistor: electrode, wire, plate. */
+  electrodeFarads: quantity('F', '20e-12', 'zero or more').default(0),
 });
 
 /**

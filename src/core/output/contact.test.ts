@@ -27,6 +27,7 @@ it('without a resistor a body takes all, and nothing limits a short', () => {
     shortVoltsEach: null,
     loadVoltsEach: null,
     loadWattsEach: null,
+    front: null,
   });
   expect(shortedAmps(1e4, 0)).toBeNull();
   expect(contactOf(0, 0, { seriesOhms: 1e6, count: 2 }, null)).toEqual({
@@ -37,6 +38,7 @@ it('without a resistor a body takes all, and nothing limits a short', () => {
     shortVoltsEach: 0,
     loadVoltsEach: null,
     loadWattsEach: null,
+    front: null,
   });
 });
 

@@ -1,6 +1,9 @@
 /** Resistance of a body between hands at high voltage, lowest and highest that is counted with, Ω (IEC 60479-1, from memory). */
 export const BODY_OHMS = [500, 2000] as const;
 
+/** Time constants after which a capacitance counts as empty. */
+const FALLEN_CONSTANTS = 5;
+
 /**
  * The most that leaves a shorted output, and so the most that a diode carries
  * then, A: through the series resistor (conservation of charge at the terminal;
@@ -25,26 +28,30 @@ export type Contact = {
   shortVoltsEach: number | null;
   loadVoltsEach: number | null;
   loadWattsEach: number | null;
+  /** What hangs at the load gives before any of that, with no resistor but the body: at first, A, for so long at most, s, and in all, J and C. Null where nothing hangs there. */
+  front: { amps: number; seconds: number; joules: number; coulombs: number } | null;
 };
 
 /**
  * Current and energy of the first contact between output and return: all the
  * output's voltage over what is in series, and of all that is stored the body's
  * share of the resistance. Upper bounds (conservation of charge and energy):
- * the ladder's own capacitors and diodes keep some of both. What the load itself
- * holds stands in front of the series resistor and comes on top; what the drive
- * goes on giving as well.
+ * the ladder's own capacitors and diodes keep some of both. What hangs at the
+ * load stands in front of the series resistor and is told apart; what the drive
+ * goes on giving comes on top.
  *
  * @param noLoadPeakVolts highest at the output, V
  * @param storedJoules in the ladder, J
  * @param series resistance in all, Ω, and of how many equal ones it is made
  * @param loadAmps through it at the load, A; null where that is not known
+ * @param electrodeFarads of what hangs at the load
  */
 export function contactOf(
   noLoadPeakVolts: number,
   storedJoules: number,
   { seriesOhms, count }: { seriesOhms: number; count: number },
   loadAmps: number | null,
+  electrodeFarads = 0,
 ): Contact {
   const [least, most] = BODY_OHMS;
   const each = seriesOhms > 0 && loadAmps !== null ? seriesOhms / count : null;
@@ -56,5 +63,14 @@ export function contactOf(
     shortVoltsEach: seriesOhms > 0 ? noLoadPeakVolts / count : null,
     loadVoltsEach: each && loadAmps! * each,
     loadWattsEach: each && loadAmps! ** 2 * each,
+    front:
+      electrodeFarads > 0
+        ? {
+            amps: noLoadPeakVolts / least,
+            seconds: FALLEN_CONSTANTS * most * electrodeFarads,
+            joules: (electrodeFarads * noLoadPeakVolts ** 2) / 2,
+            coulombs: electrodeFarads * noLoadPeakVolts,
+          }
+        : null,
   };
 }

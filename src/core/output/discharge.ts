@@ -9,13 +9,22 @@ const HAZARDOUS_JOULES = 0.35;
 const CHARGE_RULE_MOST_VOLTS = 15_000;
 
 export type StoredCharge = {
-  /** Sum of C V^2 / 2 over all capacitors, J. */
+  /** Sum of C V^2 / 2 over all capacitors and what hangs on the output, J. */
   joules: number;
   /** Most charge that a short across the terminal can draw, C. */
   terminalCoulombs: number;
   /** Whether the charge (to 15 kV) or energy (above) exceeds the limit used for wording. */
   hazardous: boolean;
 };
+
+/** Whether charge (to 15 kV) or energy (above) is over the limit at this voltage (IEC 61010-1, from memory). */
+export const isHazardous = (volts: number, coulombs: number, joules: number): boolean =>
+  volts > HAZARDOUS_DC_VOLTS &&
+  (volts <= CHARGE_RULE_MOST_VOLTS ? coulombs > HAZARDOUS_COULOMBS : joules > HAZARDOUS_JOULES);
+
+/** What hangs on an output, F, and at what voltage, V. */
+export type Electrode = { farads: number; volts: number };
+const NO_ELECTRODE: Electrode = { farads: 0, volts: 0 };
 
 /** The capacitors of each stage of each side and their total charge and capacitance. */
 function levels(network: LadderNetwork, volts: readonly number[]) {
@@ -37,14 +46,21 @@ function levels(network: LadderNetwork, volts: readonly number[]) {
  *
  * @param volts of each capacitor, in the network's order
  * @param terminalVolts at the output
+ * @param electrode what hangs there, with what stands on it
  */
-export function storedCharge(network: LadderNetwork, volts: readonly number[], terminalVolts: number): StoredCharge {
-  const joules = network.capacitors.reduce((sum, part, index) => sum + (part.farads * volts[index] ** 2) / 2, 0);
-  const terminalCoulombs = Math.max(0, ...levels(network, volts).map((level) => level.coulombs));
-  const hazardous =
-    terminalVolts > HAZARDOUS_DC_VOLTS &&
-    (terminalVolts <= CHARGE_RULE_MOST_VOLTS ? terminalCoulombs > HAZARDOUS_COULOMBS : joules > HAZARDOUS_JOULES);
-  return { joules, terminalCoulombs, hazardous };
+export function storedCharge(
+  network: LadderNetwork,
+  volts: readonly number[],
+  terminalVolts: number,
+  electrode: Electrode = NO_ELECTRODE,
+): StoredCharge {
+  const joules =
+    network.capacitors.reduce((sum, part, index) => sum + (part.farads * volts[index] ** 2) / 2, 0) +
+    (electrode.farads * electrode.volts ** 2) / 2;
+  const terminalCoulombs =
+    Math.max(0, ...levels(network, volts).map((level) => level.coulombs)) +
+    electrode.farads * Math.abs(electrode.volts);
+  return { joules, terminalCoulombs, hazardous: isHazardous(terminalVolts, terminalCoulombs, joules) };
 }
 
 /**
@@ -60,9 +76,12 @@ export function storedCharge(network: LadderNetwork, volts: readonly number[], t
  * capacitance and the coupling's is taken to stand behind the whole output, 1.3
  * to 4 times the true time for one to six stages a side. The output is at least the sum over stages of their remaining charge over their
  * joint capacitance, which gives a bound. A half stage at the foot counts as
- * empty from the start. Source: derived; checked against integration.
+ * empty from the start. What hangs on the output is added as if it fell by itself,
+ * through the bleeder and what it hangs behind. Source: derived; checked against
+ * integration.
  *
  * @param volts of each capacitor at the start, in the network's order
+ * @param hanging on the output, F, behind so much, Ω
  * @returns 0 when the output starts under 60 V
  */
 export function bleedSeconds(
@@ -70,8 +89,19 @@ export function bleedSeconds(
   volts: readonly number[],
   terminalVolts: number,
   bleederOhms: number,
+  hanging = { farads: 0, seriesOhms: 0 },
 ): number {
   if (terminalVolts <= HAZARDOUS_DC_VOLTS) return 0;
+  const byItself = (bleederOhms + hanging.seriesOhms) * hanging.farads * Math.log(terminalVolts / HAZARDOUS_DC_VOLTS);
+  return ladderBleedSeconds(network, volts, terminalVolts, bleederOhms) + byItself;
+}
+
+function ladderBleedSeconds(
+  network: LadderNetwork,
+  volts: readonly number[],
+  terminalVolts: number,
+  bleederOhms: number,
+): number {
   if (network.capacitors.length === 1) {
     return bleederOhms * network.capacitors[0].farads * Math.log(terminalVolts / HAZARDOUS_DC_VOLTS);
   }

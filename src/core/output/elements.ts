@@ -6,6 +6,8 @@ export type OutputFields = {
   bleederOhms: number | null;
   /** A measuring divider; its meter stands across the foot. */
   divider?: { topOhms: number; footOhms: number; meterOhms: number | null } | null;
+  /** Of what hangs at the load. */
+  electrodeFarads?: number;
 };
 
 type DividerOhms = NonNullable<OutputFields['divider']>;
@@ -26,23 +28,31 @@ export type OutputNode = 'terminal' | 'load' | 'return';
 
 /** One element behind the ladder: closed form and time domain both read these, and nothing else of the output. */
 export type OutputElement = { from: OutputNode; to: OutputNode } & (
-  { kind: 'resistor'; id: 'bleeder' | 'divider' | 'series'; ohms: number } | { kind: 'load'; load: Load }
+  | { kind: 'resistor'; id: 'bleeder' | 'divider' | 'series'; ohms: number }
+  | { kind: 'capacitor'; id: 'electrode'; farads: number }
+  | { kind: 'load'; load: Load }
 );
 
 /**
  * The output as elements: a series resistor between terminal and load, a bleeder
- * and a measuring divider across the terminal, the load. Where nothing
- * stands before it the load is at the terminal itself.
+ * and a measuring divider across the terminal, what hangs at the load and the
+ * load. Where nothing stands before them these are at the terminal itself.
  */
-export function outputElements({ seriesOhms, bleederOhms, divider }: OutputFields, load: Load): OutputElement[] {
+export function outputElements(
+  { seriesOhms, bleederOhms, divider, electrodeFarads = 0 }: OutputFields,
+  load: Load,
+): OutputElement[] {
   const elements: OutputElement[] = [];
-  const behind = seriesOhms > 0 && load.kind !== 'open';
+  const behind = seriesOhms > 0 && (load.kind !== 'open' || electrodeFarads > 0);
   if (behind) elements.push({ kind: 'resistor', id: 'series', from: 'terminal', to: 'load', ohms: seriesOhms });
   if (bleederOhms !== null)
     elements.push({ kind: 'resistor', id: 'bleeder', from: 'terminal', to: 'return', ohms: bleederOhms });
   if (divider)
     elements.push({ kind: 'resistor', id: 'divider', from: 'terminal', to: 'return', ohms: dividerOhms(divider) });
-  elements.push({ kind: 'load', load, from: behind ? 'load' : 'terminal', to: 'return' });
+  const from = behind ? 'load' : 'terminal';
+  if (electrodeFarads > 0)
+    elements.push({ kind: 'capacitor', id: 'electrode', from, to: 'return', farads: electrodeFarads });
+  elements.push({ kind: 'load', load, from, to: 'return' });
   return elements;
 }
 
@@ -68,7 +78,8 @@ export type OutputCurrents = {
 
 /**
  * Currents of the elements at a mean terminal voltage: what stands across the
- * terminal, and the load behind all that is in series with it.
+ * terminal, and the load behind all that is in series with it. A mean drives
+ * nothing through a capacitor.
  *
  * @param terminalVolts magnitude, zero or more
  */
@@ -78,6 +89,7 @@ export function currentsAt(elements: readonly OutputElement[], terminalVolts: nu
   let loadAmps = 0;
   for (const element of elements) {
     if (element.kind === 'load') loadAmps += loadAmpsAt(element.load, terminalVolts, seriesOhms);
+    else if (element.kind === 'capacitor') continue;
     else if (element.to === 'load') seriesOhms += element.ohms;
     else acrossAmps += terminalVolts / element.ohms;
   }

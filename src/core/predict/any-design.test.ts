@@ -58,6 +58,7 @@ const anyDesign: fc.Arbitrary<MeasuredDesign> = fc
     bleederOhms: orNull(decades(-3, 15)),
     divider: orNull(anyDivider),
     outputOhms: fc.oneof(fc.constant(0), decades(-3, 12)),
+    electrodeFarads: fc.oneof(fc.constant(0), decades(-15, 0)),
     load: fc.oneof(
       fc.constant({ kind: 'open' as const }),
       decades(-15, 3).map((amps) => ({ kind: 'current' as const, amps })),
@@ -106,7 +107,12 @@ const anyDesign: fc.Arbitrary<MeasuredDesign> = fc
           peakInverseVolts: part.ratedVolts,
         },
       },
-      output: { seriesOhms: part.outputOhms, bleederOhms: part.bleederOhms, divider: part.divider },
+      output: {
+        seriesOhms: part.outputOhms,
+        bleederOhms: part.bleederOhms,
+        divider: part.divider,
+        electrodeFarads: part.electrodeFarads,
+      },
       load: part.load,
     };
   });

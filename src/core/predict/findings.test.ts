@@ -7,7 +7,7 @@ import { predict } from './predict';
 
 const sound: Design = {
   ...newDesign('sound'),
-  output: { seriesOhms: 0, bleederOhms: 5e8, divider: null },
+  output: { seriesOhms: 0, bleederOhms: 5e8, divider: null, electrodeFarads: 0 },
   load: { kind: 'current', amps: 20e-6 },
 };
 const FLYBACK = driverOfKind('flyback', sound, driveOf(sound));
@@ -87,6 +87,7 @@ it.each<[string, [string, unknown][], string]>([
     [['$.target', { volts: 1000, amps: 1e-3, ripplePeakToPeakFraction: null, of: 'mean' }]],
     'note load-under-target',
   ],
+  ['much that hangs on the output', [['$.output.electrodeFarads', 1e-6]], 'warn electrode-hazardous'],
 ])('%s', (_case, changes, expected) => expect(codes(...changes)).toContain(expected));
 
 it('puts what stops before what warns before what notes', () => {

@@ -1,6 +1,7 @@
 import { acrossOhms } from '../output/elements';
 import type { Design } from '../design/design-schema';
 import { dividerFindings } from './divider-findings';
+import { electrodeFindings } from './electrode-findings';
 import { hasFastEdges, isSilent, wattsAtScale, type Drive } from '../drive/drive';
 import { isReactive } from '../ladder/reactive-droop';
 import { formatQuantity } from '../quantity/format-quantity';
@@ -413,4 +414,5 @@ const CHECKS: readonly Check[] = [
   targetNotTried,
   noBleeder,
   dividerFindings,
+  electrodeFindings,
 ];

@@ -92,9 +92,11 @@ export function predict(design: Design, known?: PredictOptions): Prediction {
     divider,
     contact: contactOf(
       output.noLoadPeakVolts,
-      energy.joules,
+      // What hangs on the output is told apart.
+      energy.joules - (design.output.electrodeFarads * operating.atFullDrive.unloaded.outputVolts ** 2) / 2,
       { seriesOhms: design.output.seriesOhms, count: design.resistors.series.count },
       reachedBy(output).amps,
+      design.output.electrodeFarads,
     ),
     findings: [],
     beforePower: [],
@@ -115,9 +117,14 @@ function meanDroopPerLightLoad({ ladder, point }: OperatingPoint): number | null
 function energyOf({ output }: Design, { atFullDrive, inputs }: OperatingPoint): Prediction['energy'] {
   const { capacitorVolts, outputVolts } = atFullDrive.unloaded;
   return {
-    ...storedCharge(inputs.marked, capacitorVolts, outputVolts),
+    ...storedCharge(inputs.marked, capacitorVolts, outputVolts, { farads: output.electrodeFarads, volts: outputVolts }),
     bleedSeconds:
-      output.bleederOhms === null ? null : bleedSeconds(inputs.marked, capacitorVolts, outputVolts, output.bleederOhms),
+      output.bleederOhms === null
+        ? null
+        : bleedSeconds(inputs.marked, capacitorVolts, outputVolts, output.bleederOhms, {
+            farads: output.electrodeFarads,
+            seriesOhms: output.seriesOhms,
+          }),
   };
 }
 

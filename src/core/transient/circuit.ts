@@ -7,7 +7,7 @@ export type NodeIndex = number;
 /** A known voltage: so many times the drive, and a steady part, V. */
 type KnownNode = { drive: number; volts: number };
 
-type CircuitCapacitor = { from: NodeIndex; to: NodeIndex; farads: number };
+export type CircuitCapacitor = { from: NodeIndex; to: NodeIndex; farads: number };
 export type CircuitResistor = { from: NodeIndex; to: NodeIndex; siemens: number };
 
 /**

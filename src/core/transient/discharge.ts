@@ -51,8 +51,9 @@ export function dischargeOf(
   startVolts: ReadonlyMap<string, number>,
   options: DischargeOptions,
 ): Discharge {
-  const across = 1 / (1 / acrossOhms(design.output) + 1 / options.ohms);
-  const falling = new Falling(design, across, startVolts);
+  const bleederOhms = 1 / (1 / acrossOhms(design.output) + 1 / options.ohms);
+  const { electrodeFarads } = design.output;
+  const falling = new Falling(design, { seriesOhms: 0, bleederOhms, electrodeFarads }, startVolts);
   const { ladder, circuit, stepper, state } = falling;
   const parts = circuit.capacitors.slice(0, circuit.ladderCapacitors);
   const output = () => falling.terminalVolts();

@@ -1,5 +1,6 @@
 import type { Design } from '../design/design-schema';
 import type { LoadedLadder } from '../ladder/loaded';
+import type { OutputFields } from '../output/elements';
 import { circuitOfDesign } from './circuit-of-design';
 import type { Circuit } from './circuit';
 import { emptyState, PeriodRunner, type State } from './period';
@@ -34,18 +35,17 @@ export class Falling {
 
   /**
    * @param design complete, as `readDesign` returns it
-   * @param acrossOhms what stands across its terminal besides the clips, Ω; infinite for nothing
+   * @param output what stands behind its terminal besides the clips
    * @param startVolts of the ladder's nodes against ground by name, V
    * @param changed clips held on it, one part that has failed, and other capacitances of its capacitors in their order, F
    */
   constructor(
     design: Design,
-    acrossOhms: number,
+    output: OutputFields,
     startVolts: ReadonlyMap<string, number>,
     { clips = [], fault = null, farads }: Changed = {},
   ) {
-    const bleederOhms = acrossOhms === Infinity ? null : acrossOhms;
-    const made = circuitOfDesign(design, { seriesOhms: 0, bleederOhms }, { kind: 'open' }, fault?.part === WINDING);
+    const made = circuitOfDesign(design, output, { kind: 'open' }, fault?.part === WINDING);
     this.ladder = made.ladder;
     const { circuit } = made;
     if (farads)
@@ -97,8 +97,9 @@ export class Falling {
   }
 }
 
-/** The winding among the parts that may fail. */
+/** The winding, and the string before what hangs on the output, among the parts that may fail. */
 export const WINDING = 'winding';
+export const SERIES = 'series string';
 
 function withClips(circuit: Circuit, clips: readonly Clip[]): Circuit {
   const at = (name: string) => circuit.place.get(name) ?? -1;
@@ -113,6 +114,10 @@ function failed(circuit: Circuit, { network }: LoadedLadder, { part, how }: Part
     ...circuit,
     resistors: [...circuit.resistors, { ...ends, siemens: WIRE_SIEMENS }],
   });
+  if (part === SERIES) {
+    const { output, load } = circuit;
+    return { ...circuit, resistors: circuit.resistors.filter(({ from, to }) => from !== output || to !== load) };
+  }
   if (diode >= 0) {
     const { anode, cathode } = circuit.diodes[diode];
     if (how === 'shorted') return shorted({ from: anode, to: cathode });

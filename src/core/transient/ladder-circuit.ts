@@ -8,7 +8,7 @@ import { LEAST_OHMS } from '../drive/supply-circuit';
 import type { LoadBranch } from '../load/load-kind';
 import type { JunctionStep } from '../parts/junction';
 import { isAlternating, type LadderNetwork } from '../topology/network';
-import type { Circuit, CircuitLoad, CircuitResistor, NodeIndex } from './circuit';
+import type { Circuit, CircuitCapacitor, CircuitLoad, CircuitResistor, NodeIndex } from './circuit';
 import { joinedBy, nodesOf, RAIL, RAIL_NODE, suppliedBy } from './circuit-supply';
 
 /** What the parts of a ladder are like beyond its network. */
@@ -68,8 +68,13 @@ export function circuitOf(
     siemens: FEED_LEAK * 2 * Math.PI * drive.frequencyHertz * farads,
   }));
   const loads: CircuitLoad[] = [];
+  const hanging: CircuitCapacitor[] = [];
   for (const element of elements) {
     const ends = { from: at(nodeOf[element.from]), to: at(nodeOf[element.to]) };
+    if (element.kind === 'capacitor') {
+      hanging.push({ ...ends, farads: element.farads });
+      continue;
+    }
     const ohms = element.kind === 'resistor' ? element.ohms : loadOhms(element.load);
     if (ohms !== null) resistors.push({ ...ends, siemens: 1 / ohms });
     if (element.kind === 'resistor') continue;
@@ -91,6 +96,7 @@ export function circuitOf(
           }))
         : []),
       ...(feeds ?? []).map(({ id, node, farads }) => ({ from: at(id), to: at(node), farads })),
+      ...hanging,
     ],
     resistors,
     diodes: network.diodes.map(({ anode, cathode }) => {

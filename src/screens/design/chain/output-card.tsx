@@ -6,6 +6,7 @@ import { DescribedField } from '@/ui/described-field';
 import { Quantity } from '@/ui/quantity';
 import { QuantityField } from '@/ui/quantity-field';
 import type { Editing } from './editing';
+import { ElectrodeSense } from './electrode-sense';
 import { FromDrawer } from './from-drawer';
 
 export function OutputLine({ design, prediction }: Editing) {
@@ -65,6 +66,14 @@ export function OutputFields({ store, design, prediction }: Editing) {
       />
       <FromDrawer store={store} design={design} prediction={prediction} place="bleeder" />
       {design.output.bleederOhms === null ? null : <Ratings store={store} design={design} of="bleeder" />}
+      <QuantityField
+        label="Hangs on the output"
+        unit="F"
+        value={design.output.electrodeFarads}
+        onValue={(value) => edit('$.output.electrodeFarads', value)}
+        hint="Capacitance of electrode, wire or plate: its charge stands in front of the series resistor."
+      />
+      <ElectrodeSense onFarads={(farads) => edit('$.output.electrodeFarads', farads)} />
       <Touched prediction={prediction} />
     </>
   );
@@ -92,6 +101,7 @@ function StringEach({ prediction }: Pick<Editing, 'prediction'>) {
   );
 }
 
+const FRONT = ['frontAmps', 'frontSeconds', 'frontJoules', 'frontCoulombs'] as const;
 const TOUCHED = ['mostBodyAmps', 'leastBodyAmps', 'bodyJoules', 'shortAmps'] as const;
 
 /** What comes out where the output is touched or shorted: what a series resistor is for. */
@@ -101,7 +111,7 @@ function Touched({ prediction }: Pick<Editing, 'prediction'>) {
     <section aria-label="Touched or shorted" className="mt-2 border-t border-rule pt-2 text-[13.5px]">
       <h3 className="font-medium">Touched or shorted</h3>
       <dl>
-        {TOUCHED.map((id) => (
+        {(prediction.contact.front ? [...FRONT, ...TOUCHED] : TOUCHED).map((id) => (
           <div key={id} className="flex items-baseline justify-between gap-2 py-[1.5px]" data-figure={id}>
             <dt className="text-soft">{FIGURES[id].label}</dt>
             <dd className="text-right">
@@ -116,8 +126,8 @@ function Touched({ prediction }: Pick<Editing, 'prediction'>) {
         <StringEach prediction={prediction} />
       </dl>
       <p className="mt-1 text-xs text-soft">
-        Of the highest voltage without load (body: IEC 60479-1, from memory). The drive goes on giving after that, and
-        what the load holds comes without the resistor: both on top.
+        Of the highest voltage without load (body: IEC 60479-1, from memory). What hangs on the output comes first and
+        without the resistor; the drive goes on giving after all of it.
       </p>
     </section>
   );

@@ -23,14 +23,12 @@ type Props = {
   isSaved: boolean;
   /** What is under way in this browser. */
   run: DeadRun | null;
-  /** Surge rating of a diode, A; null where it is not known. */
-  surgeAmps: number | null;
   onBegin: (plan: DeadPlan) => void;
   onGoOn: () => void;
 };
 
 /** How a design is made dead: what stands in it, with what, in which order, and what may have failed. */
-export function DeadPage({ latest, isSaved, run, surgeAmps, onBegin, onGoOn }: Props) {
+export function DeadPage({ latest, isSaved, run, onBegin, onGoOn }: Props) {
   const plan = latest.kind === 'ready' ? latest.result : null;
   return (
     <section aria-labelledby="dead-title" className="mx-auto w-full max-w-5xl px-4 py-4 sm:px-6">
@@ -68,7 +66,7 @@ export function DeadPage({ latest, isSaved, run, surgeAmps, onBegin, onGoOn }: P
           Working it out, {Math.round(100 * (latest.progress ?? 0))} %
         </p>
       ) : null}
-      {plan ? <Plan plan={plan} surgeAmps={surgeAmps} /> : null}
+      {plan ? <Plan plan={plan} /> : null}
     </section>
   );
 }
@@ -96,7 +94,7 @@ function WorkshopFields() {
   );
 }
 
-function Plan({ plan, surgeAmps }: { plan: DeadPlan; surgeAmps: number | null }) {
+function Plan({ plan }: { plan: DeadPlan }) {
   return (
     <div aria-live="polite">
       <Part title="What stands in it">
@@ -104,7 +102,7 @@ function Plan({ plan, surgeAmps }: { plan: DeadPlan; surgeAmps: number | null })
         <Falls plan={plan} />
       </Part>
       <Part title="The stick">
-        <StickWords stick={plan.stick} surgeAmps={surgeAmps} />
+        <StickWords stick={plan.stick} />
       </Part>
       {plan.faults.length > 0 ? (
         <Part title="If one part has failed">
@@ -170,10 +168,7 @@ function Falls({ plan: { seconds, limitVolts, reboundVolts, energies, steps } }:
   );
 }
 
-/** What is left of resistance in a short by a tool, Ω (common practice, no source). */
-const LEADS_OHMS = 1;
-
-function StickWords({ stick, surgeAmps }: { stick: Stick; surgeAmps: number | null }) {
+function StickWords({ stick }: { stick: Stick }) {
   return (
     <>
       <p className="max-w-[75ch] text-[13.5px]" data-dead="stick">
@@ -189,6 +184,15 @@ function StickWords({ stick, surgeAmps }: { stick: Stick; surgeAmps: number | nu
             {stick.count} ordinary ones of <Quantity value={stick.ohmsEach} unit="Ω" /> in series, each at{' '}
             <Quantity value={stick.voltsEach} unit="V" /> and <Quantity value={stick.joulesEach} unit="J" />, or one
             made for it.
+          </>
+        )}{' '}
+        No diode carries more than that meanwhile. A bare short is limited by nothing in this design: with an ohm of
+        leads and arc it begins at <Quantity value={stick.bareAmps} unit="A" />
+        {stick.surgeAmps === null ? (
+          '.'
+        ) : (
+          <>
+            , against a surge rating of <Quantity value={stick.surgeAmps} unit="A" />.
           </>
         )}
       </p>

@@ -40,7 +40,7 @@ export function MakeItDead({ store, design, client, atBench, onBench, onPlan }: 
       design={design}
       client={client}
       isSaved={isSaved}
-      surgeAmps={design.ladder.diode.surgeAmps}
+
       run={run}
       onBegin={begin}
       onGoOn={onBench}
