@@ -174,6 +174,7 @@ const SHOTS: Shot[] = [
       await open('Flocking applicator')(page);
       await page.getByRole('button', { name: 'Make it dead' }).click();
       await page.locator('[data-energy=shorted]').waitFor();
+      await page.mouse.move(0, 0);
     },
   },
   {

@@ -11,7 +11,7 @@ import type { Column, PartColumn, Side, Topology } from '../topology/network';
 import type { TargetOutcome } from './target';
 
 export const PREDICTION_FORMAT = 'eager-ladder/prediction';
-export const PREDICTION_VERSION = 3;
+export const PREDICTION_VERSION = 4;
 
 /**
  * How far the closed form can be trusted here: `good` up to 30 % droop, `rough`

@@ -169,7 +169,7 @@ function OneDesign({ stored, opened }: Props) {
           <div className="order-1 flex min-h-0 min-w-0 flex-col lg:order-none">
             <div className="pane flex items-start justify-between gap-3 px-4 pt-2.5">
               <Heading store={store}>
-                <div className="no-print flex shrink-0 flex-wrap justify-end gap-1 pt-0.5">
+                <div className="no-print flex max-w-full flex-wrap justify-end gap-1 pt-0.5 sm:shrink-0">
                   <PagesOfDesign at={place.kind} onGo={go} />
                   <button type="button" className={buttonStyle('quiet')} onClick={() => setDialog('history')}>
                     History
