@@ -176,9 +176,7 @@ function Timer({ step, left }: { step: RunStep; left: number }) {
   return (
     <p className="mt-4 flex items-baseline gap-3" role="timer" data-bench="left">
       <span className="figures text-[44px] leading-none">{timeWords(left)}</span>
-      <span className="text-soft">
-        {step.begunAt === null ? 'at least' : left > 0 ? 'to go' : 'over'}
-      </span>
+      <span className="text-soft">{step.begunAt === null ? 'at least' : left > 0 ? 'to go' : 'over'}</span>
     </p>
   );
 }
