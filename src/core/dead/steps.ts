@@ -81,7 +81,7 @@ export function stepsOf(design: Design, prediction: Prediction, figures: StepFig
       id: `node ${node}`,
       node: { name, isTerminal, empties },
       title: `Stick on ${name}`,
-      text: `${node === OUTPUT_END ? 'Where the load is: what hangs there keeps its charge if the string has come open. ' : isTerminal && series ? 'The ladder’s own, before the series string: behind one that has come open nothing is felt of all this, and nothing read. ' : ''}Hold it there for the whole time, then measure against ground. Under ${volts(limitVolts)}: clip a plain lead from it to ground, and leave it on.`,
+      text: `${node === OUTPUT_END ? 'Where the load is: what hangs there keeps its charge if the string has come open. ' : isTerminal && series ? 'The ladder’s own, before the series string: behind one that has come open nothing is felt of all this, and nothing read. ' : ''}Hold it there for the whole time, then measure against ground. Under ${volts(limitVolts)}: a plain lead, clipped to ground first and then to it, and left on.`,
       seconds,
       reading: {
         where: `${name} against ground`,

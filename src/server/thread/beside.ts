@@ -6,7 +6,11 @@ import type { Prediction } from '@/core/predict/prediction';
 import { CORE_VERSION, NOT_BUILT, type ShelfFigures } from './shelf-figures';
 import { work } from './work';
 
-type Thread = { work: Remote<typeof work>; ended: Promise<never> };
+type Thread = {
+  work: Remote<typeof work>;
+  /** Refuses what is asked of it, each until it is answered. */
+  asked: Set<(reason: Error) => void>;
+};
 
 let standing: Thread | null = null;
 
@@ -14,21 +18,27 @@ function begin(): Thread {
   const worker = new Worker(new URL('./work.worker.ts', import.meta.url));
   // It may wait for more work without keeping a process alive that has nothing else to do.
   worker.unref();
-  const ended = new Promise<never>((_, reject) => {
-    worker.on('error', reject);
-    worker.on('exit', () => reject(new Error('the thread that computes beside the requests has ended')));
-  });
-  ended.catch(() => {
-    standing = null;
-  });
-  return { work: wrap<typeof work>(nodeEndpoint(worker)), ended };
+  const thread: Thread = { work: wrap<typeof work>(nodeEndpoint(worker)), asked: new Set() };
+  const ended = (reason: Error) => {
+    if (standing === thread) standing = null;
+    for (const refuse of thread.asked) refuse(reason);
+    thread.asked.clear();
+  };
+  worker.on('error', ended);
+  worker.on('exit', () => ended(new Error('the thread that computes beside the requests has ended')));
+  return thread;
 }
 
 /** Sources that are not built, as tests and scripts run them, have no thread: they compute at once. */
 async function beside<T>(task: (of: Remote<typeof work> | typeof work) => T | Promise<T>): Promise<T> {
   if (CORE_VERSION === NOT_BUILT) return task(work);
-  standing ??= begin();
-  return Promise.race([task(standing.work), standing.ended]);
+  const thread = (standing ??= begin());
+  return new Promise<T>((resolve, reject) => {
+    thread.asked.add(reject);
+    Promise.resolve(task(thread.work))
+      .then(resolve, reject)
+      .finally(() => thread.asked.delete(reject));
+  });
 }
 
 /**

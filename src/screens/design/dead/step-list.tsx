@@ -16,8 +16,8 @@ export function StepList({ steps }: { steps: readonly DeadStep[] }) {
           <li key="inside" data-step="inside" className="pl-1">
             <strong className="font-semibold">Stick, meter and strap on every other node, from the foot up</strong>
             <p>
-              Each as the terminal: hold, measure against ground, strap to ground and leave it on. What a failed diode
-              or winding has kept from the terminal is found here.
+              Each as the terminal: hold, measure against ground, then a strap, its ground end first, that stays on.
+              What a failed diode or winding has kept from the terminal is found here.
             </p>
             <NodeTable steps={inside} />
           </li>
