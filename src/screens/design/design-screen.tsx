@@ -42,6 +42,7 @@ import { usePaneSizes } from './use-pane-sizes';
 import { useRankedChanges } from './use-ranked-changes';
 import { usePartChoice } from './use-part-choice';
 import { useTransient, WAITING } from './use-transient';
+import { useWarmPrediction } from './use-warm-prediction';
 import { ChangesDialog } from './verdict/changes-dialog';
 import { Verdict, VerdictStrip } from './verdict/verdict';
 
@@ -79,6 +80,7 @@ function OneDesign({ stored, opened }: Props) {
       electrical === stored.design && optimum === opened.optimumStages ? opened : predict(electrical, { optimum }),
     [stored, opened, electrical, optimum],
   );
+  useWarmPrediction(stored.design);
   const laterPrediction = useDeferredValue(prediction);
   const ranked = useRankedChanges(laterDesign, client);
   const helps = ranked.changes && largestGain(ranked.changes, laterPrediction.output.meanVolts);
