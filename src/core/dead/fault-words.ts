@@ -1,11 +1,9 @@
 import { formatQuantity } from '../quantity/format-quantity';
+import { LEAST_TOLD } from '../output/discharge';
 import { SERIES, WINDING, type PartFault } from '../transient/falling';
 import type { Left } from './charged';
 
-/** Less than a usual meter tells from nothing, V. */
-const LEAST_VOLTS = 1;
-
-const volts = (value: number) => (value < LEAST_VOLTS ? 'under 1 V' : formatQuantity(value, 'V'));
+const volts = (value: number) => (value < LEAST_TOLD.V ? 'under 1 V' : formatQuantity(value, 'V'));
 
 /** What a part that has failed leaves behind, in words. */
 export function faultWords({ part, how }: PartFault, afterStick: Left, afterBleeder: Left | null): string {

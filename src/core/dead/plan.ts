@@ -9,7 +9,7 @@ import { Falling, SERIES, WINDING, type Clip, type PartFault } from '../transien
 import { chargedOf, ELECTRODE, energyCase, type Charged, type EnergyCase, type Left } from './charged';
 import { faultWords } from './fault-words';
 import { stepsOf, type DeadStep } from './steps';
-import { OUTPUT_END, terminalsOf, touchesOf } from './touches';
+import { LEAST_HOLD_SECONDS, OUTPUT_END, terminalsOf, touchesOf } from './touches';
 import { stickFor, usualStickOhms, type Stick } from './stick';
 
 /** How somebody works: of the workshop, and not of a design. */
@@ -52,8 +52,6 @@ export type DeadPlan = {
   after: EnergyCase['capacitors'];
 };
 
-/** How long one would hold a stick at least, s (common practice, no source). */
-const LEAST_HOLD_SECONDS = 2;
 /** Times as long as computed: parts are seldom as marked (common practice, no source). */
 const HOLD_MARGIN = 3;
 /** Of time constants after which nothing falls further. */

@@ -2,7 +2,8 @@ import type { Design } from '../design/design-schema';
 import { beyondHandMeter } from '../predict/before-power';
 import type { Prediction } from '../predict/prediction';
 import { formatQuantity } from '../quantity/format-quantity';
-import { OUTPUT_END, type Touch } from './touches';
+import { TOPOLOGY_KINDS } from '../topology/topologies';
+import { LEAST_HOLD_SECONDS, OUTPUT_END, type Touch } from './touches';
 
 /** One thing to do, in its turn. */
 export type DeadStep = {
@@ -111,12 +112,13 @@ export function stepsOf(design: Design, prediction: Prediction, figures: StepFig
   return steps;
 }
 
-/** What ground is where the ladder stands on none. */
-function groundWords({ terminals, topology }: Prediction): string {
-  if (terminals.return === 'ground') return '';
-  return ` Ground is here ${topology === 'bridge-doubler' ? 'the end of the winding between the two capacitors' : topology === 'two-ended' ? 'the middle of the ladder, where the winding’s other end drives it' : 'the grounded end of the winding'}: if that is not on earth already, put the stick’s lead on earth, touch it with the stick for ${LEAST_SECONDS} s first, measure it, and strap it to earth.`;
+/** What ground is where no terminal is, and how it is brought to earth. */
+function groundWords({ topology }: Prediction): string {
+  const { ground } = TOPOLOGY_KINDS[topology];
+  return ground === null
+    ? ''
+    : ` Ground is here ${ground}: if that is not on earth already, put the stick’s lead on earth, touch it with the stick for ${LEAST_HOLD_SECONDS} s first, measure it, and strap it to earth.`;
 }
-const LEAST_SECONDS = 2;
 
 /** Nodes without a name of their own, in words. */
 const PLACES: Readonly<Record<string, string>> = {

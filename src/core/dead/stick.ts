@@ -21,7 +21,7 @@ const LEADS_OHMS = 1;
 /**
  * What a stick must stand where it is put on the charged terminal.
  *
- * @param ohms null for the one that begins with a gentle current
+ * @param ohms above zero
  * @param samples of the terminal as it falls through it, V
  * @param joules all that is stored: no more can end in it
  */

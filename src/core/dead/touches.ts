@@ -12,6 +12,9 @@ export type Touch = {
   farads: number;
 };
 
+/** How long one would hold a stick at least, s (common practice, no source). */
+export const LEAST_HOLD_SECONDS = 2;
+
 /** Where the load is, behind a series resistor, as the circuit names it. */
 export const OUTPUT_END = 'load';
 

@@ -3,10 +3,13 @@ import { sharedCoupling, type LadderNetwork } from '../topology/network';
 /** Voltage to which a bleeder must bring an output before 60 V dc, the usual limit, is no longer exceeded. */
 export const HAZARDOUS_DC_VOLTS = 60;
 /** Charge above which a capacitance up to 15 kV counts as hazardous live (IEC 61010-1, from memory). */
-const HAZARDOUS_COULOMBS = 45e-6;
+export const HAZARDOUS_COULOMBS = 45e-6;
 /** Energy above which a capacitance over 15 kV counts as hazardous live (IEC 61010-1, from memory). */
-const HAZARDOUS_JOULES = 0.35;
-const CHARGE_RULE_MOST_VOLTS = 15_000;
+export const HAZARDOUS_JOULES = 0.35;
+export const CHARGE_RULE_MOST_VOLTS = 15_000;
+
+/** Less than a usual meter tells from nothing, V, and less than is worth a figure, J and C. */
+export const LEAST_TOLD = { V: 1, J: 1e-6, C: 1e-9 } as const;
 
 export type StoredCharge = {
   /** Sum of C V^2 / 2 over all capacitors and what hangs on the output, J. */

@@ -22,6 +22,8 @@ type TopologyKind = {
   takesPulses: boolean;
   /** Whether capacitors alone join it to the winding, so that either may be earthed anywhere or nowhere. */
   floats: boolean;
+  /** What its ground is, in words, where no terminal is; null where one is. */
+  ground: string | null;
   build: (stages: number, farads: number) => LadderNetwork;
 };
 
@@ -40,6 +42,7 @@ export const TOPOLOGY_KINDS: Record<Topology, TopologyKind> = {
     takesPulses: false,
     stagesEach: false,
     floats: false,
+    ground: null,
     build: halfWaveNetwork,
   },
   'full-wave': {
@@ -50,6 +53,7 @@ export const TOPOLOGY_KINDS: Record<Topology, TopologyKind> = {
     takesPulses: false,
     stagesEach: false,
     floats: false,
+    ground: null,
     build: fullWaveNetwork,
   },
   bipolar: {
@@ -60,6 +64,7 @@ export const TOPOLOGY_KINDS: Record<Topology, TopologyKind> = {
     takesPulses: false,
     stagesEach: true,
     floats: false,
+    ground: 'the grounded end of the winding',
     build: bipolarNetwork,
   },
   'two-ended': {
@@ -71,6 +76,7 @@ export const TOPOLOGY_KINDS: Record<Topology, TopologyKind> = {
     takesPulses: false,
     stagesEach: true,
     floats: true,
+    ground: 'the middle of the ladder, where the winding’s other end drives it',
     build: twoEndedNetwork,
   },
   'bridge-doubler': {
@@ -81,6 +87,7 @@ export const TOPOLOGY_KINDS: Record<Topology, TopologyKind> = {
     takesPulses: false,
     stagesEach: false,
     floats: false,
+    ground: 'the end of the winding between the two capacitors',
     build: (_stages, farads) => bridgeDoublerNetwork(farads),
   },
   clamp: {
@@ -91,6 +98,7 @@ export const TOPOLOGY_KINDS: Record<Topology, TopologyKind> = {
     takesPulses: false,
     stagesEach: false,
     floats: false,
+    ground: null,
     build: (_stages, farads) => clampNetwork(farads),
   },
   none: {
@@ -101,6 +109,7 @@ export const TOPOLOGY_KINDS: Record<Topology, TopologyKind> = {
     takesPulses: false,
     stagesEach: false,
     floats: false,
+    ground: null,
     build: noLadder,
   },
   rectifier: {
@@ -112,6 +121,7 @@ export const TOPOLOGY_KINDS: Record<Topology, TopologyKind> = {
     takesPulses: true,
     stagesEach: false,
     floats: false,
+    ground: null,
     build: (_stages, farads) => rectifierNetwork(farads),
   },
 };

@@ -6,6 +6,7 @@ import { Line } from 'react-chartjs-2';
 import { MomentOnChart } from '@/climb/moment-on-chart';
 import type { Player } from '@/climb/player';
 import type { Design } from '@/core/design/design-schema';
+import { LEAST_TOLD } from '@/core/output/discharge';
 import type { Prediction } from '@/core/predict/prediction';
 import { signedVolts } from '@/core/quantity/polarity';
 import { engineeringScale, formatQuantity } from '@/core/quantity/format-quantity';
@@ -27,10 +28,6 @@ const USUAL_SECONDS = 2;
 
 /** Lets a burst of keystrokes pass, ms. */
 const PAUSE_MILLISECONDS = 60;
-
-/** Less than a usual meter tells from nothing, V and J. */
-const LEAST_VOLTS = 1;
-const LEAST_JOULES = 1e-6;
 
 /** Fraction of its start under which the terminal counts as fallen, for the length of the chart. */
 const FALLEN = 0.005;
@@ -89,7 +86,7 @@ export function DischargeChart({
   if (!nodes || !result) return <TimeDomainWaits timeDomain={timeDomain} />;
   const { polarity } = prediction.output;
   const remaining = (volts: number, signed = volts) =>
-    volts < LEAST_VOLTS ? 'under 1 V' : formatQuantity(signed, 'V');
+    volts < LEAST_TOLD.V ? 'under 1 V' : formatQuantity(signed, 'V');
   const say = (volts: number) => remaining(volts, signedVolts(volts, polarity));
   // What falls within a moment is shown within a moment.
   const fallen = result.samples.find((sample) => sample.volts < FALLEN * result.samples[0].volts);
@@ -162,14 +159,14 @@ export function DischargeChart({
         <p className="mt-1" data-discharge="left">
           {underSixty(result)} Diodes carry up to <Quantity value={result.diodePeakAmps} unit="A" /> meanwhile. Left
           then: {remaining(Math.abs(most.volts))} in {most.id},{' '}
-          {result.joules.end < LEAST_JOULES ? 'under 1 µJ' : <Quantity value={result.joules.end} unit="J" />} of{' '}
+          {result.joules.end < LEAST_TOLD.J ? 'under 1 µJ' : <Quantity value={result.joules.end} unit="J" />} of{' '}
           <Quantity value={result.joules.start} unit="J" />; the terminal may come back to {say(result.reboundVolts)}.
           Measure the terminal and every capacitor.
         </p>
         <p className="mt-1" data-discharge="resistor">
           The resistor begins at <Quantity value={judged.volts} unit="V" />, <Quantity value={judged.amps} unit="A" />{' '}
           and <Quantity value={judged.watts} unit="W" /> and takes{' '}
-          {judged.joules < LEAST_JOULES ? 'under 1 µJ' : <Quantity value={judged.joules} unit="J" />} in all.
+          {judged.joules < LEAST_TOLD.J ? 'under 1 µJ' : <Quantity value={judged.joules} unit="J" />} in all.
         </p>
         <ul>
           {judged.findings.map(({ code, severity, message }) => (

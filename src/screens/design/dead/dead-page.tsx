@@ -6,6 +6,7 @@ import { useDeadOptions } from '@/client/dead-store';
 import { useDrawer } from '@/client/drawer-store';
 import { sticksOnHand } from '@/core/dead/stick-on-hand';
 import { MOST_IN_SERIES } from '@/core/transient/discharge-resistor';
+import { CHARGE_RULE_MOST_VOLTS, HAZARDOUS_COULOMBS, HAZARDOUS_JOULES } from '@/core/output/discharge';
 import type { DeadPlan } from '@/core/dead/plan';
 import { nextStep, type DeadRun } from '@/core/dead/run';
 import type { Stick } from '@/core/dead/stick';
@@ -162,8 +163,10 @@ function Falls({ plan: { seconds, limitVolts, reboundVolts, energies, steps } }:
         </>
       )}{' '}
       Dielectrics may bring back up to some <Quantity value={reboundVolts} unit="V" digits={2} /> at the terminal over
-      minutes. The limit is that of IEC 61010-1, 45 µC up to 15 kV and 0.35 J above (from memory): less than that still
-      throws a hand into something worse.
+      minutes. The limit is that of IEC 61010-1, <Quantity value={HAZARDOUS_COULOMBS} unit="C" digits={2} /> up to{' '}
+      <Quantity value={CHARGE_RULE_MOST_VOLTS} unit="V" digits={2} /> and{' '}
+      <Quantity value={HAZARDOUS_JOULES} unit="J" digits={2} /> above (from memory): less than that still throws a hand
+      into something worse.
     </p>
   );
 }

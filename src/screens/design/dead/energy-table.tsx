@@ -1,10 +1,8 @@
 import { mostOf, type EnergyCase } from '@/core/dead/charged';
 import type { DeadPlan } from '@/core/dead/plan';
+import { LEAST_TOLD } from '@/core/output/discharge';
 import { formatQuantity } from '@/core/quantity/format-quantity';
 import { Quantity } from '@/ui/quantity';
-
-/** Less than a usual meter tells from nothing, V, and less than is worth a figure, J and C. */
-const LEAST = { V: 1, J: 1e-6, C: 1e-9 } as const;
 
 const nameOf = (id: EnergyCase['id'], limitVolts: number): string =>
   ({
@@ -15,10 +13,10 @@ const nameOf = (id: EnergyCase['id'], limitVolts: number): string =>
     bled: 'After the bleeder’s time',
   })[id];
 
-function Least({ value, unit }: { value: number; unit: keyof typeof LEAST }) {
+function Least({ value, unit }: { value: number; unit: keyof typeof LEAST_TOLD }) {
   const size = Math.abs(value);
-  return size < LEAST[unit] ? (
-    <span className="whitespace-nowrap text-soft">under {formatQuantity(LEAST[unit], unit, 1)}</span>
+  return size < LEAST_TOLD[unit] ? (
+    <span className="whitespace-nowrap text-soft">under {formatQuantity(LEAST_TOLD[unit], unit, 1)}</span>
   ) : (
     <Quantity value={size} unit={unit} />
   );
