@@ -1,5 +1,6 @@
 import { airSchema } from '@/core/load/air/air';
 import { airGapSchema } from '@/core/load/air/air-gap';
+import { climbingArcSchema } from '@/core/load/air/climbing-arc';
 import { electrodeSchema } from '@/core/load/air/electrode';
 import { coronaGeometrySchema } from '@/core/load/air/corona-geometry';
 import { keptSettings } from './kept-settings';
@@ -15,3 +16,6 @@ export const useCoronaGeometry = keptSettings('eager-ladder-corona', coronaGeome
 
 /** What hung on an output last. */
 export const useElectrode = keptSettings('eager-ladder-electrode', electrodeSchema);
+
+/** The two rods that were asked about last. */
+export const useClimbingArc = keptSettings('eager-ladder-arc', climbingArcSchema);

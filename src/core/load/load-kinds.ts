@@ -1,5 +1,6 @@
 import { kindOf } from '../schema/fields';
 import * as z from '../zod';
+import { biasString } from './kinds/bias-string';
 import { corona } from './kinds/corona';
 import { current } from './kinds/current';
 import { gap } from './kinds/gap';
@@ -9,7 +10,7 @@ import { resistance } from './kinds/resistance';
 import type { AnyLoadKind } from './load-kind';
 
 /** Every kind of load, in the order in which they are offered: one line each. */
-const KINDS = [open, current, resistance, meter, corona, gap] as const;
+const KINDS = [open, current, resistance, meter, biasString, corona, gap] as const;
 
 type SchemasOf<T extends readonly { schema: unknown }[]> = { [At in keyof T]: T[At]['schema'] };
 export type LoadKindId = (typeof KINDS)[number]['kind'];

@@ -2,9 +2,11 @@ import { acrossOhms } from '../output/elements';
 import { MOST_STAGES, type Design } from '../design/design-schema';
 import { closedFormAmps, droopAt, type LoadedLadder } from '../ladder/loaded';
 import type { WorkingPoint } from '../output/terminal';
-import { hasOneForm } from '../operating/ladder-inputs';
+import type { SupplyPoint } from '../load/air/climbing-arc';
+import { hasOneForm, ladderInputs } from '../operating/ladder-inputs';
 import { ladderOfDesign } from '../operating/ladder-of-design';
 import { operatingPoint, settledFrom } from '../operating/operating-point';
+import { isAlternating } from '../topology/network';
 
 export type LoadLinePoint = { amps: number; meanVolts: number };
 
@@ -29,6 +31,28 @@ export function loadLine(design: Design, points = 41, upToAmps = Infinity): Load
     else if (driveScale < 1) break;
   }
   return [...start, ...drawn];
+}
+
+/** Resistances that an output which alternates is asked about, Ω: as far apart as the next is larger by this factor. */
+const ASKED_OHMS = [30, 1e8] as const;
+const ASKED_STEP = 1.5;
+
+/**
+ * What a design's output gives something that it keeps alight: the load line of a
+ * direct one; of one that alternates RMS into resistances, with none of its own load.
+ *
+ * @returns A and V, ascending in current; nothing where the closed form has none
+ */
+export function supplyLine(design: Design): SupplyPoint[] {
+  if (!isAlternating(ladderInputs(design).marked))
+    return loadLine(design).map(({ amps, meanVolts }) => ({ amps, volts: meanVolts }));
+  const line: SupplyPoint[] = [];
+  for (let ohms: number = ASKED_OHMS[1]; ohms > ASKED_OHMS[0]; ohms /= ASKED_STEP) {
+    const { alternating } = operatingPoint({ ...design, load: { kind: 'resistance', ohms } });
+    if (alternating && alternating.rmsAmps > (line.at(-1)?.amps ?? 0))
+      line.push({ amps: alternating.rmsAmps, volts: alternating.rmsVolts });
+  }
+  return line;
 }
 
 /** Where this much current leaves a design's ladder, through what stands across its terminal and its series resistor, whatever its drive's peaks. */

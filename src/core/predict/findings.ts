@@ -11,6 +11,7 @@ import { isStarved } from '../operating/ladder-inputs';
 import type { Polarity } from '../quantity/polarity';
 import { inParts, partsOf, TOPOLOGY_KINDS } from '../topology/topologies';
 import { closedFormReach } from './curves';
+import { highestOf } from './reached';
 import { inAPlace, type Prediction } from './prediction';
 import { ratingFindings } from '../stress/rating-findings';
 import { unitSlip } from './unit-slip';
@@ -303,9 +304,17 @@ const noBleeder: Check = (design, { output }) =>
         },
       ];
 
-const gapStrikes: Check = (design, { output }) => {
-  const highest = output.alternating ? output.noLoadPeakVolts : output.maxVolts;
-  if (design.load.kind !== 'gap' || highest === null || highest < design.load.strikeVolts) return [];
+const arcStays = (quenchAmps: number, seriesOhms: number): Finding => ({
+  code: 'arc-stays',
+  severity: 'warn',
+  where: '$.load.quenchAmps',
+  message: `Once lit the arc does not go out of itself: ${seriesOhms > 0 ? 'through the series resistor' : 'with no series resistor'} the output starts with more than the ${formatQuantity(quenchAmps, 'A')} under which it would, and it burns until the ladder is drained.`,
+  advice: 'For sparks one after another make the series resistor larger; for an arc that stays, smaller.',
+});
+
+const gapStrikes: Check = (design, { output, sparks }) => {
+  if (!sparks || design.load.kind !== 'gap') return [];
+  const highest = highestOf(output);
   return [
     {
       code: 'gap-strikes',
@@ -314,6 +323,7 @@ const gapStrikes: Check = (design, { output }) => {
       message: `The output climbs to ${formatQuantity(highest, 'V')} and the gap strikes at ${formatQuantity(design.load.strikeVolts, 'V')}: it will fire over and over, and these figures are those before it strikes.`,
       advice: 'Put a series resistor in front of a gap that is to fire, and see Charge-up for how often it does.',
     },
+    ...(sparks.goesOut ? [] : [arcStays(design.load.quenchAmps, design.output.seriesOhms)]),
   ];
 };
 

@@ -8,6 +8,7 @@ import { operatingPoint, type OperatingPoint } from '../operating/operating-poin
 import { dividerFigures } from '../output/divider';
 import { contactOf } from '../output/contact';
 import { bleedSeconds, storedCharge } from '../output/discharge';
+import { sparksOf } from '../output/sparks';
 import { marginsOf } from '../stress/margins';
 import { balancingOf } from './balancing';
 import { beforePower } from './before-power';
@@ -17,7 +18,7 @@ import { optimumStages } from './optimum-stages';
 import { outputFigures } from './output-figures';
 import { partsUnderLoad } from './parts-under-load';
 import { PREDICTION_FORMAT, PREDICTION_VERSION, type Prediction } from './prediction';
-import { reachedBy } from './reached';
+import { highestOf, reachedBy } from './reached';
 import { targetOutcome } from './target';
 
 /** The best number of stages where it is known already: the search for it takes most of a prediction's time. */
@@ -98,6 +99,7 @@ export function predict(design: Design, known?: PredictOptions): Prediction {
       reachedBy(output).amps,
       design.output.electrodeFarads,
     ),
+    sparks: sparksOf(design, output.noLoadVolts, highestOf(output)),
     findings: [],
     beforePower: [],
   };

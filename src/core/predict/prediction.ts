@@ -4,6 +4,7 @@ import type { DriveFigures } from '../drive/figures';
 import type { LadderParts } from '../parts/bank';
 import type { DividerFigures } from '../output/divider';
 import type { Contact } from '../output/contact';
+import type { Sparks } from '../output/sparks';
 import type { Finding } from '../quantity/finding';
 import type { Polarity } from '../quantity/polarity';
 import type { Margin } from '../quantity/ratings';
@@ -11,7 +12,7 @@ import type { Column, PartColumn, Side, Topology } from '../topology/network';
 import type { TargetOutcome } from './target';
 
 export const PREDICTION_FORMAT = 'eager-ladder/prediction';
-export const PREDICTION_VERSION = 4;
+export const PREDICTION_VERSION = 5;
 
 /**
  * How far the closed form can be trusted here: `good` up to 30 % droop, `rough`
@@ -197,6 +198,8 @@ export type Prediction = {
   divider: DividerFigures | null;
   /** What comes out of the output where it is touched or shorted. */
   contact: Contact;
+  /** Of a gap that strikes; null where none does. */
+  sparks: Sparks | null;
   findings: Finding[];
   /** What to see to before power, in the order of energy. */
   beforePower: PowerCheck[];

@@ -13,3 +13,7 @@ export const reachedBy = ({
   alternating
     ? { volts: alternating.rmsVolts, amps: alternating.rmsAmps, rippleFraction: null, peakVolts: alternating.peakVolts }
     : { volts: meanVolts, amps, rippleFraction: ripplePeakToPeakFraction, peakVolts: maxVolts, valleyVolts: minVolts };
+
+/** The highest that an output climbs to with its load, which a gap waits for, V; what alternates peaks there. */
+export const highestOf = ({ alternating, noLoadPeakVolts, maxVolts }: OutputPrediction): number =>
+  alternating ? noLoadPeakVolts : (maxVolts ?? 0);

@@ -3,11 +3,19 @@ import { AIR_GAP_LAWS, breakdownVolts, ELECTRODES, strikeMetres, type AirGap, ty
 
 /** 20 °C, 101.3 kPa and 8.5 g/m³ of water: what tables of sphere gaps are for. */
 const STANDARD: Air = { celsius: 20, altitudeMetres: 0, relativeHumidity: 8.5 / 17.3 };
-const gapOf = (electrodes: AirGap['electrodes'], gapMetres: number, sphereMetres = 0.05): AirGap => ({
+const gapOf = (
+  electrodes: AirGap['electrodes'],
+  gapMetres: number,
+  sphereMetres = 0.05,
+  rodMetres = 0.006,
+): AirGap => ({
   electrodes,
   gapMetres,
   sphereMetres,
+  rodMetres,
 });
+/** The size that these electrodes have in {@link gapOf}. */
+const sizeIn = (electrodes: AirGap['electrodes']) => (electrodes === 'rods' ? 0.006 : 0.05);
 const bandAt = (gap: AirGap, air = STANDARD): Band => {
   const found = breakdownVolts(gap, air);
   if (!('likely' in found)) throw new Error(found.reason);
@@ -73,6 +81,41 @@ describe('sphere gaps', () => {
   });
 });
 
+describe('rods side by side', () => {
+  it('stand Peek’s field at the surface of two cylinders, by the field of two line charges', () => {
+    const [radius, gap] = [0.003, 0.01];
+    // Two cylinders are equipotentials of two line charges; their field at the surface that faces the other, of each volt.
+    const half = radius + gap / 2;
+    const charge = Math.sqrt(half ** 2 - radius ** 2);
+    const potential = (x: number) => Math.log((x + charge) / (charge - x));
+    const face = half - radius;
+    const fieldOfEachVolt = (1 / (charge + face) + 1 / (charge - face)) / (2 * potential(face));
+    const peek = 30e5 * (1 + 0.301 / Math.sqrt(100 * radius));
+    expect(bandAt(gapOf('rods', gap)).likely * fieldOfEachVolt).toBeCloseTo(peek, -2);
+  });
+
+  it('stand as much as plates where they are close, less than spheres as wide where they are not', () => {
+    expect(bandAt(gapOf('rods', 0.001)).likely).toBe(bandAt(gapOf('plates', 0.001)).likely);
+    expect(bandAt(gapOf('rods', 0.01, 0.02, 0.02)).likely).toBeGreaterThan(bandAt(gapOf('spheres', 0.01, 0.02)).likely);
+    expect(bandAt(gapOf('rods', 0.01, 0.02, 0.006)).likely).toBeLessThan(bandAt(gapOf('plates', 0.01)).likely);
+  });
+
+  it('grow with the gap all the way, and say where they would glow first', () => {
+    for (const rod of [0.001, 0.002, 0.005, 0.01, 0.02])
+      for (const air of [STANDARD, { ...STANDARD, celsius: 60, altitudeMetres: 5000 }]) {
+        const [least, most] = AIR_GAP_LAWS.rods.reach(rod);
+        let before = 0;
+        for (let step = 0; step <= 400; step += 1) {
+          const now = bandAt(gapOf('rods', least + ((most - least) * step) / 400, 0.05, rod), air).likely;
+          expect(now).toBeGreaterThanOrEqual(before);
+          before = now;
+        }
+      }
+    expect(breakdownVolts(gapOf('rods', 0.012), STANDARD)).toMatchObject({ at: 'gapMetres' });
+    expect(breakdownVolts(gapOf('rods', 0.002, 0.05, 0.03), STANDARD)).toMatchObject({ at: 'rodMetres' });
+  });
+});
+
 describe('plates', () => {
   // 24.22 δ d + 6.08 sqrt(δ d) kV, d in cm: another fit to uniform fields of 1 to 10 cm (handbook).
   it.each([1, 2, 5, 10])('%d cm: within the band of another published fit', (centimetres) => {
@@ -115,7 +158,7 @@ describe('points', () => {
 it('tells the distance of a voltage and the voltage of that distance alike, band and all', () => {
   for (const electrodes of ELECTRODES)
     for (const part of [0.1, 0.4, 0.8]) {
-      const [least, most] = AIR_GAP_LAWS[electrodes].reach(0.05);
+      const [least, most] = AIR_GAP_LAWS[electrodes].reach(sizeIn(electrodes));
       const metres = least + part * (most - least);
       const band = bandAt(gapOf(electrodes, metres));
       const back = strikeMetres(gapOf(electrodes, 0), band.likely, STANDARD) as Band;

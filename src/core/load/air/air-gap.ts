@@ -3,13 +3,14 @@ import { formatQuantity } from '../../quantity/format-quantity';
 import { choice, quantity } from '../../schema/fields';
 import * as z from '../../zod';
 import { relativeDensity, waterGrams, type Air } from './air';
+import { wireOnsetField } from './corona-geometry';
 
 /** Peak under which air breaks down at no distance at all, V: Paschen's minimum, at 0.567 torr·cm (handbook). */
 export const LEAST_AIR_VOLTS = 327;
 /** The workshop's kilovolt for each millimetre, V/m (common practice, no source). */
 const WORKSHOP_FIELD = 1e6;
 
-export const ELECTRODES = ['spheres', 'plates', 'points'] as const;
+export const ELECTRODES = ['spheres', 'rods', 'plates', 'points'] as const;
 export type Electrodes = (typeof ELECTRODES)[number];
 
 /** A gap in air between two like electrodes. */
@@ -17,6 +18,8 @@ export const airGapSchema = z.strictObject({
   electrodes: choice(ELECTRODES).default('spheres'),
   /** Diameter of each sphere. */
   sphereMetres: quantity('m', '0.025', 'above zero').default(0.025),
+  /** Diameter of each of two rods side by side. */
+  rodMetres: quantity('m', '0.004', 'above zero').default(0.004),
   gapMetres: quantity('m', '0.005', 'above zero').default(0.005),
 });
 export type AirGap = z.output<typeof airGapSchema>;
@@ -24,15 +27,26 @@ export type AirGap = z.output<typeof airGapSchema>;
 /** A figure with what it may come to; an end of the band that lies outside the law's range is null. */
 export type Band = { least: number | null; likely: number; most: number | null };
 /** What a law does not reach: at which entry, and what would be right. */
-export type OutOfRange = { at: 'sphereMetres' | 'gapMetres' | 'volts'; reason: string };
+export type OutOfRange = { at: 'sphereMetres' | 'rodMetres' | 'gapMetres' | 'volts'; reason: string };
+
+/** What electrodes are as large as: where that is entered, what it is called, least and most that were measured, m. */
+type Size = {
+  at: 'sphereMetres' | 'rodMetres';
+  label: string;
+  range: readonly [number, number];
+  source: string;
+};
 
 /** What a kind of electrodes breaks down by. */
 type Law = {
   name: string;
+  /** Null for electrodes whose size does not matter. */
+  size: Size | null;
   /** Peak V at a distance. */
-  volts: (metres: number, sphereMetres: number, air: Air) => number;
-  /** Shortest and longest distance that it holds for, m. */
-  reach: (sphereMetres: number) => readonly [number, number];
+  volts: (metres: number, diameterMetres: number, air: Air) => number;
+  /** Shortest and longest distance that it holds for, m, and what comes past the longest. */
+  reach: (diameterMetres: number) => readonly [number, number];
+  beyond: ((longest: string) => string) | null;
   /** How far off a gap may be, as a part. */
   within: number;
   source: string;
@@ -68,6 +82,23 @@ function sphereVolts(metres: number, sphereMetres: number, air: Air): number {
   return dry * (1 + 0.002 * (waterGrams(air) / density - 8.5));
 }
 
+/**
+ * Peak volts between two rods side by side: what their surface stands as wires
+ * glow at (Peek, as above), 30 δ (1 + 0.301 / sqrt(δ r)) kV/cm, over the field there
+ * of each volt between two cylinders (handbook). Up to 3.85 times the radius
+ * they spark without glowing first (Peek). Gaps under 0.301 sqrt(r) cm, and what
+ * would be over it, break down as a uniform field; a longer one stands no less.
+ */
+function rodVolts(metres: number, rodMetres: number, air: Air): number {
+  const uniform = uniformVolts(metres, air);
+  const shortMetres = 0.301e-2 * Math.sqrt(50 * rodMetres);
+  if (metres < shortMetres) return uniform;
+  const apart = 1 + metres / rodMetres;
+  const voltsForEachField = rodMetres * Math.acosh(apart) * Math.sqrt((apart - 1) / (apart + 1));
+  const bySurface = wireOnsetField(rodMetres / 2, 1, air, false) * voltsForEachField;
+  return Math.min(uniform, Math.max(uniformVolts(shortMetres, air), bySurface));
+}
+
 /** RMS kV of a sine at which needle points spark over, and the gap in mm, at 25 °C and 101.3 kPa (AIEE needle gaps, from memory). */
 const NEEDLE_GAPS: readonly (readonly [number, number])[] = [
   [10, 11.9],
@@ -93,42 +124,66 @@ function pointVolts(metres: number, air: Air): number {
   return 1e3 * rms * Math.SQRT2 * (relativeDensity(air) / (293 / 298));
 }
 
-/** Tables of sphere gaps begin and, of what a workshop has, end there, m (IEC 60052, from memory). */
-const SPHERES = [0.02, 0.5] as const;
 const SHORTEST = 0.2e-3;
+/** Of two rods' radius, up to where they spark before they glow (Peek). */
+const ROD_REACH = 3.85;
 
 export const AIR_GAP_LAWS: Readonly<Record<Electrodes, Law>> = {
   spheres: {
     name: 'Two spheres',
+    // Tables begin and, of what a workshop has, end there (IEC 60052, from memory).
+    size: { at: 'sphereMetres', label: 'Diameter of each', range: [0.02, 0.5], source: 'IEC 60052' },
     volts: sphereVolts,
     reach: (sphereMetres) => [SHORTEST, sphereMetres / 2],
+    beyond: (longest) =>
+      `Must be at most half the sphere, ${longest}: beyond it the field is not the spheres’ own (IEC 60052).`,
     within: 0.06,
     source: 'Peek, within 3 % of the tables of IEC 60052',
   },
+  rods: {
+    name: 'Two rods side by side',
+    size: { at: 'rodMetres', label: 'Diameter of each', range: [0.001, 0.02], source: 'Peek' },
+    volts: rodVolts,
+    reach: (rodMetres) => [SHORTEST, (ROD_REACH * rodMetres) / 2],
+    beyond: (longest) => `Must be at most ${longest} for rods of this size: further apart they glow first (Peek).`,
+    within: 0.1,
+    source: 'Peek',
+  },
   plates: {
     name: 'Two plates with round edges',
-    volts: (metres, _sphereMetres, air) => uniformVolts(metres, air),
+    size: null,
+    volts: (metres, _diameterMetres, air) => uniformVolts(metres, air),
     reach: () => [SHORTEST, 0.1],
+    beyond: null,
     within: 0.06,
     source: 'uniform field, after Ritz',
   },
   points: {
     name: 'Two points',
-    volts: (metres, _sphereMetres, air) => pointVolts(metres, air),
+    size: null,
+    volts: (metres, _diameterMetres, air) => pointVolts(metres, air),
     reach: () => [NEEDLE_GAPS[0][1] * 1e-3, NEEDLE_GAPS.at(-1)![1] * 1e-3],
+    beyond: null,
     within: 0.2,
     source: 'needle gaps of the AIEE',
   },
 };
 
 const millimetres = (metres: number) => formatQuantity(metres, 'm', 3);
+/** What the electrodes are as large as; nothing where that does not matter. */
+const sizeOf = (gap: Omit<AirGap, 'gapMetres'>): number => {
+  const { size } = AIR_GAP_LAWS[gap.electrodes];
+  return size ? gap[size.at] : 0;
+};
 
 /** What of the electrodes lies outside the law, whatever the distance. */
-function sphereFault({ electrodes, sphereMetres }: Pick<AirGap, 'electrodes' | 'sphereMetres'>): OutOfRange | null {
-  const [least, most] = SPHERES;
-  return electrodes !== 'spheres' || (sphereMetres >= least && sphereMetres <= most)
+function sizeFault(gap: Omit<AirGap, 'gapMetres'>): OutOfRange | null {
+  const { size } = AIR_GAP_LAWS[gap.electrodes];
+  if (!size) return null;
+  const [least, most] = size.range;
+  return gap[size.at] >= least && gap[size.at] <= most
     ? null
-    : { at: 'sphereMetres', reason: `Must be from ${millimetres(least)} to ${millimetres(most)} (IEC 60052).` };
+    : { at: size.at, reason: `Must be from ${millimetres(least)} to ${millimetres(most)} (${size.source}).` };
 }
 
 /**
@@ -139,19 +194,17 @@ function sphereFault({ electrodes, sphereMetres }: Pick<AirGap, 'electrodes' | '
  * @remarks Laws, sources and checks: docs/physics.md.
  */
 export function breakdownVolts(gap: AirGap, air: Air): Band | OutOfRange {
-  const fault = sphereFault(gap);
+  const fault = sizeFault(gap);
   if (fault) return fault;
-  const { volts, reach, within, source } = AIR_GAP_LAWS[gap.electrodes];
-  const [least, most] = reach(gap.sphereMetres);
+  const { volts, reach, beyond, within, source } = AIR_GAP_LAWS[gap.electrodes];
+  const [least, most] = reach(sizeOf(gap));
+  if (gap.gapMetres > most && beyond) return { at: 'gapMetres', reason: beyond(millimetres(most)) };
   if (gap.gapMetres < least || gap.gapMetres > most)
     return {
       at: 'gapMetres',
-      reason:
-        gap.electrodes === 'spheres' && gap.gapMetres > most
-          ? `Must be at most half the sphere, ${millimetres(most)}: beyond it the field is not the spheres’ own (IEC 60052).`
-          : `Must be from ${millimetres(least)} to ${millimetres(most)}, where the law was measured (${source}).`,
+      reason: `Must be from ${millimetres(least)} to ${millimetres(most)}, where the law was measured (${source}).`,
     };
-  const likely = volts(gap.gapMetres, gap.sphereMetres, air);
+  const likely = volts(gap.gapMetres, sizeOf(gap), air);
   return { least: likely * (1 - within), likely, most: likely * (1 + within) };
 }
 
@@ -162,7 +215,7 @@ export function breakdownVolts(gap: AirGap, air: Air): Band | OutOfRange {
  * @param volts peak, V, zero or more
  */
 export function strikeMetres(gap: Omit<AirGap, 'gapMetres'>, volts: number, air: Air): Band | OutOfRange {
-  const fault = sphereFault(gap);
+  const fault = sizeFault(gap);
   if (fault) return fault;
   if (volts < LEAST_AIR_VOLTS)
     return {
@@ -170,8 +223,9 @@ export function strikeMetres(gap: Omit<AirGap, 'gapMetres'>, volts: number, air:
       reason: `Must be at least ${formatQuantity(LEAST_AIR_VOLTS, 'V')} peak: air breaks down under that at no distance (Paschen).`,
     };
   const law = AIR_GAP_LAWS[gap.electrodes];
-  const [least, most] = law.reach(gap.sphereMetres);
-  const over = (asked: number) => (metres: number) => law.volts(metres, gap.sphereMetres, air) - asked;
+  const size = sizeOf(gap);
+  const [least, most] = law.reach(size);
+  const over = (asked: number) => (metres: number) => law.volts(metres, size, air) - asked;
   const at = (asked: number): number | null => {
     const [low, high] = [over(asked)(least), over(asked)(most)];
     return low > 0 || high < 0
@@ -182,7 +236,7 @@ export function strikeMetres(gap: Omit<AirGap, 'gapMetres'>, volts: number, air:
   if (likely === null)
     return {
       at: 'volts',
-      reason: `Must be from ${formatQuantity(law.volts(least, gap.sphereMetres, air), 'V', 3)} to ${formatQuantity(law.volts(most, gap.sphereMetres, air), 'V', 3)} peak for these electrodes (${law.source}).`,
+      reason: `Must be from ${formatQuantity(law.volts(least, size, air), 'V', 3)} to ${formatQuantity(law.volts(most, size, air), 'V', 3)} peak for these electrodes (${law.source}).`,
     };
   return { least: at(volts / (1 + law.within)), likely, most: at(volts / (1 - law.within)) };
 }

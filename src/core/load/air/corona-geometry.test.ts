@@ -116,6 +116,16 @@ describe('a point over a plate', () => {
     expect(law.ampsPerSquareVolt).toBeCloseTo((2 * PERMITTIVITY * 1.9e-4) / 0.02, 18);
   });
 
+  it('carries so many times that as a brush, whose points are no nearer to each other than to the plate', () => {
+    const brush = { ...point, points: 12, betweenMetres: 0.02 };
+    expect(lawOf(brush).ampsPerSquareVolt / lawOf(point).ampsPerSquareVolt).toBeCloseTo(12, 9);
+    expect(lawOf(brush).onsetVolts).toBe(lawOf(point).onsetVolts);
+    const close = (points: number) =>
+      coronaOf(shaped({ ...brush, points, betweenMetres: 0.019 }), STANDARD, 'positive');
+    expect(close(12)).toMatchObject({ at: 'betweenMetres' });
+    expect(close(1)).toHaveProperty('onsetVolts');
+  });
+
   it('is refused where it would spark without corona', () => {
     expect(coronaOf(shaped({ ...point, distanceMetres: 0.9e-3 }), STANDARD, 'positive')).toMatchObject({
       at: 'distanceMetres',

@@ -1,7 +1,7 @@
 import { VACUUM_PERMITTIVITY } from '../../quantity/permittivity';
 import { formatQuantity } from '../../quantity/format-quantity';
 import type { Polarity } from '../../quantity/polarity';
-import { choice, quantity, saying } from '../../schema/fields';
+import { choice, count, quantity, saying } from '../../schema/fields';
 import * as z from '../../zod';
 import { relativeDensity, type Air } from './air';
 
@@ -25,6 +25,9 @@ export const coronaGeometrySchema = z.strictObject({
   pitchMetres: quantity('m', '0.1', 'above zero').default(0.1),
   /** Radius of the point's tip. */
   tipMetres: quantity('m', '0.0002', 'above zero').default(0.2e-3),
+  /** How many like points, as in a brush, and how far from one to the next. */
+  points: count(1000).default(1),
+  betweenMetres: quantity('m', '0.05', 'above zero').default(0.05),
   /** By how much roughness lowers the field at which it glows: 1 for polished wire. */
   surface: z
     .number({ error: saying(SURFACE) })
@@ -88,12 +91,13 @@ const millimetres = (metres: number) => formatQuantity(metres, 'm', 3);
  *   Industrial Electrostatic Precipitation, 1963; from memory).
  * - A point over a plate: onset r E ln(4 d / r) / 2, as of a paraboloid; 2 ε0 μ / d,
  *   the most that ions of one sign carry (R. S. Sigmond, Journal of Applied
- *   Physics 53, 1982; from memory).
+ *   Physics 53, 1982; from memory). Several of them, no nearer to each other
+ *   than to the plate, each as one by itself.
  *
  * @param polarity of what glows
  */
 export function coronaOf(geometry: CoronaGeometry, air: Air, polarity: Polarity): CoronaLaw | CoronaFault {
-  const { shape, lengthMetres, distanceMetres, tipMetres, surface } = geometry;
+  const { shape, lengthMetres, distanceMetres, tipMetres, surface, points, betweenMetres } = geometry;
   const mobility = MOBILITY[polarity] / relativeDensity(air);
   if (shape === 'point') {
     if (!between(tipMetres, RADII))
@@ -103,10 +107,15 @@ export function coronaOf(geometry: CoronaGeometry, air: Air, polarity: Polarity)
         at: 'distanceMetres',
         reason: `Must be at least ten times the tip’s radius, ${millimetres(10 * tipMetres)}: nearer it sparks without corona.`,
       };
+    if (points > 1 && betweenMetres < distanceMetres)
+      return {
+        at: 'betweenMetres',
+        reason: `Must be at least as far as to the plate, ${millimetres(distanceMetres)}: nearer ones take each other’s field, for which there is no simple law.`,
+      };
     return {
       onsetVolts: (tipOnsetField(tipMetres, surface, air) * tipMetres * Math.log((4 * distanceMetres) / tipMetres)) / 2,
       onsetWithin: 0.25,
-      ampsPerSquareVolt: (2 * VACUUM_PERMITTIVITY * mobility) / distanceMetres,
+      ampsPerSquareVolt: (points * 2 * VACUUM_PERMITTIVITY * mobility) / distanceMetres,
       currentWithin: 0.5,
     };
   }

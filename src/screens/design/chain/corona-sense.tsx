@@ -18,10 +18,10 @@ import { AirFields, OutsideLaw } from './air-fields';
 const SHAPE_NAMES: Record<CoronaShape, string> = {
   tube: 'A wire in a tube',
   plates: 'Wires between two plates',
-  point: 'A point over a plate',
+  point: 'Points over a plate, one or a brush',
 };
 
-type Entry = { name: Exclude<keyof CoronaGeometry, 'shape' | 'surface'>; label: string };
+type Entry = { name: Exclude<keyof CoronaGeometry, 'shape' | 'surface'>; label: string; unit?: Unit };
 
 const WIRE: Entry = { name: 'wireMetres', label: 'Wire, diameter' };
 const LENGTH: Entry = { name: 'lengthMetres', label: 'Length of all wire' };
@@ -36,6 +36,8 @@ const ENTRIES: Record<CoronaShape, readonly Entry[]> = {
   point: [
     { name: 'tipMetres', label: 'Tip, radius' },
     { name: 'distanceMetres', label: 'Point to plate' },
+    { name: 'points', label: 'Points', unit: '' },
+    { name: 'betweenMetres', label: 'Point to next point' },
   ],
 };
 
@@ -63,11 +65,11 @@ function CoronaPanel({ output, onLoad }: { output: OutputPrediction; onLoad: (lo
         options={CORONA_SHAPES.map((value) => ({ value, name: SHAPE_NAMES[value] }))}
         onValue={(shape) => change({ shape })}
       />
-      {ENTRIES[geometry.shape].map(({ name, label }) => (
+      {ENTRIES[geometry.shape].map(({ name, label, unit = 'm' }) => (
         <div key={name}>
           <QuantityField
             label={label}
-            unit="m"
+            unit={unit}
             value={geometry[name]}
             onValue={(value) => change({ [name]: value! })}
           />
@@ -114,7 +116,7 @@ function CoronaPanel({ output, onLoad }: { output: OutputPrediction; onLoad: (lo
       </div>
       <p className="mt-2 text-xs text-soft">
         {geometry.shape === 'point'
-          ? 'The most that ions of one sign carry; a brush of points draws less than as many single ones. '
+          ? 'The most that ions of one sign carry; points that are not all as sharp draw less. '
           : ''}
         In still air, up to where it sparks over. An estimate, never a measurement.
       </p>

@@ -10,16 +10,15 @@ import {
   strikeMetres,
   workshopMetres,
   workshopVolts,
-  type Band,
   type Workshop,
 } from '@/core/load/air/air-gap';
 import { rough } from '@/core/load/load-kind';
-import type { Unit } from '@/core/quantity/units';
 import { PickField } from '@/ui/pick-field';
 import { PopoverPanel } from '@/ui/popover-panel';
 import { Quantity } from '@/ui/quantity';
 import { QuantityField } from '@/ui/quantity-field';
 import { AirFields, OutsideLaw } from './air-fields';
+import { BandLine } from './band-line';
 
 /**
  * At which voltage a gap in air breaks down, and how far a voltage jumps.
@@ -54,6 +53,7 @@ function GapPanel({
   const breakdown = breakdownVolts(gap, air);
   const peakVolts = typed ?? outputPeakVolts;
   const jump = strikeMetres(gap, peakVolts, air);
+  const { size } = AIR_GAP_LAWS[gap.electrodes];
   return (
     <>
       <h2 className="mb-1 font-semibold">A gap in air</h2>
@@ -63,15 +63,15 @@ function GapPanel({
         options={ELECTRODES.map((value) => ({ value, name: AIR_GAP_LAWS[value].name }))}
         onValue={(electrodes) => change({ electrodes })}
       />
-      {gap.electrodes === 'spheres' ? (
+      {size ? (
         <QuantityField
-          label="Diameter of each"
+          label={size.label}
           unit="m"
-          value={gap.sphereMetres}
-          onValue={(value) => change({ sphereMetres: value! })}
+          value={gap[size.at]}
+          onValue={(value) => change({ [size.at]: value! })}
         />
       ) : null}
-      {'at' in breakdown && breakdown.at === 'sphereMetres' ? <OutsideLaw reason={breakdown.reason} /> : null}
+      {size && 'at' in breakdown && breakdown.at === size.at ? <OutsideLaw reason={breakdown.reason} /> : null}
       <QuantityField label="Gap" unit="m" value={gap.gapMetres} onValue={(value) => change({ gapMetres: value! })} />
       {'at' in breakdown && breakdown.at === 'gapMetres' ? <OutsideLaw reason={breakdown.reason} /> : null}
       <AirFields />
@@ -80,7 +80,7 @@ function GapPanel({
           <p className="text-[13.5px] text-soft">No figure for this gap.</p>
         ) : (
           <>
-            <Line name="Strikes at, peak" id="strikes" band={breakdown} unit="V" />
+            <BandLine name="Strikes at, peak" id="strikes" band={breakdown} unit="V" />
             <WorkshopLine rule={workshopVolts(gap.gapMetres, breakdown.likely)} unit="V" />
             {onStrike ? (
               <button
@@ -116,7 +116,12 @@ function GapPanel({
           ) : null
         ) : (
           <>
-            <Line name={typed === null ? 'The output, without load, jumps' : 'Jumps'} id="jumps" band={jump} unit="m" />
+            <BandLine
+              name={typed === null ? 'The output, without load, jumps' : 'Jumps'}
+              id="jumps"
+              band={jump}
+              unit="m"
+            />
             <WorkshopLine rule={workshopMetres(peakVolts, jump.likely)} unit="m" />
           </>
         )}
@@ -126,21 +131,6 @@ function GapPanel({
         strike sooner and further: an estimate, never a measurement.
       </p>
     </>
-  );
-}
-
-function Line({ name, id, band, unit }: { name: string; id: string; band: Band; unit: Unit }) {
-  return (
-    <div className="flex items-baseline justify-between gap-2 py-[1.5px]" data-gap={id}>
-      <span className="text-[13.5px] text-soft">{name}</span>
-      <span className="text-right whitespace-nowrap">
-        <Quantity value={band.likely} unit={unit} digits={3} />
-        <span className="block text-xs text-soft">
-          {band.least === null ? 'from less' : <Quantity value={band.least} unit={unit} digits={3} />} to{' '}
-          {band.most === null ? 'more' : <Quantity value={band.most} unit={unit} digits={3} />}
-        </span>
-      </span>
-    </div>
   );
 }
 

@@ -6,9 +6,12 @@ import { reachedBy } from '@/core/predict/reached';
 import { DescribedField } from '@/ui/described-field';
 import { PickField } from '@/ui/pick-field';
 import { Quantity } from '@/ui/quantity';
+import { ArcSense } from './arc-sense';
 import { CoronaSense } from './corona-sense';
 import type { Editing } from './editing';
 import { GapSense } from './gap-sense';
+import { StringSteps } from './string-steps';
+import { SparkRows } from './spark-rows';
 
 /** Current of a load when nothing yet says how much: a few probes' worth. */
 const USUAL_AMPS = 10e-6;
@@ -66,6 +69,9 @@ export function LoadFields({ store, design, prediction }: Editing) {
         outputPeakVolts={prediction.output.noLoadPeakVolts}
         onStrike={load.kind === 'gap' ? (volts) => edit('$.load.strikeVolts', volts) : null}
       />
+      <ArcSense design={design} prediction={prediction} />
+      {load.kind === 'bias-string' ? <StringSteps load={load} output={prediction.output} /> : null}
+      {prediction.sparks ? <SparkRows sparks={prediction.sparks} /> : null}
     </>
   );
 }
