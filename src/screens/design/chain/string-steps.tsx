@@ -18,7 +18,7 @@ export function StringSteps({ load, output }: { load: Load & { kind: 'bias-strin
       </LoadRow>
       {overTube === null ? null : (
         <>
-          <LoadRow name="of what the tube takes" id="over">
+          <LoadRow name="over what the tube takes" id="over">
             <Quantity value={overTube} unit="" digits={2} /> times
           </LoadRow>
           {overTube < FIRM_STRING ? (
