@@ -55,7 +55,7 @@ function SideRungs({
   const say = (volts: number) => scaleFigure(volts, layout, negative);
   const terminal = rungs[rungs.length - 1];
   const loadVolts = oneSided ? (output.meanVolts ?? standing(terminal)) : standing(terminal);
-  const behindResistor = oneSided && (output.droopBySeriesResistorVolts ?? 0) > 0;
+  const behindResistor = oneSided && (output.droopBySeriesResistorVolts ?? 0) + (output.droopBySmoothingVolts ?? 0) > 0;
   const fits = labelsThatFit(
     rungs.map((node, index) => y(index === rungs.length - 1 ? loadVolts : standing(node))),
     14,

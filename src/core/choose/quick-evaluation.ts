@@ -1,4 +1,5 @@
-import { acrossOhms } from '../output/elements';
+import { acrossOhms, currentsOf, ladderAmpsFor, outputCapacitors, outputElements } from '../output/elements';
+import { rippleShare } from '../output/filter';
 import type { Design } from '../design/design-schema';
 import { amplitudeVolts, scaledDrive, type Drive } from '../drive/drive';
 import { droopAt, hardLimitAmps, rippleAt, type DroopInputs, type RippleInputs } from '../ladder/loaded';
@@ -56,7 +57,7 @@ export function evaluateQuickly(ladder: QuickLadder, drive: Drive, wanted: Quick
     reverseVolts: response.reversePerPeak * fullVolts,
     joules:
       response.energyPerSquare * farads * (fullVolts - forwardVolts) ** 2 +
-      (output.electrodeFarads * noLoadVolts ** 2) / 2,
+      outputCapacitors(output).reduce((sum, one) => sum + (one.farads * noLoadVolts ** 2) / 2, 0),
     watts: evaluation.watts,
     efficiency: amps > 0 && evaluation.watts > 0 ? (evaluation.meanVolts * amps) / evaluation.watts : null,
     diodeAmps: evaluation.ladderAmps * response.chargeAtMost,
@@ -126,22 +127,25 @@ function atScaleOf({ shape, response, farads, forwardVolts }: QuickLadder, drive
   };
   let ladderAmps = amps;
   let droop = droopAt(ladder, ladderAmps);
-  const across = acrossOhms(output);
-  // What stands across the terminal takes in proportion to what is left.
-  for (let tries = 0; droop && across < Infinity && tries < MOST_TRIES_ACROSS; tries += 1) {
+  // What stands across the output takes in proportion to what is left.
+  for (let tries = 0; droop && acrossOhms(output) < Infinity && tries < MOST_TRIES_ACROSS; tries += 1) {
     const before = ladderAmps;
-    ladderAmps = amps + (noLoadVolts - droop.totalVolts) / across;
+    ladderAmps = ladderAmpsFor(output, noLoadVolts - droop.totalVolts, amps);
     droop = droopAt(ladder, ladderAmps);
     if (Math.abs(ladderAmps - before) < SETTLED_ACROSS * ladderAmps) break;
   }
   if (!droop) return null;
   const terminalVolts = noLoadVolts - droop.totalVolts;
+  const elements = outputElements(output, { kind: 'current', amps });
+  const ripples = new Set(feeding.map(({ peak }) => peak)).size || 1;
   const { peakToPeakVolts, chargingAngle } = rippleAt(ladder, ladderAmps, droop.sourceAngle);
   const demand = sourceDemand(ladder, ladderAmps, droop, chargingAngle);
   return {
     ladderAmps,
-    meanVolts: terminalVolts - amps * output.seriesOhms,
-    ripplePeakToPeakVolts: peakToPeakVolts + response.feedthroughPerPeak * amplitude,
+    meanVolts: currentsOf(output, terminalVolts, ladderAmps).loadVolts,
+    ripplePeakToPeakVolts:
+      peakToPeakVolts * rippleShare(elements, ripples * drive.frequencyHertz, ladder.outputElastance) +
+      response.feedthroughPerPeak * amplitude * rippleShare(elements, drive.frequencyHertz, 0),
     rmsAmps: demand.rmsAmps,
     watts: wattsInto(
       terminalVolts,

@@ -1,7 +1,8 @@
 import { atRest } from '../topology/at-rest';
 import type { Design } from '../design/design-schema';
 import { operatingPoint } from '../operating/operating-point';
-import { storedCharge, type Electrode } from '../output/discharge';
+import { outputCapacitors, type OutputCapacitor } from '../output/elements';
+import { storedCharge } from '../output/discharge';
 import type { LadderNetwork } from '../topology/network';
 
 /** A ladder as it stands charged, its capacitances as they are marked, so that nothing is counted too low. */
@@ -9,18 +10,18 @@ export type Charged = {
   network: LadderNetwork;
   /** Without load, the drive at its full peaks, of each capacitor in the network's order, V. */
   volts: readonly number[];
-  /** What hangs on the output, F, and at what voltage, V. */
-  electrode: Electrode;
+  /** Every capacitance behind the ladder, at what voltage, V. */
+  behind: readonly ChargedBehind[];
 };
 
-/** What hangs on the output, by the name it goes by. */
-export const ELECTRODE = 'what hangs on the output';
+/** A capacitance behind the ladder, with what stands on it, V. */
+export type ChargedBehind = OutputCapacitor & { volts: number };
 
 export function chargedOf(design: Design): Charged {
   const { atFullDrive, inputs } = operatingPoint(design);
   const { capacitorVolts, outputVolts } = atFullDrive.unloaded;
-  const electrode = { farads: design.output.electrodeFarads, volts: outputVolts };
-  return { network: inputs.marked, volts: capacitorVolts, electrode };
+  const behind = outputCapacitors(design.output).map((one) => ({ ...one, volts: outputVolts }));
+  return { network: inputs.marked, volts: capacitorVolts, behind };
 }
 
 /** What one capacitor holds at a voltage. */
@@ -37,7 +38,7 @@ export type EnergyCase = {
   coulombs: number;
   /** Whether that is over the limit of IEC 61010-1 that applies at this voltage. */
   hazardous: boolean;
-  /** With what hangs on the output as the last, where something does. */
+  /** With what stands behind the ladder as the last. */
   capacitors: Held[];
 };
 
@@ -45,13 +46,13 @@ export type EnergyCase = {
  * Energy and charge of a ladder with its capacitors at these voltages.
  *
  * @param volts of each capacitor, in the network's order
- * @param electrode what hangs on the output, at its voltage
+ * @param behind what stands behind it, at its voltage
  */
 export function energyCase(
   id: EnergyCase['id'],
   network: LadderNetwork,
   volts: readonly number[],
-  electrode: Electrode,
+  behind: readonly ChargedBehind[],
 ): EnergyCase {
   const held = (part: string, farads: number, at: number): Held => ({
     id: part,
@@ -60,10 +61,10 @@ export function energyCase(
     coulombs: farads * at,
   });
   const capacitors = network.capacitors.map((part, at) => held(part.id, part.farads, volts[at]));
-  if (electrode.farads > 0) capacitors.push(held(ELECTRODE, electrode.farads, electrode.volts));
+  capacitors.push(...behind.map((one) => held(one.name, one.farads, one.volts)));
   const nodes = atRest(network, volts);
   const terminalVolts = (nodes.get(network.output) ?? 0) - (nodes.get(network.return) ?? 0);
-  const { joules, terminalCoulombs, hazardous } = storedCharge(network, volts, terminalVolts, electrode);
+  const { joules, terminalCoulombs, hazardous } = storedCharge(network, volts, terminalVolts, behind);
   return { id, terminalVolts, joules, coulombs: terminalCoulombs, hazardous, capacitors };
 }
 

@@ -12,7 +12,7 @@ export function faultWords({ part, how }: PartFault, afterStick: Left, afterBlee
       ? 'The winding come apart'
       : part === SERIES
         ? 'The series string come open'
-        : `${part} ${how === 'open' ? 'come open' : 'failed short'}`;
+        : `${part[0].toUpperCase()}${part.slice(1)} ${how === 'open' ? 'come open' : 'failed short'}`;
   const stick = `${afterStick.capacitor} keeps ${volts(afterStick.volts)} while the terminal, held with the stick, reads ${volts(afterStick.terminalVolts)}`;
   if (!afterBleeder) return `${what}: ${stick}.`;
   const bleeder = `the bleeder alone leaves ${volts(afterBleeder.volts)} on ${afterBleeder.capacitor} and ${volts(afterBleeder.terminalVolts)} at the terminal`;

@@ -5,7 +5,7 @@ import { hobbyDesign } from '../../../tests/reference/hobby-design';
 import { finish } from '../numeric/finish';
 import { predict } from '../predict/predict';
 import { atRest } from '../topology/at-rest';
-import { Falling, WINDING } from '../transient/falling';
+import { Falling, SERIES, smoothingPart, WINDING } from '../transient/falling';
 import { chargedOf } from './charged';
 import { afterAll, deadPlanOf, USUAL_PLAN } from './plan';
 
@@ -189,6 +189,67 @@ describe('what hangs on the output', () => {
   });
 });
 
+describe('smoothing', () => {
+  // Two sections of 100 kilohm and 20 nF behind 30 kV: 9 J each, more than the ladder has.
+  const smoothed = benchDesign({
+    driver: { positivePeakVolts: 5e3, frequencyHertz: 30e3 },
+    ladder: { topology: 'half-wave', stages: 3, capacitor: { farads: FARADS, ratedVolts: 15e3 } },
+    output: {
+      smoothing: [
+        { ohms: 100e3, farads: 20e-9 },
+        { ohms: 100e3, farads: 20e-9 },
+      ],
+      bleederOhms: 1e9,
+    },
+  });
+
+  it('is held as any capacitor is, and stands in front of whatever touches the output', () => {
+    const { energies } = finish(deadPlanOf(smoothed, USUAL_PLAN));
+    const own = energies[0].capacitors.slice(-2);
+    expect(own.map(({ id }) => id)).toEqual(['smoothing capacitor 1', 'smoothing capacitor 2']);
+    for (const { volts, joules, coulombs } of own)
+      expect([volts, joules, coulombs]).toEqual([30e3, expect.closeTo(9, 9), expect.closeTo(0.6e-3, 12)]);
+    for (const { joules, capacitors } of energies)
+      expect(joules / capacitors.reduce((sum, held) => sum + held.joules, 0)).toBeCloseTo(1, 9);
+    const { contact, energy } = predict(smoothed);
+    expect(contact.front).toMatchObject({ joules: expect.closeTo(9, 9) });
+    expect(energies[0]).toMatchObject({ joules: energy.joules, coulombs: energy.terminalCoulombs });
+    // The bleeder, 1 G, drains them as well: by themselves over 40 s of time constant each and over ln(30e3 / 60) of it.
+    expect(energy.bleedSeconds!).toBeGreaterThan(2 * 20 * Math.log(500));
+    const bled = energies.find(({ id }) => id === 'bled')!;
+    expect(bled.terminalVolts).toBeLessThan(60);
+    expect(bled.capacitors.slice(-2).every(({ volts }) => volts < 60.1)).toBe(true);
+  });
+
+  it('keeps all it has where a section has come open, and each capacitor has a step of its own, the last first', () => {
+    const { faults, steps, after } = finish(deadPlanOf(smoothed, USUAL_PLAN));
+    expect(faults.map(({ fault }) => fault.part)).toEqual(
+      expect.arrayContaining(['smoothing section 1', 'smoothing section 2']),
+    );
+    expect(faults[0].afterStick).toMatchObject({
+      volts: expect.closeTo(30e3, 3),
+      capacitor: expect.stringMatching(/^smoothing/),
+    });
+    expect(steps.filter(({ node }) => node?.isTerminal).map(({ id }) => id)).toEqual([
+      'node smoothed 2',
+      'node smoothed 1',
+      'node B3',
+    ]);
+    expect(after.every(({ volts }) => Math.abs(volts) < 60)).toBe(true);
+  });
+
+  it('falls through the stick with the ladder short-circuited by two time constants: by hand', () => {
+    const one = { ...smoothed, output: { ...smoothed.output, smoothing: smoothed.output.smoothing.slice(0, 1) } };
+    const { network, volts } = chargedOf(one);
+    const seconds = 1.3 * 100e3 * 20e-9;
+    const falling = new Falling(one, { ...one.output, bleederOhms: null }, atRest(network, volts), {
+      clips: [{ from: network.output, to: 'ground', ohms: 1e-3 }],
+    });
+    falling.run(seconds, 400);
+    expect(falling.nodeVolts().get('smoothed 1')! / (30e3 * Math.exp(-1.3))).toBeCloseTo(1, 2);
+  });
+});
+
 it('without a ladder there is still a plan, and nothing that holds', () => {
   const plan = planOf('none', 1);
   expect(plan.faults).toEqual([]);
@@ -196,19 +257,39 @@ it('without a ladder there is still a plan, and nothing that holds', () => {
   expect(plan.energies[0].joules).toBe(0);
 });
 
+/** What may stand behind a ladder's terminal. */
+const decades = (from: number, to: number) =>
+  fc.double({ min: from, max: to, noNaN: true }).map((exponent) => 10 ** exponent);
+const farEnd = fc.record({
+  smoothing: fc.array(
+    fc.record({
+      ohms: decades(1, 7),
+      henries: fc.oneof(fc.constant(0), decades(-3, 1)),
+      farads: decades(-11, -6),
+      ratedVolts: fc.constant(null),
+    }),
+    { maxLength: 2 },
+  ),
+  seriesOhms: fc.oneof(fc.constant(0), decades(3, 7.3)),
+  electrodeFarads: fc.oneof(fc.constant(0), decades(-12, -9)),
+});
+
 it('after the plan no capacitor of any design is over the limit, whichever part has failed', () => {
   fc.assert(
-    fc.property(hobbyDesign, fc.nat(), fc.boolean(), (design, pick, open) => {
+    fc.property(hobbyDesign, farEnd, fc.nat(), fc.boolean(), (drawn, end, pick, open) => {
+      const design = { ...drawn, output: { ...drawn.output, ...end } };
       const { network } = chargedOf(design);
-      const parts = [...network.diodes, ...network.capacitors].map(({ id }) => id);
+      const sections = end.smoothing.map((_, at) => smoothingPart(at + 1));
+      const parts = [...network.diodes, ...network.capacitors].map(({ id }) => id).concat(sections, SERIES);
       const part = parts[pick % parts.length];
       // One that has come open inside cannot be reached by its leads; it is measured like the others.
       const reached = network.capacitors.map(({ id }) => !(open && id === part));
       const faults = [null, { part, how: open ? ('open' as const) : ('shorted' as const) }];
-      afterAll(design, USUAL_PLAN, faults).forEach(({ volts, mostReadVolts, mostFoundVolts }, which) => {
+      afterAll(design, USUAL_PLAN, faults).forEach(({ volts, behind, mostReadVolts, mostFoundVolts }, which) => {
         expect(mostReadVolts).toBeLessThan(60);
         // What the meter of every step is said to stand.
         expect(mostFoundVolts).toBeLessThanOrEqual(1.001 * predict(design).output.noLoadPeakVolts + 1);
+        for (const left of behind) expect(Math.abs(left)).toBeLessThan(60);
         volts.forEach((left, at) => {
           if (reached[at] || !faults[which]) expect(Math.abs(left)).toBeLessThan(60);
         });

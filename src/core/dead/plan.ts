@@ -1,12 +1,13 @@
 import { quantity, saying } from '../schema/fields';
 import * as z from '../zod';
 import { WITHOUT_OPTIMUM, predict } from '../predict/predict';
+import type { Prediction } from '../predict/prediction';
+import { isSmoothedNode } from '../output/elements';
 import type { Design } from '../design/design-schema';
-import { acrossOhms } from '../output/elements';
 import { HAZARDOUS_DC_VOLTS } from '../output/discharge';
 import { atRest } from '../topology/at-rest';
-import { Falling, SERIES, WINDING, type Clip, type PartFault } from '../transient/falling';
-import { chargedOf, ELECTRODE, energyCase, type Charged, type EnergyCase, type Left } from './charged';
+import { Falling, SERIES, smoothingPart, WINDING, type Clip, type PartFault } from '../transient/falling';
+import { chargedOf, energyCase, type Charged, type ChargedBehind, type EnergyCase, type Left } from './charged';
 import { faultWords } from './fault-words';
 import { stepsOf, type DeadStep } from './steps';
 import { LEAST_HOLD_SECONDS, OUTPUT_END, terminalsOf, touchesOf } from './touches';
@@ -73,19 +74,18 @@ const ABSORPTION = 0.025;
 /** What a plan has before anything fails: how the sound ladder falls, and what follows from it. */
 function soundPlan(design: Design, options: PlanOptions) {
   const charged = chargedOf(design);
-  const { network, volts, electrode } = charged;
+  const { network, volts, behind } = charged;
   const { limitVolts } = options;
   const prediction = predict(design, WITHOUT_OPTIMUM);
   const { noLoadPeakVolts } = prediction.output;
   const ohms = options.stickOhms ?? usualStickOhms(noLoadPeakVolts);
   const fall = new Falls(design, charged);
-  const highest = energyCase('charged', network, volts, electrode);
+  const highest = energyCase('charged', network, volts, behind);
 
   const terminals = terminalsOf(network);
   const atTerminals = terminals.map((from): Clip => ({ from, to: 'ground', ohms }));
-  const { seriesOhms } = design.output;
-  const farads = network.capacitors.reduce((sum, part) => sum + part.farads, electrode.farads);
-  const long = LONG * (ohms * farads + seriesOhms * electrode.farads);
+  const farads = [...network.capacitors, ...behind].reduce((sum, part) => sum + part.farads, 0);
+  const long = LONG * (ohms * farads + behind.reduce((sum, one) => sum + one.ohms * one.farads, 0));
   const samples = [{ seconds: 0, volts: noLoadPeakVolts, joules: highest.joules }];
   // Since when each is under the limit; a moment above it makes that anew.
   const start = atRest(network, volts);
@@ -104,8 +104,10 @@ function soundPlan(design: Design, options: PlanOptions) {
   });
   const hold = (least: number) => Math.max(LEAST_HOLD_SECONDS, Math.ceil(HOLD_MARGIN * least));
   const terminalSeconds = hold(since.everywhere ?? since.terminal ?? long);
-  const behind = electrode.farads > 0 && seriesOhms > 0;
-  const touches = touchesOf(network, volts, noLoadPeakVolts, behind ? electrode.farads : 0).map((touch) => ({
+  const apart = behind.filter(
+    (one, at) => one.node !== 'terminal' && behind.findIndex(({ node }) => node === one.node) === at,
+  );
+  const touches = touchesOf(network, volts, noLoadPeakVolts, apart).map((touch) => ({
     ...touch,
     seconds:
       touch.isTerminal && touch.node !== OUTPUT_END
@@ -115,14 +117,14 @@ function soundPlan(design: Design, options: PlanOptions) {
   const bleedSeconds = prediction.energy.bleedSeconds;
   const energies = [highest];
   const running = prediction.capacitors.flatMap(({ loadedMeanVolts }) => loadedMeanVolts ?? []);
-  const left = (id: EnergyCase['id'], state: Fallen) =>
-    energies.push(energyCase(id, network, state.volts, { farads: electrode.farads, volts: state.outputVolts }));
-  const { meanVolts } = prediction.output;
-  if (running.length === network.capacitors.length && meanVolts !== null)
-    energies.push(energyCase('running', network, running, { farads: electrode.farads, volts: meanVolts }));
+  const left = (id: EnergyCase['id'], state: Pick<Fallen, 'volts' | 'behind'>) =>
+    energies.push(energyCase(id, network, state.volts, at(behind, state.behind)));
+  const loaded = behindUnderLoad(behind, prediction.output);
+  if (running.length === network.capacitors.length && loaded)
+    energies.push(energyCase('running', network, running, loaded));
   if (since.terminal) left('interrupted', fall.through(atTerminals, since.terminal, FINE, null));
   left('shorted', shorted);
-  if (bleedSeconds !== null) left('bled', fall.through([], bleedSeconds, FINE, null));
+  if (bleedSeconds !== null) left('bled', fall.carriedOn(bleedSeconds));
   const reboundVolts = ABSORPTION * highest.terminalVolts;
   const steps = stepsOf(design, prediction, { limitVolts, stickOhms: ohms, touches, bleedSeconds, reboundVolts });
   const stick = stickFor(design, ohms, samples, highest.joules);
@@ -159,14 +161,14 @@ export function* deadPlanOf(design: Design, options: PlanOptions): Generator<num
   const { network } = charged;
   yield SOUND_SHARE;
 
-  const left = ({ volts, terminalVolts, outputVolts }: Fallen): Left => {
+  const left = ({ volts, terminalVolts, behind }: Fallen): Left => {
     const held = network.capacitors.map(({ id }, at) => ({ capacitor: id, volts: Math.abs(volts[at]) }));
-    if (charged.electrode.farads > 0) held.push({ capacitor: ELECTRODE, volts: Math.abs(outputVolts) });
+    held.push(...charged.behind.map(({ name }, at) => ({ capacitor: name, volts: Math.abs(behind[at]) })));
     const most = held.reduce((top, one) => (one.volts > top.volts ? one : top));
     return { ...most, terminalVolts: Math.abs(terminalVolts) };
   };
   const faults: FaultOutcome[] = [];
-  const candidates = faultsOf(charged, design.output.seriesOhms);
+  const candidates = faultsOf(charged, design.output);
   for (const [done, fault] of candidates.entries()) {
     const afterStick = left(fall.through(atTerminals, terminalSeconds, COARSE, fault));
     const afterBleeder = bleedSeconds === null ? null : left(fall.through([], bleedSeconds, COARSE, fault));
@@ -189,9 +191,9 @@ export function* deadPlanOf(design: Design, options: PlanOptions): Generator<num
 
 /** What is left after every step of a plan. */
 type After = {
-  /** On each capacitor, and on what hangs on the output, V. */
+  /** On each capacitor, and on what stands behind the ladder, V. */
   volts: number[];
-  outputVolts: number;
+  behind: number[];
   /** The most that was read before a strap was put on, V. */
   mostReadVolts: number;
   /** The most that stood at any node as the stick came to it, V. */
@@ -236,22 +238,39 @@ function allSteps({ touches, fall, ohms, limitVolts }: SoundPlan, fault: PartFau
     straps.push({ from: node, to: 'ground', ohms: STRAP_OHMS });
   }
   // All straps on; what they empty they empty at once.
-  const { volts, outputVolts } = fall.through(straps, LEAST_HOLD_SECONDS, COARSE, fault, undefined, state.nodes);
+  const { volts, behind } = fall.through(straps, LEAST_HOLD_SECONDS, COARSE, fault, undefined, state.nodes);
   return {
     volts,
-    outputVolts,
+    behind,
     mostReadVolts,
     mostFoundVolts,
   };
 }
 
-const afterSteps = ({ network, electrode }: Charged, { volts, outputVolts }: After) =>
-  energyCase('shorted', network, volts, { farads: electrode.farads, volts: outputVolts }).capacitors;
+const afterSteps = ({ network, behind }: Charged, after: After) =>
+  energyCase('shorted', network, after.volts, at(behind, after.behind)).capacitors;
+
+/** What stands behind the ladder, at these voltages. */
+const at = (behind: readonly ChargedBehind[], volts: readonly number[]): ChargedBehind[] =>
+  behind.map((one, index) => ({ ...one, volts: volts[index] }));
+
+/** The same at the load; null where that is not known. */
+function behindUnderLoad(
+  behind: readonly ChargedBehind[],
+  { terminalMeanVolts, smoothedMeanVolts, meanVolts, amps, dividerAmps }: Prediction['output'],
+): ChargedBehind[] | null {
+  if (terminalMeanVolts === null || meanVolts === null || smoothedMeanVolts === null) return null;
+  const through = (amps ?? 0) + (dividerAmps ?? 0);
+  return behind.map((one) => ({
+    ...one,
+    volts: isSmoothedNode(one.node) ? Math.max(smoothedMeanVolts, terminalMeanVolts - through * one.ohms) : meanVolts,
+  }));
+}
 
 type SoundPlan = ReturnType<typeof soundPlan>;
 
-/** Every part that may fail so that charge stays: diodes both ways; capacitors, the winding and the series string open. */
-function faultsOf({ network, electrode }: Charged, seriesOhms: number): PartFault[] {
+/** Every part that may fail so that charge stays: diodes both ways; capacitors, the winding, smoothing sections and the series string open. */
+function faultsOf({ network, behind }: Charged, { smoothing }: Design['output']): PartFault[] {
   if (network.capacitors.length === 0) return [];
   return [
     ...network.diodes.flatMap(({ id }): PartFault[] => [
@@ -260,15 +279,16 @@ function faultsOf({ network, electrode }: Charged, seriesOhms: number): PartFaul
     ]),
     ...network.capacitors.map(({ id }): PartFault => ({ part: id, how: 'open' })),
     { part: WINDING, how: 'open' },
-    ...(electrode.farads > 0 && seriesOhms > 0 ? [{ part: SERIES, how: 'open' } as const] : []),
+    ...smoothing.map((_, index): PartFault => ({ part: smoothingPart(index + 1), how: 'open' })),
+    ...(behind.some(({ node }) => node === OUTPUT_END) ? [{ part: SERIES, how: 'open' } as const] : []),
   ];
 }
 
 type Fallen = {
   volts: number[];
   terminalVolts: number;
-  /** At the load, where something hangs. */
-  outputVolts: number;
+  /** On each capacitance behind the ladder, V. */
+  behind: number[];
   nodes: ReadonlyMap<string, number>;
 };
 
@@ -276,14 +296,25 @@ type Fallen = {
 class Falls {
   private readonly start: ReadonlyMap<string, number>;
   private readonly farads: number[];
+  private readonly behind: readonly ChargedBehind[];
 
   constructor(
     private readonly design: Design,
-    { network, volts, electrode }: Charged,
+    { network, volts, behind }: Charged,
   ) {
     const start = new Map(atRest(network, volts));
-    this.start = start.set(OUTPUT_END, (start.get(network.return) ?? 0) + electrode.volts);
+    for (const one of behind)
+      if (one.node !== 'terminal') start.set(one.node, (start.get(network.return) ?? 0) + one.volts);
+    this.start = start;
+    this.behind = behind;
     this.farads = network.capacitors.map((part) => part.farads);
+  }
+
+  /** With nothing held on it, carried on from two lengths of step to ever shorter ones: its time is told to the second. */
+  carriedOn(seconds: number): Pick<Fallen, 'volts' | 'behind'> {
+    const [one, other] = [FINE, 2 * FINE].map((steps) => this.through([], seconds, steps, null));
+    const on = (coarse: readonly number[], fine: readonly number[]) => fine.map((value, at) => 2 * value - coarse[at]);
+    return { volts: on(one.volts, other.volts), behind: on(one.behind, other.behind) };
   }
 
   through(
@@ -294,16 +325,13 @@ class Falls {
     taken: (falling: Falling, elapsed: number) => void = () => {},
     from: ReadonlyMap<string, number> = this.start,
   ): Fallen {
-    const { output } = this.design;
-    const across = acrossOhms(output);
-    const behind = { ...output, divider: null, bleederOhms: across === Infinity ? null : across };
-    const falling = new Falling(this.design, behind, from, { clips, fault, farads: this.farads });
+    const falling = new Falling(this.design, this.design.output, from, { clips, fault, farads: this.farads });
     falling.run(seconds, stepsPerDecade, (elapsed) => taken(falling, elapsed));
     const nodes = falling.nodeVolts();
     const { network } = falling.ladder;
-    const [load, back] = [OUTPUT_END, network.return].map((node) => nodes.get(node));
     const terminalVolts = falling.terminalVolts();
-    const outputVolts = load === undefined ? terminalVolts : load - (back ?? 0);
-    return { volts: falling.capacitorVolts(), terminalVolts, outputVolts, nodes };
+    const back = nodes.get(network.return) ?? 0;
+    const behind = this.behind.map(({ node }) => (node === 'terminal' ? terminalVolts : (nodes.get(node) ?? 0) - back));
+    return { volts: falling.capacitorVolts(), terminalVolts, behind, nodes };
   }
 }

@@ -1,6 +1,7 @@
 import type { Design } from '../design/design-schema';
 import { beyondHandMeter } from '../predict/before-power';
 import type { Prediction } from '../predict/prediction';
+import { isSmoothedNode, smoothedNode } from '../output/elements';
 import { formatQuantity } from '../quantity/format-quantity';
 import { TOPOLOGY_KINDS } from '../topology/topologies';
 import { LEAST_HOLD_SECONDS, OUTPUT_END, type Touch } from './touches';
@@ -75,14 +76,15 @@ export function stepsOf(design: Design, prediction: Prediction, figures: StepFig
     seconds: null,
     reading: null,
   });
-  const series = design.output.seriesOhms > 0;
+  const series = design.output.seriesOhms > 0 || design.output.smoothing.length > 0;
+  const dividerAt = design.output.smoothing.length > 0 ? smoothedNode(design.output.smoothing.length) : null;
   for (const { node, isTerminal, empties, failedVolts, seconds } of touches) {
-    const name = nodeWords(node, isTerminal);
+    const name = nodeWords(node, isTerminal, design.output.smoothing.length);
     steps.push({
       id: `node ${node}`,
       node: { name, isTerminal, empties },
       title: `Stick on ${name}`,
-      text: `${node === OUTPUT_END ? 'Where the load is: what hangs there keeps its charge if the string has come open. ' : isTerminal && series ? 'The ladder’s own, before the series string: behind one that has come open nothing is felt of all this, and nothing read. ' : ''}Hold it there for the whole time, then measure against ground. Under ${volts(limitVolts)}: a plain lead, clipped to ground first and then to it, and left on.`,
+      text: `${node === OUTPUT_END ? 'Where the load is: what hangs there keeps its charge if the string has come open. ' : isSmoothedNode(node) ? 'It keeps its charge if what is before it has come open. ' : isTerminal && series ? 'The ladder’s own, before all that: behind a string that has come open nothing is felt of all this, and nothing read. ' : ''}Hold it there for the whole time, then measure against ground. Under ${volts(limitVolts)}: a plain lead, clipped to ground first and then to it, and left on.`,
       seconds,
       reading: {
         where: `${name} against ground`,
@@ -90,7 +92,7 @@ export function stepsOf(design: Design, prediction: Prediction, figures: StepFig
         failedVolts,
         meter:
           meter +
-          (isTerminal && divider
+          (divider && (dividerAt ? node === dividerAt : isTerminal && node !== OUTPUT_END)
             ? ` The design’s own divider shows under ${atMost(limitVolts / divider.ratio)} then.`
             : ''),
       },
@@ -125,7 +127,9 @@ const PLACES: Readonly<Record<string, string>> = {
   source: 'the winding’s hot end',
   antisource: 'the winding’s other hot end',
 };
-function nodeWords(node: string, isTerminal: boolean): string {
+function nodeWords(node: string, isTerminal: boolean, sections: number): string {
+  if (isSmoothedNode(node))
+    return sections > 1 ? `smoothing capacitor ${node.replace(/\D/g, '')}` : 'the smoothing capacitor';
   if (node === OUTPUT_END) return 'the end of the series string';
   if (isTerminal) return node in PLACES ? 'the output' : `terminal ${node}`;
   return PLACES[node] ?? node;

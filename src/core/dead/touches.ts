@@ -29,21 +29,20 @@ export const terminalsOf = ({ output, return: back }: Pick<LadderNetwork, 'outpu
  *
  * @param volts of each capacitor as it stands charged, in the network's order
  * @param terminalVolts the most between the terminals, V
- * @param behindFarads of what hangs behind a series resistor, F; it is a terminal of its own, and the first
+ * @param behind nodes behind the ladder with capacitance there, F, from the terminal on; they are terminals of their own, and the first
  */
 export function touchesOf(
   network: LadderNetwork,
   volts: readonly number[],
   terminalVolts: number,
-  behindFarads: number,
+  behind: readonly { node: string; farads: number }[],
 ): Touch[] {
   const terminals = terminalsOf(network);
   const rest = network.nodes.map(({ id }) => id).filter((id) => id !== 'ground' && !terminals.includes(id));
   const strapped = new Set(['ground']);
-  const behind: Touch[] =
-    behindFarads > 0
-      ? [{ node: OUTPUT_END, isTerminal: true, empties: [], failedVolts: terminalVolts, farads: behindFarads }]
-      : [];
+  const beyond = [...behind]
+    .reverse()
+    .map(({ node, farads }): Touch => ({ node, isTerminal: true, empties: [], failedVolts: terminalVolts, farads }));
   const touches = [...terminals, ...rest].map((node): Touch => {
     const ending = network.capacitors.flatMap(({ id, lower, upper, farads }, at) =>
       lower === node || upper === node
@@ -63,5 +62,5 @@ export function touchesOf(
       farads: ending.reduce((sum, part) => sum + part.farads, 0),
     };
   });
-  return [...behind, ...touches];
+  return [...beyond, ...touches];
 }

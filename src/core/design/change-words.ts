@@ -59,6 +59,7 @@ const NAMES: Readonly<Record<string, string>> = {
   'output.bleederOhms': 'Bleeder',
   'output.electrodeFarads': 'Capacitance of what hangs on the output',
   'output.divider': 'Divider',
+  'output.smoothing': 'Smoothing sections',
   'load.kind': 'Load',
 };
 
@@ -138,7 +139,7 @@ export function fieldValue(
       field?.as === 'quantity' ? field.unit : (UNITS_BY_NAME.find(([pattern]) => pattern.test(at))?.[1] ?? '');
     return formatQuantity(value, at === 'spread.strays' ? '' : unit);
   }
-  if (Array.isArray(value)) return `${value.length} values`;
+  if (Array.isArray(value)) return at === 'output.smoothing' ? String(value.length) : `${value.length} values`;
   if (typeof value === 'object') {
     const { kind, volts } = value as { kind?: unknown; volts?: unknown };
     if (at === 'target' && typeof volts === 'number') return formatQuantity(volts, 'V');

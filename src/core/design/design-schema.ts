@@ -168,10 +168,38 @@ export const dividerSchema = z.strictObject({
   clampVolts: quantity('V', '90', 'above zero').nullable().default(null),
 });
 
+/** The most smoothing sections one output may have. */
+export const MOST_SECTIONS = 4;
+
+/** A section behind the ladder that smooths: a resistor or a choke on the way, a capacitor across behind it. */
+const smoothingSchema = z
+  .strictObject({
+    /** Of the resistor, or of the choke's winding. */
+    ohms: quantity('Ω', '10e3', 'zero or more').default(0),
+    henries: quantity('H', '1', 'zero or more').default(0),
+    farads: quantity('F', '10e-9', 'above zero'),
+    /** Of its capacitor. */
+    ratedVolts: quantity('V', '15000', 'above zero').nullable().default(null),
+  })
+  .superRefine(({ ohms, henries }, context) => {
+    if (ohms === 0 && henries === 0)
+      context.addIssue({
+        code: 'custom',
+        path: ['ohms'],
+        message:
+          'is 0, and so is the inductance; must be above zero in one of them: a capacitor alone across the terminal is the ladder’s',
+      });
+  });
+
 const outputSchema = z.strictObject({
   seriesOhms: quantity('Ω', '1e6', 'zero or more').default(0),
   bleederOhms: quantity('Ω', '1e9', 'above zero').nullable().default(null),
   divider: dividerSchema.nullable().default(null),
+  /** From the terminal on; divider and series resistor stand behind the last. */
+  smoothing: z
+    .array(smoothingSchema, { error: saying('a list of smoothing sections') })
+    .max(MOST_SECTIONS, { error: saying(`at most ${MOST_SECTIONS} smoothing sections`) })
+    .default([]),
   /** Of what hangs on the output, behind the series resistor: electrode, wire, plate. */
   electrodeFarads: quantity('F', '20e-12', 'zero or more').default(0),
 });

@@ -76,6 +76,10 @@ export type LoadedLadder = {
   chargeLimitAmps: number;
 };
 
+/** Whether the drive swings a ladder's output as a whole: it is not smoothed, and its range is the drive's. */
+export const swingsWhole = ({ unloaded, drive }: Pick<LoadedLadder, 'unloaded' | 'drive'>): boolean =>
+  unloaded.feedthroughPeakToPeakVolts >= amplitudeVolts(drive);
+
 /** What droop is calculated from. */
 export type DroopInputs = Pick<
   LoadedLadder,
@@ -392,6 +396,40 @@ export function rippleAt(
     peakToPeakVolts: charge * Math.max(0, rippleWithin(windows, ladder.lightLoad.ripple, ladder.outputElastance)),
     chargingAngle: angle * ladder.turnOn.width,
   };
+}
+
+/**
+ * Where a ladder's terminal turns in a period: about a part of it, from one to
+ * another, and by how much; between turns it goes along a line. In parts of the
+ * period, and V for each coulomb of load charge.
+ */
+export type TerminalTurn = { at: number; from: number; to: number; before: number; after: number };
+
+/**
+ * What a ladder's terminal does over a period with a load, by the light-load
+ * bookkeeping: turns about either peak of a sine, over the time that
+ * {@link rippleAt} has the output fed, or at either edge of a square.
+ */
+export function terminalTurns(ladder: LoadedLadder, outputAmps: number, sourceAngle: number): TerminalTurn[] {
+  const { drive, turnOn, network, lightLoad } = ladder;
+  const fast = hasFastEdges(drive);
+  const feeding = ladder.feeding.filter(({ jump }) => jump > 0);
+  const across = (at: ReadonlyMap<string, number>) => at.get(network.output)! - at.get(network.return)!;
+  const { beforePositive, afterPositive, beforeNegative, afterNegative } = lightLoad.instants;
+  const values = [
+    [beforePositive, afterPositive],
+    [beforeNegative, afterNegative],
+  ];
+  return PEAKS.map((peak, index) => {
+    const own = feeding.filter((diode) => diode.peak === peak);
+    const window = fast
+      ? null
+      : windowOf(own.length > 0 ? own : feeding, outputAmps / drive.frequencyHertz, turnOn.inTurn ? 0 : sourceAngle);
+    const at = fast ? index * drive.duty : index / 2 + 1 / 4;
+    const [before, after] = values[index].map(across);
+    const part = (angle: number) => at - angle / (2 * Math.PI);
+    return { at, from: part(window?.start ?? 0), to: part(window?.end ?? 0), before, after };
+  });
 }
 
 const PEAKS = ['positive', 'negative'] as const;

@@ -46,6 +46,13 @@ export const steadyAmpsOf = (load: Load): number | null => LOAD_KINDS[load.kind]
 /** Resistance of a load, Ω; null where it is none. */
 export const loadOhms = (load: Load): number | null => LOAD_KINDS[load.kind].ohms(load);
 
+/** What a load's current changes by for each volt about a voltage, S; of a gap before it strikes. */
+export function loadSiemensAt(load: Load, volts: number): number {
+  const kind = LOAD_KINDS[load.kind];
+  const ohms = kind.ohms(load);
+  return ohms === null ? (kind.branch(load, volts)?.slope(volts, false) ?? 0) : 1 / ohms;
+}
+
 /**
  * A load of another kind that draws about the same, rounded to three digits. A
  * corona starts at 60 % of the voltage, a gap strikes a tenth above it.

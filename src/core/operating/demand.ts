@@ -1,7 +1,8 @@
-import { acrossOhms } from '../output/elements';
+import { acrossOhms, outputElements } from '../output/elements';
+import { passedAt, smooths } from '../output/filter';
 import type { Design } from '../design/design-schema';
-import { amplitudeVolts, hasFastEdges } from '../drive/drive';
-import { rippleAt, type LoadedLadder } from '../ladder/loaded';
+import { hasFastEdges } from '../drive/drive';
+import { rippleAt, swingsWhole, type LoadedLadder } from '../ladder/loaded';
 import { loadOhms } from '../load/load-kinds';
 import type { WorkingPoint } from '../output/terminal';
 import { sourceDemand, wattsInto } from './source-demand';
@@ -25,9 +26,10 @@ export function demandOf(design: Design, ladder: LoadedLadder, point: WorkingPoi
 }
 
 /** Variance of the drive's own swing on an unsmoothed output, V²; what strays let through a smoothed one counts as none. */
-export function swingVariance({ unloaded, drive }: LoadedLadder): number {
+export function swingVariance(ladder: LoadedLadder): number {
+  const { unloaded, drive } = ladder;
   const swing = unloaded.feedthroughPeakToPeakVolts;
-  if (swing < amplitudeVolts(drive)) return 0;
+  if (!swingsWhole(ladder)) return 0;
   return hasFastEdges(drive) ? swing ** 2 * drive.duty * (1 - drive.duty) : swing ** 2 / 8;
 }
 
@@ -38,6 +40,13 @@ export function swingVariance({ unloaded, drive }: LoadedLadder): number {
  */
 export function swingWatts({ load, output }: Design, ladder: LoadedLadder): { terminal: number; load: number } {
   const variance = swingVariance(ladder);
+  const elements = outputElements(output, load);
+  // What smooths takes it before it gets to the load.
+  if (smooths(elements))
+    return {
+      terminal: variance * passedAt(elements, 1 / (loadOhms(load) ?? Infinity), ladder.drive.frequencyHertz).siemens.re,
+      load: 0,
+    };
   const resistive = loadOhms(load) ?? Infinity;
   const through = variance / (resistive + output.seriesOhms);
   const bled = variance / acrossOhms(output);

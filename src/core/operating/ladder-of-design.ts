@@ -7,7 +7,7 @@ import { biasedNetwork } from '../ladder/bias';
 import { capacitiveNetwork, capacitiveResponse, inputFarads } from '../ladder/capacitive';
 import { loadedOn, type LoadedLadder } from '../ladder/loaded';
 import { idealVolts, noLoadLadder } from '../ladder/unloaded';
-import { currentsAt, outputElements } from '../output/elements';
+import { acrossAmpsOf, currentsAt, outputElements } from '../output/elements';
 import { forwardDrop } from '../parts/forward-drop';
 import { swungJunction } from '../parts/junction';
 import { isAlternating, type LadderNetwork } from '../topology/network';
@@ -140,8 +140,8 @@ function withStrays(design: Design, { parts }: LadderInputs, network: LadderNetw
 function dropOf({ ladder, output, load }: Design, parts: LadderInputs['parts'], volts: number): number {
   const { forwardVolts, forwardAmps, series } = ladder.diode;
   if (forwardAmps === null) return parts.diode.forwardVolts;
-  const { loadAmps, acrossAmps } = currentsAt(outputElements(output, load), volts);
-  return series * forwardDrop(forwardVolts, forwardAmps, loadAmps + acrossAmps);
+  const currents = currentsAt(outputElements(output, load), volts);
+  return series * forwardDrop(forwardVolts, forwardAmps, currents.loadAmps + acrossAmpsOf(currents));
 }
 
 /** Across each capacitor without load, V. */

@@ -28,15 +28,17 @@ const STEPS = 1440;
  *   current counts as its RMS, drawn in step with the voltage as a resistance
  *   draws it
  * @returns null for a load whose current is no resistance's: corona, or a gap;
- *   and for anything but a sine through a capacitor in series
+ *   for anything but a sine through a capacitor in series; and behind smoothing,
+ *   which is for what is rectified
  */
 export function alternatingPoint(drive: Drive, elements: readonly OutputElement[]): AlternatingPoint | null {
   if (drive.seriesFarads !== null && drive.waveform !== 'sine') return null;
   const load = elements.find((element) => element.kind === 'load')!.load;
   const steady = steadyAmpsOf(load);
   if (load.kind !== 'open' && steady === null && loadOhms(load) === null) return null;
-  const { seriesOhms, acrossSiemens } = resistancesOf(elements);
-  const path = { seriesOhms, acrossOhms: 1 / acrossSiemens };
+  if (elements.some((element) => 'id' in element && element.id === 'smoothing')) return null;
+  const { seriesOhms, bleederSiemens, dividerSiemens } = resistancesOf(elements);
+  const path = { seriesOhms, acrossOhms: 1 / (bleederSiemens + dividerSiemens) };
   if (steady === null || steady === 0) return through(drive, path, loadOhms(load) ?? Infinity);
   return drawing(drive, path, steady);
 }

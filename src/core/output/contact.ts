@@ -37,21 +37,21 @@ export type Contact = {
  * output's voltage over what is in series, and of all that is stored the body's
  * share of the resistance. Upper bounds (conservation of charge and energy):
  * the ladder's own capacitors and diodes keep some of both. What hangs at the
- * load stands in front of the series resistor and is told apart; what the drive
+ * load, and a last smoothing capacitor without one, stand in front of the series resistor and are told apart; what the drive
  * goes on giving comes on top.
  *
  * @param noLoadPeakVolts highest at the output, V
  * @param storedJoules in the ladder, J
  * @param series resistance in all, Ω, and of how many equal ones it is made
  * @param loadAmps through it at the load, A; null where that is not known
- * @param electrodeFarads of what hangs at the load
+ * @param frontFarads of what no resistor stands before at the load
  */
 export function contactOf(
   noLoadPeakVolts: number,
   storedJoules: number,
   { seriesOhms, count }: { seriesOhms: number; count: number },
   loadAmps: number | null,
-  electrodeFarads = 0,
+  frontFarads = 0,
 ): Contact {
   const [least, most] = BODY_OHMS;
   const each = seriesOhms > 0 && loadAmps !== null ? seriesOhms / count : null;
@@ -64,12 +64,12 @@ export function contactOf(
     loadVoltsEach: each && loadAmps! * each,
     loadWattsEach: each && loadAmps! ** 2 * each,
     front:
-      electrodeFarads > 0
+      frontFarads > 0
         ? {
             amps: noLoadPeakVolts / least,
-            seconds: FALLEN_CONSTANTS * most * electrodeFarads,
-            joules: (electrodeFarads * noLoadPeakVolts ** 2) / 2,
-            coulombs: electrodeFarads * noLoadPeakVolts,
+            seconds: FALLEN_CONSTANTS * most * frontFarads,
+            joules: (frontFarads * noLoadPeakVolts ** 2) / 2,
+            coulombs: frontFarads * noLoadPeakVolts,
           }
         : null,
   };

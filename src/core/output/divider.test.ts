@@ -98,7 +98,7 @@ describe('in a design', () => {
     load: Design['load'] = { kind: 'current', amps: 1e-4 },
   ): Design => ({
     ...newDesign('Divided'),
-    output: { seriesOhms: 1e5, bleederOhms: null, divider: null, electrodeFarads: 0, ...output },
+    output: { seriesOhms: 1e5, bleederOhms: null, divider: null, smoothing: [], electrodeFarads: 0, ...output },
     load,
   });
 

@@ -5,7 +5,7 @@ import { chargeUpOf } from '../transient/charge-up';
 import { sparksOf } from './sparks';
 
 const gap = { kind: 'gap', strikeVolts: 2, arcOhms: 0.05, quenchAmps: 0.1 } as const;
-const output = { seriesOhms: 200, electrodeFarads: 0.01, bleederOhms: null, divider: null };
+const output = { seriesOhms: 200, electrodeFarads: 0.01, bleederOhms: null, divider: null, smoothing: [] };
 
 it('20 nF on a grid that strikes at 5 kV: 0.25 J; behind 1 M from 10 kV at least 20 ms ln 2 apart', () => {
   const grid = { ...output, seriesOhms: 1e6, electrodeFarads: 20e-9 };

@@ -27,11 +27,11 @@ it('Kirchhoff holds at the terminal and Ohm in every resistor', () => {
   fc.assert(
     fc.property(loads, outputs, (load, output) => {
       const point = workingPoint(ladder, load, output)!;
-      expect(point.ladderAmps).toBeCloseTo(point.loadAmps + point.acrossAmps, 12);
+      expect(point.ladderAmps).toBeCloseTo(point.loadAmps + point.bleederAmps + point.dividerAmps, 12);
       expect(point.terminalVolts).toBeCloseTo(ladder.unloaded.outputVolts - point.droop.totalVolts, 9);
       expect(point.loadVolts).toBeCloseTo(point.terminalVolts - point.loadAmps * output.seriesOhms, 9);
       if (output.bleederOhms !== null)
-        expect((point.acrossAmps * output.bleederOhms) / point.terminalVolts).toBeCloseTo(1, 9);
+        expect((point.bleederAmps * output.bleederOhms) / point.terminalVolts).toBeCloseTo(1, 9);
       if (load.kind === 'resistance') expect((point.loadAmps * load.ohms) / point.loadVolts).toBeCloseTo(1, 9);
       if (load.kind === 'current') expect(point.loadAmps).toBe(load.amps);
     }),

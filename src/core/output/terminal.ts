@@ -1,19 +1,22 @@
 import { rootBetween } from '../numeric/root';
 import { closedFormAmps, droopAt, type Droop, type LoadedLadder } from '../ladder/loaded';
+import { smoothedValidity } from './filter';
 import { steadyAmpsOf, type Load } from '../load/load-kinds';
-import { acrossOhms, currentsAt, outputElements, type OutputFields } from './elements';
+import {
+  acrossAmpsOf,
+  acrossOhms,
+  currentsAt,
+  outputElements,
+  type OutputCurrents,
+  type OutputFields,
+} from './elements';
 
 /** What leaves the ladder and what arrives at the load. */
-export type WorkingPoint = {
+export type WorkingPoint = OutputCurrents & {
   /** Mean current out of the ladder's terminal: load, bleeder and divider, A. */
   ladderAmps: number;
-  loadAmps: number;
-  /** Across the terminal, through bleeder and divider, A. */
-  acrossAmps: number;
-  /** Mean voltage at the ladder's terminal, before the series resistor, V. */
+  /** Mean voltage at the ladder's terminal, before smoothing and series resistor, V. */
   terminalVolts: number;
-  /** Mean voltage at the load, behind the series resistor, V. */
-  loadVolts: number;
   droop: Droop;
 };
 
@@ -33,10 +36,11 @@ export function workingPoint(
   accuracy = 1e-13,
 ): WorkingPoint | null {
   const elements = outputElements(output, load);
+  if (smoothedValidity(elements, ladder) === 'beyond') return null;
   const terminal = (droop: Droop) => ladder.unloaded.outputVolts - droop.totalVolts;
   const takenAt = (volts: number) => {
-    const { loadAmps, acrossAmps } = currentsAt(elements, volts);
-    return loadAmps + acrossAmps;
+    const currents = currentsAt(elements, volts);
+    return currents.loadAmps + acrossAmpsOf(currents);
   };
   const settle = (ladderAmps: number): WorkingPoint | null => {
     const droop = droopAt(ladder, ladderAmps);

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { GRADINGS } from '../topology/grading';
 import { TOPOLOGIES } from '../topology/network';
 import { stagesFor, TOPOLOGY_KINDS } from '../topology/topologies';
-import { MOST_STAGES, type MeasuredDesign } from '../design/design-schema';
+import { MOST_SECTIONS, MOST_STAGES, type MeasuredDesign } from '../design/design-schema';
 import { newDesign } from '../design/new-design';
 import { readDesign } from '../design/read-design';
 import { loadLine, stagesCurve } from './curves';
@@ -35,6 +35,21 @@ const anyDivider: fc.Arbitrary<NonNullable<MeasuredDesign['output']['divider']>>
   clampVolts: orNull(decades(-3, 9)),
 });
 
+/** A resistor, a choke, or both, and a capacitor behind. */
+const anySection = fc
+  .record({
+    way: fc.constantFrom('resistor', 'choke', 'both'),
+    ohms: decades(-3, 12),
+    henries: decades(-9, 3),
+    farads: decades(-15, 0),
+    ratedVolts: orNull(decades(-3, 9)),
+  })
+  .map(({ way, ohms, henries, ...rest }) => ({
+    ...rest,
+    ohms: way === 'choke' ? 0 : ohms,
+    henries: way === 'resistor' ? 0 : henries,
+  }));
+
 /** Any design that the schema lets through, far past what makes sense. */
 const anyDesign: fc.Arbitrary<MeasuredDesign> = fc
   .record({
@@ -58,12 +73,16 @@ const anyDesign: fc.Arbitrary<MeasuredDesign> = fc
     bleederOhms: orNull(decades(-3, 15)),
     divider: orNull(anyDivider),
     outputOhms: fc.oneof(fc.constant(0), decades(-3, 12)),
+    smoothing: fc.array(anySection, { maxLength: MOST_SECTIONS }),
     electrodeFarads: fc.oneof(fc.constant(0), decades(-15, 0)),
     load: fc.oneof(
       fc.constant({ kind: 'open' as const }),
       decades(-15, 3).map((amps) => ({ kind: 'current' as const, amps })),
       decades(-3, 14).map((ohms) => ({ kind: 'resistance' as const, ohms })),
       decades(-3, 14).map((ohms) => ({ kind: 'meter' as const, ohms })),
+      fc
+        .tuple(decades(-3, 14), decades(-15, 3))
+        .map(([ohms, tubeAmps]) => ({ kind: 'bias-string' as const, ohms, steps: 10, tubeAmps })),
       fc
         .tuple(decades(-3, 6), decades(-15, 3))
         .map(([onsetVolts, ampsPerSquareVolt]) => ({ kind: 'corona' as const, onsetVolts, ampsPerSquareVolt })),
@@ -111,6 +130,7 @@ const anyDesign: fc.Arbitrary<MeasuredDesign> = fc
         seriesOhms: part.outputOhms,
         bleederOhms: part.bleederOhms,
         divider: part.divider,
+        smoothing: part.smoothing,
         electrodeFarads: part.electrodeFarads,
       },
       load: part.load,
@@ -167,6 +187,7 @@ describe('any design that the schema lets through', () => {
         const drooped = [
           output.droopByCapacitorsVolts!,
           output.droopBySourceVolts!,
+          output.droopBySmoothingVolts!,
           output.droopBySeriesResistorVolts!,
           output.droopByDriveVolts!,
         ];

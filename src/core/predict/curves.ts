@@ -1,4 +1,5 @@
-import { acrossOhms } from '../output/elements';
+import { currentsOf, outputElements } from '../output/elements';
+import { smoothedValidity } from '../output/filter';
 import { MOST_STAGES, type Design } from '../design/design-schema';
 import { closedFormAmps, droopAt, type LoadedLadder } from '../ladder/loaded';
 import type { WorkingPoint } from '../output/terminal';
@@ -57,18 +58,12 @@ export function supplyLine(design: Design): SupplyPoint[] {
 
 /** Where this much current leaves a design's ladder, through what stands across its terminal and its series resistor, whatever its drive's peaks. */
 function drawing(design: Design, ladder: LoadedLadder, ladderAmps: number) {
-  const { seriesOhms } = design.output;
-  const across = acrossOhms(design.output);
   const at = (on: LoadedLadder): WorkingPoint | null => {
     const droop = droopAt(on, ladderAmps);
-    if (!droop) return null;
+    if (!droop || smoothedValidity(outputElements(design.output, design.load), on) === 'beyond') return null;
     const terminalVolts = on.unloaded.outputVolts - droop.totalVolts;
-    const acrossAmps = terminalVolts / across;
-    const loadAmps = ladderAmps - acrossAmps;
-    const loadVolts = terminalVolts - loadAmps * seriesOhms;
-    return loadAmps > 0 && loadVolts >= 0
-      ? { ladderAmps, loadAmps, acrossAmps, terminalVolts, loadVolts, droop }
-      : null;
+    const currents = currentsOf(design.output, terminalVolts, ladderAmps);
+    return currents.loadAmps > 0 && currents.loadVolts >= 0 ? { ladderAmps, terminalVolts, ...currents, droop } : null;
   };
   return settledFrom({ ...design, load: { kind: 'current', amps: 0 } }, ladder, at);
 }

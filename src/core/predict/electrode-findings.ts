@@ -8,7 +8,8 @@ import type { Prediction } from './prediction';
 export function electrodeFindings({ output }: Design, prediction: Prediction): Finding[] {
   const { front } = prediction.contact;
   if (!front) return [];
-  const where = '$.output.electrodeFarads';
+  const smoothed = output.smoothing.length > 0 && output.seriesOhms === 0;
+  const where = smoothed ? '$.output.smoothing' : '$.output.electrodeFarads';
   const { alternating, noLoadPeakVolts } = prediction.output;
   if (alternating) {
     const amps =
@@ -29,7 +30,7 @@ export function electrodeFindings({ output }: Design, prediction: Prediction): F
           code: 'electrode-hazardous',
           severity: 'warn',
           where,
-          message: `What hangs on the output holds ${formatQuantity(front.coulombs, 'C')} and ${formatQuantity(front.joules, 'J')}, over the limit of IEC 61010-1, and no series resistor stands before it.`,
+          message: `${smoothed ? 'The last smoothing capacitor, with what hangs on the output,' : 'What hangs on the output'} holds ${formatQuantity(front.coulombs, 'C')} and ${formatQuantity(front.joules, 'J')}, over the limit of IEC 61010-1, and no series resistor stands before it.`,
           advice:
             'Put the series resistor at what is touched, or keep hands off it by a barrier, and give it a bleeder of its own.',
         },

@@ -13,7 +13,7 @@ import { predict } from './predict';
 const design = {
   ...newDesign('explained'),
   load: { kind: 'current' as const, amps: 1e-4 },
-  output: { seriesOhms: 1e5, bleederOhms: 1e9, divider: null, electrodeFarads: 0 },
+  output: { seriesOhms: 1e5, bleederOhms: 1e9, divider: null, smoothing: [], electrodeFarads: 0 },
 };
 const prediction = predict(design);
 

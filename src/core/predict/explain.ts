@@ -3,10 +3,17 @@ import { amplitudeVolts, hasFastEdges } from '../drive/drive';
 import { formatQuantity } from '../quantity/format-quantity';
 import type { Unit } from '../quantity/units';
 import { isReactive } from '../ladder/reactive-droop';
+import { smoothingOhms } from '../output/elements';
 import { droopFormula } from './droop-formula';
 import type { FigureId } from './figures';
 import { inAPlace, type Prediction } from './prediction';
 import { inParts, partsOf } from '../topology/topologies';
+
+/** What smoothing and series resistor take together, V. */
+const behindTerminal = ({ droopBySmoothingVolts, droopBySeriesResistorVolts }: Prediction['output']): number | null =>
+  droopBySmoothingVolts === null || droopBySeriesResistorVolts === null
+    ? null
+    : droopBySmoothingVolts + droopBySeriesResistorVolts;
 
 /** How a figure comes about: the equation, the same with numbers, where it is from, where it holds, what is uncertain. */
 export type Explanation = {
@@ -100,8 +107,8 @@ const EXPLANATIONS = {
     besides: [],
   }),
   outputMeanVolts: ({ output }) => ({
-    equation: 'V = V₀ − droop − I · R_series',
-    withNumbers: `${say(output.noLoadVolts, 'V')} − ${say(output.terminalMeanVolts === null ? null : output.noLoadVolts - output.terminalMeanVolts, 'V')} − ${say(output.droopBySeriesResistorVolts, 'V')} = ${say(output.meanVolts, 'V')}`,
+    equation: 'V = V₀ − droop − I · R behind the terminal',
+    withNumbers: `${say(output.noLoadVolts, 'V')} − ${say(output.terminalMeanVolts === null ? null : output.noLoadVolts - output.terminalMeanVolts, 'V')} − ${say(behindTerminal(output), 'V')} = ${say(output.meanVolts, 'V')}`,
     source: 'Charge bookkeeping; see droop. The mean over a cycle is what a dc meter shows.',
     validRange: 'Up to two thirds of the no-load voltage lost; good to 30 %.',
     uncertain: 'Ideal parts: 0.3 % of no-load. With source resistance: −5 % to +7 % of the droop.',
@@ -116,8 +123,8 @@ const EXPLANATIONS = {
   outputPeakVolts: ({ output }) => extremeOf('peak', output.maxVolts, output),
   outputValleyVolts: ({ output }) => extremeOf('valley', output.minVolts, output),
   droopVolts: ({ output, sags, reactive }) => ({
-    equation: `droop = ${reactive ? 'droop_C + droop_Z' : '√(droop_C² + droop_R²)'} + I · R_series${sags ? ' + what the drive falls short' : ''}`,
-    withNumbers: `${reactive ? `${say(output.droopByCapacitorsVolts, 'V')} + ${say(output.droopBySourceVolts, 'V')}` : `√(${say(output.droopByCapacitorsVolts, 'V')}² + ${say(output.droopOfSourceAloneVolts, 'V')}²)`} + ${say(output.droopBySeriesResistorVolts, 'V')}${sags ? ` + ${say(output.droopByDriveVolts, 'V')}` : ''} = ${say(output.droopVolts, 'V')}`,
+    equation: `droop = ${reactive ? 'droop_C + droop_Z' : '√(droop_C² + droop_R²)'} + I · R behind the terminal${sags ? ' + what the drive falls short' : ''}`,
+    withNumbers: `${reactive ? `${say(output.droopByCapacitorsVolts, 'V')} + ${say(output.droopBySourceVolts, 'V')}` : `√(${say(output.droopByCapacitorsVolts, 'V')}² + ${say(output.droopOfSourceAloneVolts, 'V')}²)`} + ${say(behindTerminal(output), 'V')}${sags ? ` + ${say(output.droopByDriveVolts, 'V')}` : ''} = ${say(output.droopVolts, 'V')}`,
     source: reactive
       ? 'The source’s part is found with the capacitors in its circuit; checked against time-domain integration.'
       : 'Heuristic join, checked against time-domain integration.',
@@ -178,6 +185,14 @@ const EXPLANATIONS = {
       ? 'Light-load droop to 40 %, ν I X / Vpk to 0.15; good to 8 % and 0.025.'
       : 'Resistance only; what inductance there is behind a square is not counted here.',
     uncertain: 'Source resistance under pulses is rarely known; measure the input loaded and unloaded.',
+    besides: [],
+  }),
+  droopBySmoothingVolts: ({ output, design }) => ({
+    equation: 'V = (I + I_divider) · ΣR of the sections',
+    withNumbers: `(${say(output.amps, 'A')} + ${say(output.dividerAmps, 'A')}) · ${say(smoothingOhms(design.output), 'Ω')} = ${say(output.droopBySmoothingVolts, 'V')}`,
+    source: 'Ohm’s law, for the mean current; a mean drives nothing through a capacitor, and sees no inductance.',
+    validRange: 'Always; the bleeder stands before it.',
+    uncertain: 'A choke’s winding warms, and leaks at high voltage.',
     besides: [],
   }),
   droopBySeriesResistorVolts: ({ output, design }) => ({
@@ -247,13 +262,15 @@ const EXPLANATIONS = {
     ],
   }),
   bleedSeconds: ({ output, energy, design }) => ({
-    equation: 't ≤ Σ over stages of R_bleed · C_left · ln(V_before / V_after), down to 60 V',
+    equation:
+      't = Σ of R_bleed · C_then · ln(V_before / V_after), from one diode that begins to conduct to the next, down to 60 V',
     withNumbers:
       energy.bleedSeconds === null
         ? 'No bleeder is fitted.'
-        : `from ${say(output.noLoadVolts, 'V')} through ${say(design.output.bleederOhms, 'Ω')}: at most ${say(energy.bleedSeconds, 's', 3)}`,
-    source: 'Derived: stages give up equal charge, an empty one is bypassed by its diodes. 60 V dc: the usual limit.',
-    validRange: 'Bleeder intact, drive off, equal capacitors.',
+        : `from ${say(output.noLoadVolts, 'V')} through ${say(design.output.bleederOhms, 'Ω')}: ${say(energy.bleedSeconds, 's', 3)}`,
+    source:
+      'Derived: the network of capacitances as diodes join it, checked against time-domain integration. 60 V dc: the usual limit.',
+    validRange: 'Bleeder intact, drive off, capacitors as marked. Diode drops are left out: they make it shorter.',
     uncertain: 'A broken bleeder leaves everything charged. Only a measurement shows that it has worked.',
     besides: [],
   }),

@@ -30,6 +30,11 @@ const LADDER_FIGURES = {
     read: ({ output }) => output.droopByCapacitorsVolts,
   },
   droopBySourceVolts: { label: 'Droop by the source', unit: 'V', read: ({ output }) => output.droopBySourceVolts },
+  droopBySmoothingVolts: {
+    label: 'Droop by the smoothing',
+    unit: 'V',
+    read: ({ output }) => output.droopBySmoothingVolts,
+  },
   droopBySeriesResistorVolts: {
     label: 'Droop by the series resistor',
     unit: 'V',

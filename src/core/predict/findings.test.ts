@@ -7,7 +7,7 @@ import { predict } from './predict';
 
 const sound: Design = {
   ...newDesign('sound'),
-  output: { seriesOhms: 0, bleederOhms: 5e8, divider: null, electrodeFarads: 0 },
+  output: { seriesOhms: 0, bleederOhms: 5e8, divider: null, smoothing: [], electrodeFarads: 0 },
   load: { kind: 'current', amps: 20e-6 },
 };
 const FLYBACK = driverOfKind('flyback', sound, driveOf(sound));
@@ -86,6 +86,42 @@ it.each<[string, [string, unknown][], string]>([
     'target not tried',
     [['$.target', { volts: 1000, amps: 1e-3, ripplePeakToPeakFraction: null, of: 'mean' }]],
     'note load-under-target',
+  ],
+  [
+    'smoothing that resonates with the ripple',
+    [['$.output.smoothing', [{ ohms: 10, henries: 1, farads: 2.5e-11, ratedVolts: null }]]],
+    'warn smoothing-resonates',
+  ],
+  [
+    'a choke that may overshoot',
+    [['$.output.smoothing', [{ ohms: 10, henries: 10, farads: 1e-8, ratedVolts: null }]]],
+    'note choke-overshoots',
+  ],
+  [
+    'smoothing of a winding that nothing rectifies',
+    [
+      ['$.ladder.topology', 'none'],
+      ['$.output.smoothing', [{ ohms: 1e5, henries: 0, farads: 1e-8, ratedVolts: null }]],
+    ],
+    'warn smoothing-alternating',
+  ],
+  [
+    'smoothing that takes the swing of a clamp',
+    [
+      ['$.ladder.topology', 'clamp'],
+      ['$.output.smoothing', [{ ohms: 100, henries: 0, farads: 1e-8, ratedVolts: null }]],
+    ],
+    'warn smoothing-takes-swing',
+  ],
+  [
+    'a smoothing capacitor under its voltage',
+    [['$.output.smoothing', [{ ohms: 1e6, henries: 0, farads: 1e-9, ratedVolts: 1000 }]]],
+    'stop smoothing-over-rating',
+  ],
+  [
+    'a last smoothing capacitor in front',
+    [['$.output.smoothing', [{ ohms: 1e6, henries: 0, farads: 1e-6, ratedVolts: null }]]],
+    'warn electrode-hazardous',
   ],
   ['much that hangs on the output', [['$.output.electrodeFarads', 1e-6]], 'warn electrode-hazardous'],
 ])('%s', (_case, changes, expected) => expect(codes(...changes)).toContain(expected));

@@ -2,6 +2,7 @@ import { acrossOhms } from '../output/elements';
 import type { Design } from '../design/design-schema';
 import { dividerFindings } from './divider-findings';
 import { electrodeFindings } from './electrode-findings';
+import { smoothingFindings } from './smoothing-findings';
 import { hasFastEdges, isSilent, wattsAtScale, type Drive } from '../drive/drive';
 import { isReactive } from '../ladder/reactive-droop';
 import { formatQuantity } from '../quantity/format-quantity';
@@ -88,7 +89,8 @@ const outOfReach: Check = (design, { output, source, drive, coefficients }) => {
   // A drive that cannot carry the load, or runs in bursts, is said by itself.
   if (output.validity !== 'beyond' || source.driveScale < 1 || drive.burst) return [];
   if (output.alternating) return [alternatingUnknown(design, drive)];
-  if (output.noLoadVolts === 0) return [];
+  // Smoothing that takes too much says so by itself.
+  if (output.noLoadVolts === 0 || output.smoothedValidity === 'beyond') return [];
   if (drive.seriesFarads !== null) return [seriesCapacitor(coefficients, '$.driver.seriesFarads')];
   if (output.closedFormAmps === 0)
     return [
@@ -425,4 +427,5 @@ const CHECKS: readonly Check[] = [
   noBleeder,
   dividerFindings,
   electrodeFindings,
+  smoothingFindings,
 ];

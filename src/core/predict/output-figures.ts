@@ -1,13 +1,14 @@
 import type { Design } from '../design/design-schema';
-import { amplitudeVolts, hasFastEdges, type Drive } from '../drive/drive';
-import { closedFormAmps, type LoadedLadder } from '../ladder/loaded';
+import { hasFastEdges, type Drive } from '../drive/drive';
+import { closedFormAmps, swingsWhole, type LoadedLadder } from '../ladder/loaded';
 import { idealVolts } from '../ladder/unloaded';
 import { steadyAmpsOf } from '../load/load-kinds';
 import { swingWatts } from '../operating/demand';
 import { polarityOf } from '../operating/ladder-inputs';
 import type { OperatingPoint } from '../operating/operating-point';
 import { alternatingPoint } from '../output/alternating';
-import { dividerOhms, outputElements } from '../output/elements';
+import { outputElements } from '../output/elements';
+import { rippleBehind, smoothedValidity, smooths } from '../output/filter';
 import { isAlternating } from '../topology/network';
 import type { AlternatingOutput, NodePrediction, OutputPrediction } from './prediction';
 
@@ -26,6 +27,7 @@ const NO_FIGURES = {
   droopByCapacitorsVolts: null,
   droopBySourceVolts: null,
   droopOfSourceAloneVolts: null,
+  droopBySmoothingVolts: null,
   droopBySeriesResistorVolts: null,
   droopByDriveVolts: null,
   textbookDroopVolts: null,
@@ -36,6 +38,7 @@ const NO_FIGURES = {
   dividerAmps: null,
   watts: null,
   terminalMeanVolts: null,
+  smoothedMeanVolts: null,
   alternating: null,
 } as const;
 
@@ -57,6 +60,7 @@ export function outputFigures(
   const withoutStrays = idealVolts(network, drive, diode.forwardVolts);
   const fixed = {
     polarity: polarityOf(design),
+    smoothedValidity: smoothedValidity(outputElements(design.output, design.load), atFullDrive),
     idealNoLoadVolts,
     noLoadVolts,
     lostToDiodesVolts: idealNoLoadVolts - withoutStrays,
@@ -86,7 +90,11 @@ export function outputFigures(
   return {
     ...fixed,
     validity:
-      ladderDroopFraction > ROUGH_DROOP_FRACTION || point.droop.rough || ladder.drive.rough || rings(ladder.drive)
+      ladderDroopFraction > ROUGH_DROOP_FRACTION ||
+      point.droop.rough ||
+      ladder.drive.rough ||
+      rings(ladder.drive) ||
+      fixed.smoothedValidity === 'rough'
         ? 'rough'
         : 'good',
     meanVolts,
@@ -97,16 +105,18 @@ export function outputFigures(
     droopByCapacitorsVolts: point.droop.capacitorVolts,
     droopBySourceVolts: point.droop.totalVolts - point.droop.capacitorVolts,
     droopOfSourceAloneVolts: point.droop.sourceVolts,
+    droopBySmoothingVolts: point.terminalVolts - point.smoothedVolts,
     droopBySeriesResistorVolts: point.loadAmps * design.output.seriesOhms,
     droopByDriveVolts: noLoadVolts - scaledVolts,
     textbookDroopVolts: ladder.lightLoad.textbookDroop === null ? null : charge * ladder.lightLoad.textbookDroop,
     textbookRipplePeakToPeakVolts: charge * ladder.lightLoad.ripple,
     regulation: meanVolts > 0 ? droopVolts / meanVolts : null,
     amps: point.loadAmps,
-    bleederAmps: design.output.bleederOhms === null ? 0 : point.terminalVolts / design.output.bleederOhms,
-    dividerAmps: design.output.divider === null ? 0 : point.terminalVolts / dividerOhms(design.output.divider),
+    bleederAmps: point.bleederAmps,
+    dividerAmps: point.dividerAmps,
     watts: point.loadAmps * meanVolts + swingWatts(design, ladder).load,
     terminalMeanVolts: point.terminalVolts,
+    smoothedMeanVolts: point.smoothedVolts,
     alternating: null,
   };
 }
@@ -142,7 +152,22 @@ function rangeAtLoad(
   const across = rangeAcross(ladder, nodes);
   const dropped = isCurrent ? point.terminalVolts - point.loadVolts : 0;
   // An output that the drive swings as a whole is not smoothed: its range is the drive's, not a ripple about the mean.
-  const smoothed = ladder.unloaded.feedthroughPeakToPeakVolts < amplitudeVolts(ladder.drive);
+  const smoothed = !swingsWhole(ladder);
+  const elements = outputElements(design.output, design.load);
+  if (smooths(elements)) {
+    const ripplePeakToPeakVolts = rippleBehind(elements, point.loadVolts, {
+      ladder,
+      amps: point.ladderAmps,
+      sourceAngle: point.droop.sourceAngle,
+      rippleVolts: smoothed ? rippleVolts : 0,
+      swingVolts: smoothed ? ladder.unloaded.feedthroughPeakToPeakVolts : across.maxVolts - across.minVolts,
+    });
+    return {
+      minVolts: point.loadVolts - ripplePeakToPeakVolts / 2,
+      maxVolts: point.loadVolts + ripplePeakToPeakVolts / 2,
+      ripplePeakToPeakVolts,
+    };
+  }
   const ripplePeakToPeakVolts =
     dividing *
     (smoothed ? rippleVolts + ladder.unloaded.feedthroughPeakToPeakVolts : across.maxVolts - across.minVolts);

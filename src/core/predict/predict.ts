@@ -7,7 +7,9 @@ import { swingVariance } from '../operating/demand';
 import { operatingPoint, type OperatingPoint } from '../operating/operating-point';
 import { dividerFigures } from '../output/divider';
 import { contactOf } from '../output/contact';
-import { bleedSeconds, storedCharge } from '../output/discharge';
+import { frontFarads, outputCapacitors } from '../output/elements';
+import { bleedSeconds } from '../output/bleed';
+import { storedCharge } from '../output/discharge';
 import { sparksOf } from '../output/sparks';
 import { marginsOf } from '../stress/margins';
 import { balancingOf } from './balancing';
@@ -54,7 +56,7 @@ export function predict(design: Design, known?: PredictOptions): Prediction {
     : Math.hypot(output.noLoadVolts, Math.sqrt(swingVariance(atFullDrive)));
   const divider =
     design.output.divider &&
-    dividerFigures(design.output.divider, output.terminalMeanVolts, output.noLoadPeakVolts, noLoadRmsVolts);
+    dividerFigures(design.output.divider, output.smoothedMeanVolts, output.noLoadPeakVolts, noLoadRmsVolts);
   const margins = marginsOf(design, {
     atFullDrive,
     capacitors,
@@ -93,11 +95,11 @@ export function predict(design: Design, known?: PredictOptions): Prediction {
     divider,
     contact: contactOf(
       output.noLoadPeakVolts,
-      // What hangs on the output is told apart.
-      energy.joules - (design.output.electrodeFarads * operating.atFullDrive.unloaded.outputVolts ** 2) / 2,
+      // What stands in front is told apart.
+      energy.joules - (frontFarads(design.output) * operating.atFullDrive.unloaded.outputVolts ** 2) / 2,
       { seriesOhms: design.output.seriesOhms, count: design.resistors.series.count },
       reachedBy(output).amps,
-      design.output.electrodeFarads,
+      frontFarads(design.output),
     ),
     sparks: sparksOf(design, output.noLoadVolts, highestOf(output)),
     findings: [],
@@ -118,15 +120,18 @@ function meanDroopPerLightLoad({ ladder, point }: OperatingPoint): number | null
 /** What is stored without load, by capacitances as they are marked, so never too little; and how long a bleeder takes. */
 function energyOf({ output }: Design, { atFullDrive, inputs }: OperatingPoint): Prediction['energy'] {
   const { capacitorVolts, outputVolts } = atFullDrive.unloaded;
+  const behind = outputCapacitors(output);
   return {
-    ...storedCharge(inputs.marked, capacitorVolts, outputVolts, { farads: output.electrodeFarads, volts: outputVolts }),
+    ...storedCharge(
+      inputs.marked,
+      capacitorVolts,
+      outputVolts,
+      behind.map(({ farads }) => ({ farads, volts: outputVolts })),
+    ),
     bleedSeconds:
       output.bleederOhms === null
         ? null
-        : bleedSeconds(inputs.marked, capacitorVolts, outputVolts, output.bleederOhms, {
-            farads: output.electrodeFarads,
-            seriesOhms: output.seriesOhms,
-          }),
+        : bleedSeconds(inputs.marked, capacitorVolts, outputVolts, output.bleederOhms, behind),
   };
 }
 

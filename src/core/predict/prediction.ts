@@ -24,6 +24,8 @@ type Validity = 'good' | 'rough' | 'beyond';
 export type OutputPrediction = {
   polarity: Polarity;
   validity: Validity;
+  /** How far it can be trusted for what smooths behind the ladder alone. */
+  smoothedValidity: Validity;
   /** Every diode's step at its full peak: no drops, no strays. */
   idealNoLoadVolts: number;
   /** The same with diode drops and strays, and what each of them takes. */
@@ -45,6 +47,7 @@ export type OutputPrediction = {
   droopBySourceVolts: number | null;
   /** What it would lose by itself; the two join as the closed form says. */
   droopOfSourceAloneVolts: number | null;
+  droopBySmoothingVolts: number | null;
   droopBySeriesResistorVolts: number | null;
   /** Loss of output because the drive's power or current runs out. */
   droopByDriveVolts: number | null;
@@ -58,8 +61,9 @@ export type OutputPrediction = {
   bleederAmps: number | null;
   dividerAmps: number | null;
   watts: number | null;
-  /** Before the series resistor. */
+  /** At the ladder's terminal, and behind the smoothing where the divider is. */
   terminalMeanVolts: number | null;
+  smoothedMeanVolts: number | null;
   /** Where nothing rectifies: the output has no direct part worth the name, and these stand for it; else null. */
   alternating: AlternatingOutput | null;
   /** Output current past which the closed form of the ladder is no longer trusted, its drive at full peaks, A; with what the drive gives: `closedFormReach`. */
@@ -191,7 +195,7 @@ export type Prediction = {
     joules: number;
     terminalCoulombs: number;
     hazardous: boolean;
-    /** Upper bound on the time to 60 V; null without a bleeder. */
+    /** Time to 60 V, diode drops left out; null without a bleeder. */
     bleedSeconds: number | null;
   };
   /** What a measuring divider shows and asks; null without one. */

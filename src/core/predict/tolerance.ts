@@ -5,6 +5,8 @@ import { elastancesOf, type Elastances } from '../ladder/elastances';
 import { rippleAt, type LoadedLadder } from '../ladder/loaded';
 import { seeded } from '../numeric/chance';
 import { bandOf, variance, type Band } from '../numeric/statistics';
+import { outputElements } from '../output/elements';
+import { smooths } from '../output/filter';
 import { workingPoint, type WorkingPoint } from '../output/terminal';
 import type { Demand } from '../operating/demand';
 import { ladderOfDesign } from '../operating/ladder-of-design';
@@ -268,10 +270,14 @@ function* outputsOf(design: Design, draws: Draws, samples: number) {
   const smallest = nominal.find(({ condition }) => condition !== 'driveHigh')?.margin ?? null;
   const found = { outputs: [] as number[], ripples: [] as number[], margins: [] as number[], met: 0 };
   const { ladder, point } = draws;
-  // A resistive load divides the ripple as it divides the mean, as in the prediction.
-  const dividing = design.load.kind === 'current' ? 1 : point.loadVolts / point.terminalVolts || 1;
+  // A resistive load divides the ripple as it divides the mean, as in the prediction; smoothing as it does at the middle.
   const ownRipple = rippleAt(ladder, point.ladderAmps, point.droop.sourceAngle).peakToPeakVolts;
   const swing = ladder.unloaded.feedthroughPeakToPeakVolts;
+  const dividing = smooths(outputElements(design.output, design.load))
+    ? output.ripplePeakToPeakVolts! / (ownRipple + swing || 1)
+    : design.load.kind === 'current'
+      ? 1
+      : point.loadVolts / point.terminalVolts || 1;
   for (let sample = 0; sample < samples; sample += 1) {
     const draw = draws.next();
     if (draw) {

@@ -111,6 +111,15 @@ export const RATINGS = {
     close: null,
     advice: '',
   },
+  smoothingVoltage: {
+    subject: 'Smoothing capacitors',
+    rating: 'voltage',
+    unit: 'V',
+    where: '$.output.smoothing',
+    over: stop('smoothing-over-rating'),
+    close: warn('smoothing-margin-thin'),
+    advice: 'Use capacitors of a higher rating: each stands all of the output.',
+  },
   seriesPower: {
     subject: 'Series resistor',
     rating: 'power',

@@ -10,6 +10,7 @@ import type { Condition, Margin, Rating, RatingId, Stress } from '../quantity/ra
 import { MOST_RISE, ratedDiodeWatts } from './heat';
 import type { DividerFigures } from '../output/divider';
 import { shortedAmps } from '../output/contact';
+import { limitingOhms } from '../output/elements';
 import { surgeRating, switchOnAmps } from './surge';
 
 /** A capacitor of the ladder as far as it is stressed; see the prediction's own. */
@@ -116,7 +117,7 @@ function ladderStresses({ spread, ladder, output }: Design, input: StressInput):
     const { part, value } = known.reduce((a, b) => (b.value > a.value ? b : a));
     return [stress(id, 'loaded', times * value, part.id)];
   };
-  const shorted = shortedAmps(noLoadPeakVolts, output.seriesOhms);
+  const shorted = shortedAmps(noLoadPeakVolts, limitingOhms(output));
   const switchedOn = switchOnAmps(atFullDrive, ladder.diode.onOhms * ladder.diode.series);
   const halfPeriod = 1 / (2 * atFullDrive.drive.frequencyHertz);
   return [
@@ -165,6 +166,7 @@ function outputStresses({ output, resistors }: Design, input: StressInput): Stre
   const { noLoadPeakVolts, noLoadRmsVolts, loadAmps, stored } = input;
   const { seriesOhms, bleederOhms } = output;
   const stresses: Stress[] = [];
+  if (output.smoothing.length > 0) stresses.push(stress('smoothingVoltage', 'noLoad', noLoadPeakVolts));
   if (seriesOhms > 0) {
     const { count } = resistors.series;
     if (loadAmps !== null) stresses.push(stress('seriesPower', 'loaded', (loadAmps ** 2 * seriesOhms) / count));
@@ -185,7 +187,8 @@ function outputStresses({ output, resistors }: Design, input: StressInput): Stre
   return stresses;
 }
 
-const outputRatings = ({ output: { divider }, resistors: { series, bleeder } }: Design): Rating[] => [
+const outputRatings = ({ output: { divider, smoothing }, resistors: { series, bleeder } }: Design): Rating[] => [
+  { id: 'smoothingVoltage', rated: leastRated(smoothing) },
   { id: 'seriesPower', rated: series.watts },
   { id: 'seriesVoltage', rated: series.ratedVolts },
   { id: 'seriesPulse', rated: series.pulseJoules },
@@ -195,6 +198,12 @@ const outputRatings = ({ output: { divider }, resistors: { series, bleeder } }: 
   { id: 'dividerPower', rated: divider && divider.topWatts },
   { id: 'dividerMeter', rated: divider && divider.meterVolts },
 ];
+
+/** Of the smoothing capacitors all of which stand all of the output: the least that is known. */
+function leastRated(smoothing: Design['output']['smoothing']): number | null {
+  const known = smoothing.flatMap(({ ratedVolts }) => ratedVolts ?? []);
+  return known.length > 0 ? Math.min(...known) : null;
+}
 
 /** What the copper of a wound transformer is commonly given, where its wire is known. */
 function wireRatings({ transformer, winding }: Design): Rating[] {

@@ -1,5 +1,6 @@
 import type { Design } from '../design/design-schema';
 import type { Drive } from '../drive/drive';
+import { limitingOhms } from '../output/elements';
 import type { Finding } from '../quantity/finding';
 import { formatQuantity } from '../quantity/format-quantity';
 import { atHighest, CHOSEN_MARGIN, fitOf } from '../quantity/margin';
@@ -147,7 +148,7 @@ function diodeSurge({ output, ladder }: Design, { margins, diodes }: RatingFindi
       where: shorted ? '$.output.seriesOhms' : '$.ladder.diode.surgeAmps',
       message: `${shorted ? 'With the output shorted' : 'When it is switched on'} a diode may carry up to ${formatQuantity(stress, 'A')}, over the ${formatQuantity(rated, 'A')} that its surge rating allows for so long.`,
       advice: shorted
-        ? `Put at least ${formatQuantity((output.seriesOhms * stress) / rated, 'Ω', 2)} in series with the output.`
+        ? `Put at least ${formatQuantity((limitingOhms(output) * stress) / rated, 'Ω', 2)} in series with the output.`
         : 'Raise the drive slowly, or see Charge-up for the surge itself; this is an upper bound.',
     };
   });
@@ -160,7 +161,7 @@ function diodeSurge({ output, ladder }: Design, { margins, diodes }: RatingFindi
       message: 'Nothing in the design limits what a diode carries when the drive is switched on with the ladder empty.',
       advice: 'Enter the resistance of the source, and of the diodes if it is known; or raise the drive slowly.',
     });
-  if (output.seriesOhms === 0 && rated)
+  if (limitingOhms(output) === 0 && rated)
     findings.push({
       code: 'short-unlimited',
       severity: 'note',

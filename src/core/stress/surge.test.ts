@@ -101,7 +101,7 @@ describe('a shorted output', () => {
     const gap = { kind: 'gap' as const, strikeVolts: 3500, arcOhms: 1, quenchAmps: 1e-6 };
     const one: Design = {
       ...design('half-wave', 'sine', 5000, 1e-9),
-      output: { seriesOhms, bleederOhms: null, divider: null, electrodeFarads: 0 },
+      output: { seriesOhms, bleederOhms: null, divider: null, smoothing: [], electrodeFarads: 0 },
       load: gap,
     };
     const run = ended(chargeUpOf(one, predict(one).output.noLoadVolts, true));

@@ -379,7 +379,7 @@ class Watch {
       const over = at(anode) - at(cathode) - forwardVolts;
       if (over > 0) this.diodePeaks[index] = Math.max(this.diodePeaks[index], onSiemens * over);
     });
-    for (let index = 0; index < circuit.sources.count && index < inductorAmps.length; index += 1)
+    for (let index = 0; !circuit.sources.stiff && index < circuit.sources.count; index += 1)
       this.sourcePeak = Math.max(this.sourcePeak, Math.abs(inductorAmps[index]));
     this.driver?.take({ seconds, at: 0, drive, volts, inductorAmps });
     circuit.loads.forEach((load, index) => {

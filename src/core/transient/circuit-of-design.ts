@@ -15,20 +15,22 @@ import { circuitOf, type CircuitParts } from './ladder-circuit';
 /** What a winding that has come apart still lets through, Ω: next to nothing beside any bleeder. */
 const APART_OHMS = 1e15;
 
-/** The circuit a design describes and the ladder it stands for, optionally behind another output and load, or with its winding come apart. */
+/** The circuit a design describes and the ladder it stands for, optionally behind another output and load, or with its drive off. */
 export function circuitOfDesign(
   design: Design,
   output: OutputFields = design.output,
   load: Design['load'] = design.load,
-  windingApart = false,
+  off: { windingApart: boolean } | null = null,
 ): { ladder: LoadedLadder; circuit: Circuit } {
   const { ladder: settled, atFullDrive, inputs } = operatingPoint(design);
   const { lift, seriesHenries } = atFullDrive.drive;
   // What leakage lifts it does here by itself.
   const ladder =
     lift && seriesHenries > 0 ? withPeaksOf(atFullDrive, scaledDrive(atFullDrive.drive, lift.from)) : settled;
-  const parts = circuitParts(design, inputs, ladder);
-  const drive = windingApart ? { ...ladder.drive, seriesOhms: APART_OHMS } : ladder.drive;
+  const own = circuitParts(design, inputs, ladder);
+  // What leaks may be less than it is said to be: nothing that is to be discharged is counted on to drain by it.
+  const parts = off ? { ...own, leakSiemens: null } : own;
+  const drive = off?.windingApart ? { ...ladder.drive, seriesOhms: APART_OHMS } : ladder.drive;
   return { ladder, circuit: circuitOf(ladder.network, drive, parts, outputElements(output, load)) };
 }
 

@@ -83,13 +83,16 @@ export function suppliedBy(
       })),
     ],
     switches: supply.switches.map(({ from, to, ohms }) => ({ from: at(from), to: at(to), onSiemens: 1 / ohms })),
-    inductors: supply.inductors.map(({ terms, ohms, henries, dampingOhms, saturation }) => ({
-      terms: numbered(terms),
-      ohms,
-      henries,
-      dampingSiemens: dampingOhms === null ? 0 : 1 / dampingOhms,
-      saturation,
-    })),
+    inductors: [
+      ...supply.inductors.map(({ terms, ohms, henries, dampingOhms, saturation }) => ({
+        terms: numbered(terms),
+        ohms,
+        henries,
+        dampingSiemens: dampingOhms === null ? 0 : 1 / dampingOhms,
+        saturation,
+      })),
+      ...circuit.inductors.slice(circuit.inductors.length - circuit.chokes),
+    ],
     known: [{ drive: 0, volts: supply.railVolts }],
     sources: { stiff: false, count: windings },
     supply: {

@@ -129,8 +129,11 @@ export type Circuit = {
   return: NodeIndex;
   /** Where the load stands, behind the series resistor. */
   load: NodeIndex;
-  seriesOhms: number;
-  acrossSiemens: number;
+  /** Resistors on the way from terminal to load, and across it; they stand among the resistors as well. */
+  onTheWay: readonly CircuitResistor[];
+  across: readonly CircuitResistor[];
+  /** The last inductors, so many, are chokes on the way to the load. */
+  chokes: number;
   /** Conductance of a resistive load; it stands among the resistors as well. */
   loadSiemens: number;
 };

@@ -1,4 +1,3 @@
-import { acrossOhms } from '../output/elements';
 import type { Design } from '../design/design-schema';
 import { HAZARDOUS_DC_VOLTS } from '../output/discharge';
 import { Falling } from './falling';
@@ -51,16 +50,16 @@ export function dischargeOf(
   startVolts: ReadonlyMap<string, number>,
   options: DischargeOptions,
 ): Discharge {
-  const bleederOhms = 1 / (1 / acrossOhms(design.output) + 1 / options.ohms);
-  const { electrodeFarads } = design.output;
-  const falling = new Falling(design, { seriesOhms: 0, bleederOhms, electrodeFarads }, startVolts);
+  const { output } = design;
+  const bleederOhms = 1 / (1 / (output.bleederOhms ?? Infinity) + 1 / options.ohms);
+  const falling = new Falling(design, { ...output, seriesOhms: 0, bleederOhms }, startVolts);
   const { ladder, circuit, stepper, state } = falling;
   const parts = circuit.capacitors.slice(0, circuit.ladderCapacitors);
-  const output = () => falling.terminalVolts();
+  const terminal = () => falling.terminalVolts();
   const stored = () => circuit.capacitors.reduce((sum, part) => sum + (part.farads * falling.across(part) ** 2) / 2, 0);
   const heldBefore = parts.map((part) => Math.abs(falling.across(part)));
   const start = stored();
-  const samples: DischargeSample[] = [{ seconds: 0, volts: output(), joules: start }];
+  const samples: DischargeSample[] = [{ seconds: 0, volts: terminal(), joules: start }];
   let elapsed = 0;
   let diodePeakAmps = 0;
   let intoResistor = 0;
@@ -73,8 +72,8 @@ export function dischargeOf(
       if (over > 0) diodePeakAmps = Math.max(diodePeakAmps, onSiemens * over);
     }
     recorder.take(seconds, 0, state.volts);
-    intoResistor += (output() ** 2 / options.ohms) * seconds;
-    samples.push({ seconds: elapsed, volts: output(), joules: stored() });
+    intoResistor += (terminal() ** 2 / options.ohms) * seconds;
+    samples.push({ seconds: elapsed, volts: terminal(), joules: stored() });
   });
   recorder.keep(elapsed);
   const under = samples.findIndex((sample) => Math.abs(sample.volts) < HAZARDOUS_DC_VOLTS);

@@ -103,19 +103,22 @@ export class DriverMeter {
       const amps = (farads * (this.across(from, to, step.volts) - this.across(from, to, this.before))) / step.seconds;
       this.flow(from, to, amps);
     }
-    circuit.inductors.forEach(({ terms, ohms, dampingSiemens }, index) => {
-      const amps = step.inductorAmps[index];
-      let [now, mean] = [0, 0];
-      for (const { node, weight } of terms) {
-        if (node < -1) railAmps[-2 - node] += weight * amps;
-        now += weight * stepper.at(node, step.volts, 0);
-        mean += (weight * (stepper.at(node, step.volts, 0) + stepper.at(node, this.before, 0))) / 2;
-      }
-      const damped = dampingSiemens * now;
-      this.lostWatts += fraction * damped * mean;
-      // What windings that feed the ladder lose in their resistance is counted as the source's.
-      if (index >= circuit.sources.count) this.lostWatts += fraction * (amps - damped) ** 2 * ohms;
-    });
+    // Chokes behind the ladder are the output's.
+    circuit.inductors
+      .slice(0, circuit.inductors.length - circuit.chokes)
+      .forEach(({ terms, ohms, dampingSiemens }, index) => {
+        const amps = step.inductorAmps[index];
+        let [now, mean] = [0, 0];
+        for (const { node, weight } of terms) {
+          if (node < -1) railAmps[-2 - node] += weight * amps;
+          now += weight * stepper.at(node, step.volts, 0);
+          mean += (weight * (stepper.at(node, step.volts, 0) + stepper.at(node, this.before, 0))) / 2;
+        }
+        const damped = dampingSiemens * now;
+        this.lostWatts += fraction * damped * mean;
+        // What windings that feed the ladder lose in their resistance is counted as the source's.
+        if (index >= circuit.sources.count) this.lostWatts += fraction * (amps - damped) ** 2 * ohms;
+      });
     for (let index = 0; index < railAmps.length; index += 1)
       this.inWatts += fraction * railAmps[index] * circuit.known[index].volts;
   }

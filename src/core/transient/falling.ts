@@ -1,6 +1,6 @@
 import type { Design } from '../design/design-schema';
 import type { LoadedLadder } from '../ladder/loaded';
-import type { OutputFields } from '../output/elements';
+import { isOutputNode, smoothedNode, type OutputFields } from '../output/elements';
 import { circuitOfDesign } from './circuit-of-design';
 import type { Circuit } from './circuit';
 import { emptyState, PeriodRunner, type State } from './period';
@@ -45,7 +45,7 @@ export class Falling {
     startVolts: ReadonlyMap<string, number>,
     { clips = [], fault = null, farads }: Changed = {},
   ) {
-    const made = circuitOfDesign(design, output, { kind: 'open' }, fault?.part === WINDING);
+    const made = circuitOfDesign(design, output, { kind: 'open' }, { windingApart: fault?.part === WINDING });
     this.ladder = made.ladder;
     const { circuit } = made;
     if (farads)
@@ -56,7 +56,11 @@ export class Falling {
     this.stepper = new Stepper(this.circuit);
     this.runner = new PeriodRunner(this.stepper, timeGrid(this.ladder.drive, 8));
     this.state = emptyState(this.circuit);
-    this.circuit.names.forEach((name, node) => (this.state.volts[node] = startVolts.get(name) ?? 0));
+    // Where it is not told apart, nothing flows to what stands behind the terminal.
+    const terminalVolts = startVolts.get(made.ladder.network.output) ?? 0;
+    this.circuit.names.forEach(
+      (name, node) => (this.state.volts[node] = startVolts.get(name) ?? (isOutputNode(name) ? terminalVolts : 0)),
+    );
     this.stepper.chargeAt(this.state.volts, 0, this.state.charge);
   }
 
@@ -97,9 +101,12 @@ export class Falling {
   }
 }
 
-/** The winding, and the string before what hangs on the output, among the parts that may fail. */
+/** The winding, the string before what hangs on the output, and the way through a smoothing section, among the parts that may fail. */
 export const WINDING = 'winding';
 export const SERIES = 'series string';
+const SMOOTHING = 'smoothing section ';
+export const smoothingPart = (section: number) => `${SMOOTHING}${section}`;
+const APART = { ohms: 1e15, henries: 0 };
 
 function withClips(circuit: Circuit, clips: readonly Clip[]): Circuit {
   const at = (name: string) => circuit.place.get(name) ?? -1;
@@ -115,8 +122,19 @@ function failed(circuit: Circuit, { network }: LoadedLadder, { part, how }: Part
     resistors: [...circuit.resistors, { ...ends, siemens: WIRE_SIEMENS }],
   });
   if (part === SERIES) {
-    const { output, load } = circuit;
-    return { ...circuit, resistors: circuit.resistors.filter(({ from, to }) => from !== output || to !== load) };
+    // The last on the way to the load.
+    const string = circuit.onTheWay.at(-1);
+    return { ...circuit, resistors: circuit.resistors.filter((one) => one !== string) };
+  }
+  if (part.startsWith(SMOOTHING)) {
+    const behind = circuit.place.get(smoothedNode(Number(part.slice(SMOOTHING.length))));
+    return {
+      ...circuit,
+      resistors: circuit.resistors.filter((one) => one.to !== behind || !circuit.onTheWay.includes(one)),
+      inductors: circuit.inductors.map((one, at) =>
+        at >= circuit.inductors.length - circuit.chokes && one.terms[1].node === behind ? { ...one, ...APART } : one,
+      ),
+    };
   }
   if (diode >= 0) {
     const { anode, cathode } = circuit.diodes[diode];

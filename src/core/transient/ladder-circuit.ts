@@ -1,14 +1,13 @@
-import { resistancesOf } from '../output/elements';
 import type { Drive } from '../drive/drive';
 import type { SupplyCircuit } from '../drive/supply-circuit';
 import { LOAD_KINDS, loadOhms } from '../load/load-kinds';
 import { bandOrder } from '../numeric/ordering';
-import type { OutputElement, OutputNode } from '../output/elements';
+import { isOnTheWay, type OutputElement, type OutputNode } from '../output/elements';
 import { LEAST_OHMS } from '../drive/supply-circuit';
 import type { LoadBranch } from '../load/load-kind';
 import type { JunctionStep } from '../parts/junction';
 import { isAlternating, type LadderNetwork } from '../topology/network';
-import type { Circuit, CircuitCapacitor, CircuitLoad, CircuitResistor, NodeIndex } from './circuit';
+import type { Circuit, CircuitCapacitor, CircuitInductor, CircuitLoad, CircuitResistor, NodeIndex } from './circuit';
 import { joinedBy, nodesOf, RAIL, RAIL_NODE, suppliedBy } from './circuit-supply';
 
 /** What the parts of a ladder are like beyond its network. */
@@ -18,7 +17,8 @@ export type CircuitParts = {
   /** What junctions hold more below a reverse voltage: see {@link junctionByVoltage}. */
   junctionSteps: readonly JunctionStep[];
   onOhms: number;
-  leakSiemens: number;
+  /** Of each diode, S; null lets none through, not even what makes a state without load unique. */
+  leakSiemens: number | null;
   transitSeconds: number;
 };
 
@@ -40,13 +40,13 @@ export function circuitOf(
   const sources = new Set(network.sources.map((source) => source.node));
   const stiffAt = new Map(network.sources.map((source, index) => [source.node, -2 - index]));
   const loadElement = elements.find((element) => element.kind === 'load')!;
-  const behindResistor = loadElement.from === 'load';
-  const nodeOf: Record<OutputNode, string> = { terminal: network.output, load: 'load', return: network.return };
+  const nodeOf = (node: OutputNode): string =>
+    node === 'terminal' ? network.output : node === 'return' ? network.return : node;
   const free = [
     ...network.nodes
       .filter((node) => node.column !== 'ground' && !(isStiff && sources.has(node.id)))
       .map((node) => node.id),
-    ...(behindResistor ? ['load'] : []),
+    ...elements.filter(isOnTheWay).map(({ to }) => to),
     ...(feeds ? feeds.map(({ id }) => id) : []),
     ...(supply ? nodesOf(supply).filter((id) => !network.nodes.some((node) => node.id === id)) : []),
   ];
@@ -54,7 +54,7 @@ export function circuitOf(
     ...network.capacitors.map(({ lower, upper }): [string, string] => [lower, upper]),
     ...network.diodes.map(({ anode, cathode }): [string, string] => [anode, cathode]),
     [network.output, network.return],
-    ...elements.map(({ from, to }): [string, string] => [nodeOf[from], nodeOf[to]]),
+    ...elements.map(({ from, to }): [string, string] => [nodeOf(from), nodeOf(to)]),
     ...(feeds ?? []).map(({ id, node }): [string, string] => [id, node]),
     ...(supply ? joinedBy(supply) : []),
   ];
@@ -69,15 +69,21 @@ export function circuitOf(
   }));
   const loads: CircuitLoad[] = [];
   const hanging: CircuitCapacitor[] = [];
+  const onTheWay: CircuitResistor[] = [];
+  const across: CircuitResistor[] = [];
+  const chokes: CircuitInductor[] = [];
   for (const element of elements) {
-    const ends = { from: at(nodeOf[element.from]), to: at(nodeOf[element.to]) };
-    if (element.kind === 'capacitor') {
-      hanging.push({ ...ends, farads: element.farads });
-      continue;
+    const ends = { from: at(nodeOf(element.from)), to: at(nodeOf(element.to)) };
+    if (element.kind === 'capacitor') hanging.push({ ...ends, farads: element.farads });
+    if (element.kind === 'choke') chokes.push(chokeBetween(ends, element));
+    if (element.kind === 'resistor') {
+      const resistor = { ...ends, siemens: 1 / element.ohms };
+      resistors.push(resistor);
+      (isOnTheWay(element) ? onTheWay : across).push(resistor);
     }
-    const ohms = element.kind === 'resistor' ? element.ohms : loadOhms(element.load);
+    if (element.kind !== 'load') continue;
+    const ohms = loadOhms(element.load);
     if (ohms !== null) resistors.push({ ...ends, siemens: 1 / ohms });
-    if (element.kind === 'resistor') continue;
     const law = LOAD_KINDS[element.load.kind].branch(element.load, peakToPeakVolts);
     if (law) loads.push({ ...ends, law: alternating ? bothWays(law) : law });
   }
@@ -106,7 +112,8 @@ export function circuitOf(
         cathode: at(cathode),
         forwardVolts: parts.forwardVolts,
         onSiemens: Math.min(1 / parts.onOhms, near * drive.frequencyHertz * STIFFEST),
-        leakSiemens: Math.max(parts.leakSiemens, LEAKIEST * near * drive.frequencyHertz),
+        leakSiemens:
+          parts.leakSiemens === null ? 0 : Math.max(parts.leakSiemens, LEAKIEST * near * drive.frequencyHertz),
         transitSeconds: parts.transitSeconds,
         nearFarads: near,
       };
@@ -114,18 +121,19 @@ export function circuitOf(
     junctions: network.diodes.flatMap(({ anode, cathode }) =>
       parts.junctionSteps.map((step) => ({ anode: at(anode), cathode: at(cathode), ...step })),
     ),
-    inductors: isStiff
-      ? []
-      : network.sources.map(({ node }, index) => ({
-          terms: [
-            { node: -2 - index, weight: 1 },
-            { node: at(feeds ? feeds[index].id : node), weight: -1 },
-          ],
-          ohms: Math.max(drive.seriesOhms, alternating || feeds ? LEAST_OHMS : 0),
-          henries: drive.seriesHenries,
-          dampingSiemens: 0,
-          saturation: null,
-        })),
+    inductors: [
+      ...(isStiff ? [] : network.sources).map(({ node }, index) => ({
+        terms: [
+          { node: -2 - index, weight: 1 },
+          { node: at(feeds ? feeds[index].id : node), weight: -1 },
+        ],
+        ohms: Math.max(drive.seriesOhms, alternating || feeds ? LEAST_OHMS : 0),
+        henries: drive.seriesHenries,
+        dampingSiemens: 0,
+        saturation: null,
+      })),
+      ...chokes,
+    ],
     switches: [],
     ringing: 'followed',
     known: network.sources.map(({ sign }) => ({ drive: sign, volts: 0 })),
@@ -136,11 +144,25 @@ export function circuitOf(
     ladderDiodes: network.diodes.length,
     output: at(network.output),
     return: at(network.return),
-    load: at(nodeOf[loadElement.from]),
-    ...resistancesOf(elements),
+    load: at(nodeOf(loadElement.from)),
+    onTheWay,
+    across,
+    chokes: chokes.length,
     loadSiemens: resistiveLoad === null ? 0 : 1 / resistiveLoad,
   };
   return supply ? suppliedBy(circuit, supply, at, network.sources.length) : circuit;
+}
+
+/** A choke on the way to the load. */
+function chokeBetween(
+  { from, to }: { from: NodeIndex; to: NodeIndex },
+  { ohms, henries }: { ohms: number; henries: number },
+): CircuitInductor {
+  const terms = [
+    { node: from, weight: 1 },
+    { node: to, weight: -1 },
+  ];
+  return { terms, ohms, henries, dampingSiemens: 0, saturation: null };
 }
 
 /** Capacitors in series with the windings, each from a node of its own to the ladder's; null without. */

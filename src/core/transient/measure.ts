@@ -288,13 +288,17 @@ class PeriodMeter {
     );
     measured.loadAmps += fraction * amps;
     measured.loadSquares.amps += fraction * amps ** 2;
-    measured.acrossAmps += fraction * circuit.acrossSiemens * out;
     power.load += fraction * amps * this.workedAgainst(circuit.return, circuit.load, step);
-    power.series +=
-      this.driver && circuit.seriesOhms > 0
-        ? fraction * amps * this.workedAgainst(circuit.load, circuit.output, step)
-        : fraction * amps ** 2 * circuit.seriesOhms;
-    power.across += fraction * circuit.acrossSiemens * out * this.workedAgainst(circuit.return, circuit.output, step);
+    for (const { from, to, siemens } of circuit.across) {
+      const through = siemens * this.across(to, from, step);
+      measured.acrossAmps += fraction * through;
+      power.across += fraction * through * this.workedAgainst(to, from, step);
+    }
+    for (const { from, to, siemens } of circuit.onTheWay)
+      power.series += fraction * siemens * this.across(to, from, step) * this.workedAgainst(to, from, step);
+    const firstChoke = circuit.inductors.length - circuit.chokes;
+    for (let index = firstChoke; index < circuit.inductors.length; index += 1)
+      power.series += fraction * step.inductorAmps[index] ** 2 * circuit.inductors[index].ohms;
   }
 
   private takeCapacitors(step: Step): void {

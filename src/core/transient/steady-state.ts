@@ -181,8 +181,8 @@ export function* settleSupply(
  */
 const STEP_PERIODS = 200;
 const UNLOADED_STEP_PERIODS = 40;
-const isUnloaded = ({ loads, loadSiemens, acrossSiemens }: Circuit) =>
-  loads.length === 0 && loadSiemens === 0 && acrossSiemens === 0;
+const isUnloaded = ({ loads, loadSiemens, across }: Circuit) =>
+  loads.length === 0 && loadSiemens === 0 && across.length === 0;
 /** Periods in which what rings falls into step after a correction. */
 const FALLING_PERIODS = 2;
 /** Periods that a correction leads on: at first, at least, by how much more after each, and past which there is no end to it. */

@@ -82,6 +82,12 @@ const ROWS: readonly Row[] = [
     shown: (prediction) => isWorthADroop(prediction, prediction.output.droopBySourceVolts),
   },
   {
+    id: 'droopBySmoothingVolts',
+    label: 'by the smoothing',
+    inset: true,
+    shown: (prediction) => isWorthADroop(prediction, prediction.output.droopBySmoothingVolts),
+  },
+  {
     id: 'droopBySeriesResistorVolts',
     label: 'by the series resistor',
     inset: true,
