@@ -198,10 +198,9 @@ describe('the quick evaluation', () => {
         expect(evaluation.workingVolts / Math.max(...capacitors.map((one) => one.workingVolts))).toBeCloseTo(1, 1);
         expect(evaluation.reverseVolts / Math.max(...diodes.map((one) => one.reverseVolts))).toBeCloseTo(1, 1);
         expect(Math.abs(evaluation.joules / energy.joules - 1)).toBeLessThan(0.05);
-        // Of smoothed ripple the search counts the fundamental alone.
-        const near = some.smoothing.length > 0 || some.electrodeFarads > 0 ? 0.35 : 0.1;
+        // What strays let through lies between the table's knots: to some parts in ten thousand of the output.
         expect(Math.abs(evaluation.ripplePeakToPeakVolts - output.ripplePeakToPeakVolts!)).toBeLessThanOrEqual(
-          near * output.ripplePeakToPeakVolts! + 1e-9,
+          0.1 * output.ripplePeakToPeakVolts! + 2e-4 * output.meanVolts!,
         );
       }),
       { numRuns: 150, seed: 11 },

@@ -1,5 +1,5 @@
 import { acrossOhms, currentsOf, ladderAmpsFor, outputCapacitors, outputElements } from '../output/elements';
-import { rippleShare } from '../output/filter';
+import { rippleBehind, SAMPLES, smooths } from '../output/filter';
 import type { Design } from '../design/design-schema';
 import { amplitudeVolts, scaledDrive, type Drive } from '../drive/drive';
 import { droopAt, hardLimitAmps, rippleAt, type DroopInputs, type RippleInputs } from '../ladder/loaded';
@@ -118,6 +118,7 @@ function atScaleOf({ shape, response, farads, forwardVolts }: QuickLadder, drive
       droop: response.droop / farads,
       ripple: response.ripple / farads,
       windingPulses: response.windingPulses,
+      outputTurns: response.outputTurns,
     },
     unloaded: { outputVolts: noLoadVolts },
     feeding,
@@ -136,16 +137,23 @@ function atScaleOf({ shape, response, farads, forwardVolts }: QuickLadder, drive
   }
   if (!droop) return null;
   const terminalVolts = noLoadVolts - droop.totalVolts;
-  const elements = outputElements(output, { kind: 'current', amps });
-  const ripples = new Set(feeding.map(({ peak }) => peak)).size || 1;
   const { peakToPeakVolts, chargingAngle } = rippleAt(ladder, ladderAmps, droop.sourceAngle);
   const demand = sourceDemand(ladder, ladderAmps, droop, chargingAngle);
+  const meanVolts = currentsOf(output, terminalVolts, ladderAmps).loadVolts;
+  const elements = outputElements(output, { kind: 'current', amps });
+  const terminal = {
+    ladder,
+    amps: ladderAmps,
+    sourceAngle: droop.sourceAngle,
+    rippleVolts: peakToPeakVolts,
+    swingVolts: response.feedthroughPerPeak * amplitude,
+  };
   return {
     ladderAmps,
-    meanVolts: currentsOf(output, terminalVolts, ladderAmps).loadVolts,
-    ripplePeakToPeakVolts:
-      peakToPeakVolts * rippleShare(elements, ripples * drive.frequencyHertz, ladder.outputElastance) +
-      response.feedthroughPerPeak * amplitude * rippleShare(elements, drive.frequencyHertz, 0),
+    meanVolts,
+    ripplePeakToPeakVolts: smooths(elements)
+      ? rippleBehind(elements, meanVolts, terminal, SAMPLES.each)
+      : terminal.rippleVolts + terminal.swingVolts,
     rmsAmps: demand.rmsAmps,
     watts: wattsInto(
       terminalVolts,

@@ -1,4 +1,5 @@
 import { amplitudeVolts, type Drive } from '../drive/drive';
+import type { LightLoad } from '../ladder/charge-bookkeeping';
 import { loadedLadder, withPeaksOf, type LoadedLadder } from '../ladder/loaded';
 import type { LadderNetwork } from '../topology/network';
 import { idealVolts } from '../ladder/unloaded';
@@ -15,6 +16,7 @@ export type ShapeResponse = {
   droop: number;
   ripple: number;
   outputElastance: number;
+  outputTurns: LightLoad['outputTurns'];
   /** Output without load for each volt of amplitude, and what a volt of diode drop takes off it; both without strays too. */
   outputPerPeak: number;
   outputPerDrop: number;
@@ -101,6 +103,7 @@ export class ShapeTable {
       droop: lightLoad.droop,
       ripple: lightLoad.ripple,
       outputElastance: ladder.outputElastance,
+      outputTurns: lightLoad.outputTurns,
       outputPerPeak: unloaded.outputVolts / amplitude,
       outputPerDrop: (unloaded.outputVolts - dropped.unloaded.outputVolts) / SMALL_DROP,
       idealPerPeak: ideal / amplitude,
@@ -154,6 +157,10 @@ function between(one: ShapeResponse, other: ShapeResponse, fraction: number): Sh
   const mix = (a: number, b: number) => (a > 0 && b > 0 ? a * (b / a) ** fraction : a + (b - a) * fraction);
   const mixed = { ...one };
   for (const name of SINGLE) mixed[name] = mix(one[name], other[name]);
+  mixed.outputTurns = one.outputTurns.map(({ before, after }, at) => ({
+    before: mix(before, other.outputTurns[at].before),
+    after: mix(after, other.outputTurns[at].after),
+  }));
   mixed.inputFarads = one.inputFarads.map((farads, at) => mix(farads, other.inputFarads[at]));
   mixed.windingPulses = one.windingPulses.map(({ positive, negative }, at) => ({
     positive: mix(positive, other.windingPulses[at].positive),

@@ -60,6 +60,10 @@ const NAMES: Readonly<Record<string, string>> = {
   'output.electrodeFarads': 'Capacitance of what hangs on the output',
   'output.divider': 'Divider',
   'output.smoothing': 'Smoothing sections',
+  'output.smoothing.ohms': 'Smoothing resistance',
+  'output.smoothing.henries': 'Smoothing inductance',
+  'output.smoothing.farads': 'Smoothing capacitor',
+  'output.smoothing.ratedVolts': 'Smoothing capacitor rating',
   'load.kind': 'Load',
 };
 
@@ -111,7 +115,7 @@ function nameOf(at: string): string {
 /** What a field is called on its card, from its path in the document. */
 export function fieldName(difference: Pick<Difference, 'path'>, one: Design, other: Design): string {
   const at = path(difference);
-  return described(at, [other, one])?.label ?? NAMES[at] ?? nameOf(at);
+  return described(at, [other, one])?.label ?? NAMES[at.replace(/\[\d+\]/g, '')] ?? nameOf(at);
 }
 
 const KIND_NAMES: Readonly<Record<string, (value: string) => string | undefined>> = {

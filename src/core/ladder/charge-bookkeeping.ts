@@ -30,7 +30,12 @@ export type LightLoad = {
    */
   windingPulses: { positive: number; negative: number }[];
   instants: Instants;
+  /** Of the output before and after either peak, the positive first, for each charge of the load. */
+  outputTurns: readonly OutputTurn[];
 };
+
+/** Where an output stands before and after diodes conduct, 1/F. */
+export type OutputTurn = { before: number; after: number };
 
 /**
  * Charge bookkeeping of any ladder with arbitrary capacitors and strays.
@@ -128,21 +133,33 @@ export function lightLoadBookkeeping(
         2,
     ]),
   );
-  const acrossOutput = Object.values(instants).map((at) => at.get(network.output)! - at.get(network.return)!);
+  const acrossOutput = (at: ReadonlyMap<string, number>) => at.get(network.output)! - at.get(network.return)!;
+  const outputTurns = [
+    { before: acrossOutput(beforePositive), after: acrossOutput(afterPositive) },
+    { before: acrossOutput(beforeNegative), after: acrossOutput(afterNegative) },
+  ];
+  const stands = outputTurns.flatMap(({ before, after }) => [before, after]);
   const droop = nodeDroops.get(network.output)! - nodeDroops.get(network.return)!;
   const smoothing = discharge.get(network.output)! - discharge.get(network.return)!;
   if (!(droop > 0 && droop < Infinity)) return null;
   return {
     droop,
     textbookDroop: network.topology === 'half-wave' && !hasFastEdges(drive) ? droop - smoothing / 2 : null,
-    ripple: Math.max(...acrossOutput) - Math.min(...acrossOutput),
+    ripple: Math.max(...stands) - Math.min(...stands),
     capacitorDroops: network.capacitors.map((part) => nodeDroops.get(part.upper)! - nodeDroops.get(part.lower)!),
     nodeDroops,
     diodeCharges: cycle.charges,
     windingPulses: windingPulses(network, positive, cycle.charges, instants, hasFastEdges(drive)),
     instants,
+    outputTurns,
   };
 }
+
+/** Of an output that nothing is known to move. */
+export const LEVEL_TURNS: readonly OutputTurn[] = [
+  { before: 0, after: 0 },
+  { before: 0, after: 0 },
+];
 
 /** Of a winding straight onto its load: no charge is kept from one peak to the other. */
 function nothingMoved(network: LadderNetwork): LightLoad {
@@ -156,6 +173,7 @@ function nothingMoved(network: LadderNetwork): LightLoad {
     diodeCharges: [],
     windingPulses: network.sources.map(() => ({ positive: 0, negative: 0 })),
     instants: { afterPositive: level, beforeNegative: level, afterNegative: level, beforePositive: level },
+    outputTurns: LEVEL_TURNS,
   };
 }
 

@@ -7,7 +7,7 @@ import {
   type CapacitiveNetwork,
   type CapacitiveResponse,
 } from './capacitive';
-import { lightLoadBookkeeping, type LightLoad } from './charge-bookkeeping';
+import { LEVEL_TURNS, lightLoadBookkeeping, type LightLoad } from './charge-bookkeeping';
 import type { LadderNetwork } from '../topology/network';
 import { oneLessCosine, pulseHalfAngle } from '../numeric/pulse-angle';
 import { reactiveLoss, reactivePath, type ReactiveLoss } from './reactive-droop';
@@ -93,7 +93,7 @@ export type DroopInputs = Pick<
 /** What ripple is calculated from. */
 export type RippleInputs = Pick<LoadedLadder, 'drive' | 'feeding' | 'outputElastance'> & {
   turnOn: Pick<TurnOn, 'width' | 'inTurn'>;
-  lightLoad: Pick<LightLoad, 'ripple'>;
+  lightLoad: Pick<LightLoad, 'ripple' | 'outputTurns'>;
 };
 
 const ROUNDING = 1e-9;
@@ -213,6 +213,7 @@ function unknownLightLoad(network: LadderNetwork): LightLoad {
     diodeCharges: network.diodes.map(() => 0),
     windingPulses: network.sources.map(() => ({ positive: 0, negative: 0 })),
     instants: { afterPositive: nothing, beforeNegative: nothing, afterNegative: nothing, beforePositive: nothing },
+    outputTurns: LEVEL_TURNS,
   };
 }
 
@@ -410,25 +411,18 @@ export type TerminalTurn = { at: number; from: number; to: number; before: numbe
  * bookkeeping: turns about either peak of a sine, over the time that
  * {@link rippleAt} has the output fed, or at either edge of a square.
  */
-export function terminalTurns(ladder: LoadedLadder, outputAmps: number, sourceAngle: number): TerminalTurn[] {
-  const { drive, turnOn, network, lightLoad } = ladder;
+export function terminalTurns(ladder: RippleInputs, outputAmps: number, sourceAngle: number): TerminalTurn[] {
+  const { drive, turnOn, lightLoad } = ladder;
   const fast = hasFastEdges(drive);
   const feeding = ladder.feeding.filter(({ jump }) => jump > 0);
-  const across = (at: ReadonlyMap<string, number>) => at.get(network.output)! - at.get(network.return)!;
-  const { beforePositive, afterPositive, beforeNegative, afterNegative } = lightLoad.instants;
-  const values = [
-    [beforePositive, afterPositive],
-    [beforeNegative, afterNegative],
-  ];
   return PEAKS.map((peak, index) => {
     const own = feeding.filter((diode) => diode.peak === peak);
     const window = fast
       ? null
       : windowOf(own.length > 0 ? own : feeding, outputAmps / drive.frequencyHertz, turnOn.inTurn ? 0 : sourceAngle);
     const at = fast ? index * drive.duty : index / 2 + 1 / 4;
-    const [before, after] = values[index].map(across);
     const part = (angle: number) => at - angle / (2 * Math.PI);
-    return { at, from: part(window?.start ?? 0), to: part(window?.end ?? 0), before, after };
+    return { at, from: part(window?.start ?? 0), to: part(window?.end ?? 0), ...lightLoad.outputTurns[index] };
   });
 }
 

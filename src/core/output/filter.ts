@@ -1,5 +1,5 @@
 import { driveAt, type Drive } from '../drive/drive';
-import { swingsWhole, terminalTurns, type LoadedLadder, type TerminalTurn } from '../ladder/loaded';
+import { swingsWhole, terminalTurns, type LoadedLadder, type RippleInputs, type TerminalTurn } from '../ladder/loaded';
 import { loadSiemensAt } from '../load/load-kinds';
 import { isOnTheWay, type OutputElement } from './elements';
 
@@ -90,8 +90,8 @@ export function smoothedValidity(
   return taken > (swung ? ROUGH_SWUNG : ROUGH_SMOOTHED) ? 'rough' : 'good';
 }
 
-/** Samples of one period of what alternates. */
-const SAMPLES = 128;
+/** Samples of one period: of one ladder, and of each of very many. */
+export const SAMPLES = { one: 128, each: 32 } as const;
 
 /**
  * What is left at the load of a waveform at the terminal, peak to peak, V: every
@@ -131,25 +131,8 @@ export function peakToPeakBehind(
   return Math.max(...behind) - Math.min(...behind);
 }
 
-/** Of a sawtooth's fundamental through a resistor and a capacitor, what its parabola comes to (by hand). */
-const PARABOLA = Math.PI / 4;
-
-/**
- * Ripple at the load of a steady current for each volt of it at the terminal,
- * about: the fundamental's share. For whoever asks for many ladders.
- *
- * @param hertz of the ripple
- */
-export function rippleShare(elements: readonly OutputElement[], hertz: number, elastance: number): number {
-  if (!smooths(elements)) return 1;
-  const { gain, siemens } = passedAt(elements, 0, hertz);
-  const giving = elastance / (2 * Math.PI * hertz);
-  const share = Math.hypot(gain.re, gain.im) / Math.hypot(1 + siemens.im * giving, siemens.re * giving);
-  return share * (share < 1 ? 1 - (1 - PARABOLA) * (1 - share) : 1);
-}
-
 /** A period of a terminal that turns so, of a peak to peak voltage: lines, and at each turn the course of a charge that comes as a parabola does. */
-function turning(turns: readonly TerminalTurn[], peakToPeakVolts: number): Float64Array {
+function turning(turns: readonly TerminalTurn[], peakToPeakVolts: number, length: number): Float64Array {
   const steps = turns.map(({ before, after }) => after - before);
   /** Of what has been stepped up to a time, from the first turn's place in the period on. */
   const stepped = ({ from, to }: TerminalTurn, at: number): number => {
@@ -157,8 +140,8 @@ function turning(turns: readonly TerminalTurn[], peakToPeakVolts: number): Float
     return part ** 2 * (3 - 2 * part);
   };
   const [first] = turns;
-  const samples = Float64Array.from({ length: SAMPLES }, (_, index) => {
-    const at = first.at + (index + 0.5) / SAMPLES;
+  const samples = Float64Array.from({ length }, (_, index) => {
+    const at = first.at + (index + 0.5) / length;
     // The lines by themselves, joined end to end, and every turn of this period and of the next that it has begun.
     let volts = first.after;
     turns.forEach((turn, now) => {
@@ -179,7 +162,7 @@ function turning(turns: readonly TerminalTurn[], peakToPeakVolts: number): Float
 
 /** What a ladder's terminal does, as far as what smooths it behind needs to know. */
 export type TerminalRipple = {
-  ladder: LoadedLadder;
+  ladder: RippleInputs;
   /** Out of the ladder, A, and half the angle over which its source spreads a pulse, rad. */
   amps: number;
   sourceAngle: number;
@@ -195,22 +178,38 @@ export type TerminalRipple = {
  * the two added as if they peaked together.
  *
  * @param loadVolts mean at the load, V
+ * @param samples of a period
  */
-export function rippleBehind(elements: readonly OutputElement[], loadVolts: number, terminal: TerminalRipple): number {
+export function rippleBehind(
+  elements: readonly OutputElement[],
+  loadVolts: number,
+  terminal: TerminalRipple,
+  samples: number = SAMPLES.one,
+): number {
   const { ladder, amps, sourceAngle, rippleVolts, swingVolts } = terminal;
   const { drive } = ladder;
   const load = elements.find((element) => element.kind === 'load')!;
   const siemens = loadSiemensAt(load.load, loadVolts);
-  const behind = (samples: Float64Array, elastance: number) =>
-    peakToPeakBehind(elements, siemens, samples, drive.frequencyHertz, elastance);
+  const behind = (period: Float64Array, elastance: number) =>
+    peakToPeakBehind(elements, siemens, period, drive.frequencyHertz, elastance);
   return (
-    behind(turning(terminalTurns(ladder, amps, sourceAngle), rippleVolts), ladder.outputElastance) +
-    behind(swingOf(drive, swingVolts), 0)
+    behind(turning(terminalTurns(ladder, amps, sourceAngle), rippleVolts, samples), ladder.outputElastance) +
+    behind(swingOf(drive, swingVolts, samples), 0)
   );
 }
 
 /** A drive's waveform with this much from peak to peak, V. */
-function swingOf(drive: Drive, peakToPeakVolts: number): Float64Array {
+function swingOf(drive: Drive, peakToPeakVolts: number, length: number): Float64Array {
   const share = peakToPeakVolts / (drive.positivePeakVolts + drive.negativePeakVolts);
-  return Float64Array.from({ length: SAMPLES }, (_, at) => share * driveAt(drive, (at + 0.5) / SAMPLES));
+  return Float64Array.from({ length }, (_, at) => share * driveAt(drive, (at + 0.5) / length));
+}
+
+/** Part of the output that a section's resistor takes at the load, and how much smaller it makes the ripple, where nothing says. */
+const USUAL_DROP = 0.01;
+const USUAL_SMOOTHING = 20;
+
+/** A section to begin with: a resistor that takes a hundredth of the output, a capacitor that leaves about a twentieth of the ripple. */
+export function usualSection(volts: number, amps: number, hertz: number): { ohms: number; farads: number } {
+  const ohms = Number(((USUAL_DROP * volts) / amps).toPrecision(1));
+  return { ohms, farads: Number((USUAL_SMOOTHING / (2 * Math.PI * hertz * ohms)).toPrecision(1)) };
 }

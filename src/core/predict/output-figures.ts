@@ -22,6 +22,7 @@ const NO_FIGURES = {
   maxVolts: null,
   ripplePeakToPeakVolts: null,
   ripplePeakToPeakFraction: null,
+  terminalRipplePeakToPeakVolts: null,
   droopVolts: null,
   droopFraction: null,
   droopByCapacitorsVolts: null,
@@ -100,6 +101,7 @@ export function outputFigures(
     meanVolts,
     ...range,
     ripplePeakToPeakFraction: meanVolts > 0 ? range.ripplePeakToPeakVolts / meanVolts : null,
+    terminalRipplePeakToPeakVolts: swungBy(ladder, nodes, rippleVolts),
     droopVolts,
     droopFraction: noLoadVolts > 0 ? droopVolts / noLoadVolts : 0,
     droopByCapacitorsVolts: point.droop.capacitorVolts,
@@ -150,6 +152,7 @@ function rangeAtLoad(
   const isCurrent = design.load.kind !== 'open' && steadyAmpsOf(design.load) !== null;
   const dividing = !isCurrent && point.terminalVolts > 0 ? point.loadVolts / point.terminalVolts : 1;
   const across = rangeAcross(ladder, nodes);
+  const terminalRipple = swungBy(ladder, nodes, rippleVolts);
   const dropped = isCurrent ? point.terminalVolts - point.loadVolts : 0;
   // An output that the drive swings as a whole is not smoothed: its range is the drive's, not a ripple about the mean.
   const smoothed = !swingsWhole(ladder);
@@ -160,7 +163,7 @@ function rangeAtLoad(
       amps: point.ladderAmps,
       sourceAngle: point.droop.sourceAngle,
       rippleVolts: smoothed ? rippleVolts : 0,
-      swingVolts: smoothed ? ladder.unloaded.feedthroughPeakToPeakVolts : across.maxVolts - across.minVolts,
+      swingVolts: smoothed ? terminalRipple - rippleVolts : terminalRipple,
     });
     return {
       minVolts: point.loadVolts - ripplePeakToPeakVolts / 2,
@@ -168,14 +171,19 @@ function rangeAtLoad(
       ripplePeakToPeakVolts,
     };
   }
-  const ripplePeakToPeakVolts =
-    dividing *
-    (smoothed ? rippleVolts + ladder.unloaded.feedthroughPeakToPeakVolts : across.maxVolts - across.minVolts);
+  const ripplePeakToPeakVolts = dividing * terminalRipple;
   return {
     minVolts: smoothed ? point.loadVolts - ripplePeakToPeakVolts / 2 : dividing * across.minVolts - dropped,
     maxVolts: smoothed ? point.loadVolts + ripplePeakToPeakVolts / 2 : dividing * across.maxVolts - dropped,
     ripplePeakToPeakVolts,
   };
+}
+
+/** Peak to peak at the ladder's terminal, V: its ripple with what the drive passes on, or all that the drive swings it by. */
+function swungBy(ladder: LoadedLadder, nodes: readonly NodePrediction[], rippleVolts: number): number {
+  if (!swingsWhole(ladder)) return rippleVolts + ladder.unloaded.feedthroughPeakToPeakVolts;
+  const { minVolts, maxVolts } = rangeAcross(ladder, nodes);
+  return maxVolts - minVolts;
 }
 
 /** Least and most between output and return, for a ladder whose nodes are known. */

@@ -40,6 +40,8 @@ export type OutputPrediction = {
   maxVolts: number | null;
   ripplePeakToPeakVolts: number | null;
   ripplePeakToPeakFraction: number | null;
+  /** At the ladder's terminal, before whatever smooths. */
+  terminalRipplePeakToPeakVolts: number | null;
   droopVolts: number | null;
   droopFraction: number | null;
   droopByCapacitorsVolts: number | null;

@@ -17,3 +17,13 @@ export const reachedBy = ({
 /** The highest that an output climbs to with its load, which a gap waits for, V; what alternates peaks there. */
 export const highestOf = ({ alternating, noLoadPeakVolts, maxVolts }: OutputPrediction): number =>
   alternating ? noLoadPeakVolts : (maxVolts ?? 0);
+
+/** What a resistance on the way through the smoothing takes of an output, mean V and W; null where its current is not known. */
+export function takenBySection(
+  ohms: number,
+  { amps, dividerAmps }: OutputPrediction,
+): { volts: number; watts: number } | null {
+  if (amps === null) return null;
+  const through = amps + (dividerAmps ?? 0);
+  return { volts: through * ohms, watts: through ** 2 * ohms };
+}

@@ -8,6 +8,7 @@ import { QuantityField } from '@/ui/quantity-field';
 import type { Editing } from './editing';
 import { ElectrodeSense } from './electrode-sense';
 import { FromDrawer } from './from-drawer';
+import { SmoothingFields } from './smoothing-fields';
 
 export function OutputLine({ design, prediction }: Editing) {
   const { seriesOhms, bleederOhms } = design.output;
@@ -44,6 +45,7 @@ export function OutputFields({ store, design, prediction }: Editing) {
   const { edit } = store.getState();
   return (
     <>
+      <SmoothingFields store={store} design={design} prediction={prediction} />
       <QuantityField
         label="Series resistor"
         printed
