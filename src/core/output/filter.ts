@@ -94,21 +94,21 @@ export function smoothedValidity(
 export const SAMPLES = { one: 128, each: 32 } as const;
 
 /**
- * What is left at the load of a waveform at the terminal, peak to peak, V: every
- * harmonic that so many samples hold goes through the output.
+ * What is left at the load of a waveform at the terminal, V: every harmonic that
+ * so many samples hold goes through the output.
  *
  * @param samples one period at the terminal, evenly spaced, V
  * @param hertz of that period
- * @param elastance of the ladder between its pulses, 1/F: what the output takes of it makes its ripple smaller; 0 for
- *   what comes from a source that does not give way
+ * @param elastance of the ladder between its pulses, 1/F: what the output takes of it makes what alternates there
+ *   smaller; 0 for a source that does not give way
  */
-export function peakToPeakBehind(
+export function waveformBehind(
   elements: readonly OutputElement[],
   loadSiemens: number,
   samples: Float64Array,
   hertz: number,
   elastance: number,
-): number {
+): Float64Array {
   const { length } = samples;
   const cosines = Float64Array.from(samples, (_, at) => Math.cos((2 * Math.PI * at) / length));
   const sines = Float64Array.from(samples, (_, at) => Math.sin((2 * Math.PI * at) / length));
@@ -128,10 +128,12 @@ export function peakToPeakBehind(
     for (let at = 0; at < length; at += 1)
       behind[at] += share * (left.re * cosines[(harmonic * at) % length] - left.im * sines[(harmonic * at) % length]);
   }
-  return Math.max(...behind) - Math.min(...behind);
+  return behind;
 }
 
-/** A period of a terminal that turns so, of a peak to peak voltage: lines, and at each turn the course of a charge that comes as a parabola does. */
+const peakToPeak = (samples: Float64Array): number => Math.max(...samples) - Math.min(...samples);
+
+/** A period of a terminal that turns so, from its first turn on and of a peak to peak voltage: lines, and at each turn the course of a charge that comes as a parabola does. */
 function turning(turns: readonly TerminalTurn[], peakToPeakVolts: number, length: number): Float64Array {
   const steps = turns.map(({ before, after }) => after - before);
   /** Of what has been stepped up to a time, from the first turn's place in the period on. */
@@ -156,7 +158,7 @@ function turning(turns: readonly TerminalTurn[], peakToPeakVolts: number, length
     });
     return volts;
   });
-  const spread = Math.max(...samples) - Math.min(...samples);
+  const spread = peakToPeak(samples);
   return samples.map((value) => (spread > 0 ? (value * peakToPeakVolts) / spread : 0));
 }
 
@@ -172,10 +174,9 @@ export type TerminalRipple = {
 };
 
 /**
- * Ripple at the load behind smoothing, peak to peak, V: the ladder's ripple as
- * the lines it goes in, made smaller by what the output takes of it, and the
- * drive's own swing as its waveform, each by its harmonics through the output;
- * the two added as if they peaked together.
+ * Ripple at the load behind smoothing, peak to peak, V: the ladder's ripple by
+ * the turns it makes, with the drive's own swing as its waveform in its time, made
+ * smaller by what the output takes, and by its harmonics through the output.
  *
  * @param loadVolts mean at the load, V
  * @param samples of a period
@@ -190,18 +191,16 @@ export function rippleBehind(
   const { drive } = ladder;
   const load = elements.find((element) => element.kind === 'load')!;
   const siemens = loadSiemensAt(load.load, loadVolts);
-  const behind = (period: Float64Array, elastance: number) =>
-    peakToPeakBehind(elements, siemens, period, drive.frequencyHertz, elastance);
-  return (
-    behind(turning(terminalTurns(ladder, amps, sourceAngle), rippleVolts, samples), ladder.outputElastance) +
-    behind(swingOf(drive, swingVolts, samples), 0)
-  );
+  const turns = terminalTurns(ladder, amps, sourceAngle);
+  const swing = swingOf(drive, swingVolts, samples, turns[0].at);
+  const terminalVolts = turning(turns, rippleVolts, samples).map((volts, at) => volts + swing[at]);
+  return peakToPeak(waveformBehind(elements, siemens, terminalVolts, drive.frequencyHertz, ladder.outputElastance));
 }
 
-/** A drive's waveform with this much from peak to peak, V. */
-function swingOf(drive: Drive, peakToPeakVolts: number, length: number): Float64Array {
+/** A drive's waveform from a part of its period on, with this much from peak to peak, V. */
+function swingOf(drive: Drive, peakToPeakVolts: number, length: number, from: number): Float64Array {
   const share = peakToPeakVolts / (drive.positivePeakVolts + drive.negativePeakVolts);
-  return Float64Array.from({ length }, (_, at) => share * driveAt(drive, (at + 0.5) / length));
+  return Float64Array.from({ length }, (_, at) => share * driveAt(drive, (from + (at + 0.5) / length) % 1));
 }
 
 /** Part of the output that a section's resistor takes at the load, and how much smaller it makes the ripple, where nothing says. */
