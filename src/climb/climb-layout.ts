@@ -19,6 +19,8 @@ export type ClimbLayout = {
   /** The second half of a centre-tapped winding. */
   antisource: number;
   labels: number;
+  /** Between which the output network stands, beyond the ladder; null where there is none, or no room. */
+  farEnd: { left: number; right: number } | null;
   /** Greatest potential of any rung without load, for the colour ramp. */
   topVolts: number;
   /** Height of an average stage, for sizing what does not belong to one of them. */
@@ -52,6 +54,8 @@ const THREE_COLUMNS = {
 };
 /** A ladder that stands at less is drawn as one without voltage, V. */
 const LEAST_VOLTS = 1e-3;
+/** Of each part beyond the terminal, of them all at most as a part of the width, and what picture has no room for them. */
+const FAR_END = { slot: 20, most: 0.2, apart: 30, leastWidth: 560 };
 const MARGIN = { top: 30, bottom: 34, left: 52, right: 14 };
 
 /** A picture of this size is drawn at its own scale; larger ones grow with it, up to so many times. */
@@ -108,7 +112,10 @@ export function climbLayout(
   );
   const unit = Math.max(highest, -lowest) >= 2000 ? 'kV' : 'V';
   const lanes = prediction.topology === 'full-wave' ? THREE_COLUMNS : TWO_COLUMNS;
-  const at = (part: number) => plot.left + span * part;
+  const labels = Math.min(plot.left + span * 0.86, width - LABEL_ROOM);
+  const beyond =
+    width < FAR_END.leastWidth ? 0 : Math.min(FAR_END.slot * prediction.farEnd.parts.length, FAR_END.most * span);
+  const at = (part: number) => plot.left + (span - (beyond > 0 ? beyond + FAR_END.apart : 0)) * part;
   return {
     width,
     height,
@@ -129,7 +136,8 @@ export function climbLayout(
       antiphase: at(lanes.antiphaseCapacitors),
     },
     antisource: at(lanes.antisource),
-    labels: Math.min(at(0.86), width - LABEL_ROOM),
+    labels,
+    farEnd: beyond > 0 ? { left: labels - 18 - beyond, right: labels - 18 } : null,
     topVolts,
     stagePixels: (scale(0) - scale(topVolts)) / Math.max(1, Math.ceil(Math.max(...nodes.map((node) => node.stage)))),
     roomAt,

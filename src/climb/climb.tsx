@@ -9,6 +9,7 @@ import { fitOf } from '@/core/quantity/margin';
 import type { Motion } from '@/core/transient/motion';
 import { FitMark } from '@/ui/fit-mark';
 import { climbLayout, nodeX, pictureScale, potentialColour, scaleFigure, type ClimbLayout } from './climb-layout';
+import { ClimbFarEnd } from './climb-far-end';
 import { ClimbMotion } from './climb-motion';
 import { ClimbCapacitor, ClimbDiode } from './climb-parts';
 import { capacitorPlace, diodePlace, hundredth, nodesById, standing, tenth } from './climb-places';
@@ -214,6 +215,7 @@ const Drawing = memo(function Drawing({
           )}
         </g>
         <g opacity={motion && motion.kind !== 'settled' ? 0.3 : 1}>
+          <ClimbFarEnd prediction={prediction} layout={layout} />
           <Rungs prediction={prediction} layout={layout} negative={negative} />
         </g>
         <g className="figures fill-soft text-[11.5px]" textAnchor="middle">
@@ -227,6 +229,11 @@ const Drawing = memo(function Drawing({
               {column}
             </text>
           ))}
+          {layout.farEnd ? (
+            <text x={(layout.farEnd.left + layout.farEnd.right) / 2} y={height - 8}>
+              far end
+            </text>
+          ) : null}
         </g>
         {onTrace && !motion ? (
           <Probes prediction={prediction} layout={layout} traces={traces} onTrace={onTrace} />
@@ -347,7 +354,7 @@ function Feet({ layout, prediction }: { layout: ClimbLayout; prediction: Predict
         />
       ) : null}
       <text
-        x={twoSided ? layout.plot.left - 20 : nodesOf.source + 10}
+        x={twoSided ? layout.plot.left - 34 : nodesOf.source + 10}
         y={twoSided ? layout.height - 8 : y(sourceLow) + 3}
         className="figures fill-soft text-[11.5px]"
       >

@@ -17,7 +17,7 @@ test('from an empty shelf to a met target by typing, and found again after a rel
   await page.getByRole('textbox', { name: 'Ripple, peak to peak' }).fill('1.5');
   await page.keyboard.press('Escape');
 
-  await openLink(page, 'Load');
+  await openLink(page, 'Far end');
   await pick(page.getByLabel('Kind of load'), 'Steady current');
   await page.getByLabel('Load current').fill('50u');
   await expect(page.getByRole('heading', { name: /Only reaches/ })).toBeVisible();

@@ -217,7 +217,7 @@ test('what would help most does what it says', async ({ page, request }) => {
 
 test('a resistive load is solved for its own current', async ({ page, request }) => {
   await page.goto(`/designs/${await shelve(request)}`);
-  await openLink(page, 'Load');
+  await openLink(page, 'Far end');
   await pick(page.getByLabel('Kind of load'), 'Resistance');
   await page.getByLabel('Load resistance').fill('10M');
   await saved(page);

@@ -71,7 +71,7 @@ test('a supply is changed, a rectifier inside stops it, and the finding leads to
   await page.getByLabel('Rectifier inside').check();
   const finding = page.locator('[data-finding=rectifier-inside]');
   await expect(finding).toContainText('Stop');
-  await openLink(page, 'Load');
+  await openLink(page, 'Far end');
   await finding.getByRole('button', { name: 'Transformer' }).click();
   await expect(page.getByLabel('Primary turns, end to end')).toBeVisible();
   await expect(page.getByRole('status').getByText('Nothing climbs')).toBeVisible();

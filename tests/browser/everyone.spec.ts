@@ -65,7 +65,7 @@ test('works at 390 px: nothing to scroll sideways, edits take effect', async ({ 
   expect(await overflow()).toBe(0);
   await page.locator('[data-part=D3]').click();
   await expect(page.getByRole('region', { name: 'Part D3' })).toBeVisible();
-  await openLink(page, 'Load');
+  await openLink(page, 'Far end');
   await page.getByLabel('Load current').fill('20u');
   await expect(page.getByText('Saved', { exact: true })).toBeVisible();
   expect(await overflow()).toBe(0);

@@ -2,6 +2,11 @@ import { airSchema } from '../../src/core/load/air/air';
 import { breakdownVolts, strikeMetres, type Band } from '../../src/core/load/air/air-gap';
 import { coronaGeometrySchema, coronaOf, type CoronaLaw } from '../../src/core/load/air/corona-geometry';
 import { electrodeFarads, electrodeSchema } from '../../src/core/load/air/electrode';
+import { climbing, climbingArcSchema, longestArc, type LongestArc } from '../../src/core/load/air/climbing-arc';
+import { stringFigures } from '../../src/core/load/kinds/bias-string';
+import type { Design } from '../../src/core/design/design-schema';
+import { newDesign } from '../../src/core/design/new-design';
+import { supplyLine } from '../../src/core/predict/curves';
 import { predict } from '../../src/core/predict/predict';
 import { demoDesign, expect, exported, openLink, pick, say, shelve, test } from './fixtures';
 
@@ -11,7 +16,7 @@ test('a gap in air: its size becomes what it strikes at, and the output tells ho
 }) => {
   const design = demoDesign('dust-plate-precipitator');
   await page.goto(`/designs/${await shelve(request, design)}`);
-  await openLink(page, 'Load');
+  await openLink(page, 'Far end');
   await page.getByRole('button', { name: 'How far it jumps' }).click();
   const panel = page.getByRole('dialog', { name: 'Gap in air' });
   const air = airSchema.parse({});
@@ -53,9 +58,9 @@ test('a corona’s law comes from its shape, in the air of the workshop and with
   request,
 }) => {
   await page.goto(`/designs/${await shelve(request, demoDesign('dust-plate-precipitator'))}`);
-  await openLink(page, 'Load');
+  await openLink(page, 'Far end');
   await pick(page.getByLabel('Kind of load'), 'Corona');
-  await page.getByRole('button', { name: 'From its shape' }).click();
+  await page.getByRole('button', { name: 'Corona from its shape' }).click();
   const panel = page.getByRole('dialog', { name: 'Corona' });
   await pick(panel.getByLabel('Shape'), 'Wires between two plates');
   await panel.getByLabel('Wire, diameter').fill('0.3');
@@ -86,7 +91,7 @@ test('a corona’s law comes from its shape, in the air of the workshop and with
     onsetVolts: Number(law.onsetVolts.toPrecision(3)),
     ampsPerSquareVolt: Number(law.ampsPerSquareVolt.toPrecision(3)),
   });
-  await expect(page.locator('[data-link=load]')).toContainText(say(predict(design).output.amps!, 'A').split(' ')[0]);
+  await expect(page.locator('[data-link=farEnd]')).toContainText(say(predict(design).output.amps!, 'A').split(' ')[0]);
 });
 
 test('a measuring divider: what its meter shows, how far off, what it costs, and a meter that it would kill', async ({
@@ -130,8 +135,8 @@ test('what hangs on the output: from its shape, into a touch, its own row and st
 }) => {
   const design = demoDesign('dust-plate-precipitator');
   await page.goto(`/designs/${await shelve(request, design)}`);
-  await openLink(page, 'Output');
-  await page.getByRole('button', { name: 'From its shape' }).click();
+  await openLink(page, 'Far end');
+  await page.getByRole('button', { name: 'Capacitance from its shape' }).click();
   const panel = page.getByRole('dialog', { name: 'What hangs on the output' });
   await pick(panel.getByLabel('Shape'), 'Wire over a grounded plate');
   await panel.getByLabel('Diameter of the wire').fill('200');
@@ -148,6 +153,7 @@ test('what hangs on the output: from its shape, into a touch, its own row and st
   const hung = { ...design, output: { ...design.output, electrodeFarads: Number(farads.toPrecision(3)) } };
   expect((await exported(page)).output).toEqual(hung.output);
   const { front } = predict(hung).contact;
+  await openLink(page, 'Output');
   const touched = page.getByRole('region', { name: 'Touched or shorted' });
   await expect(touched.locator('[data-figure=frontAmps]')).toContainText(say(front!.amps, 'A', 3));
   await expect(touched.locator('[data-figure=frontJoules]')).toContainText(say(front!.joules, 'J', 3));
@@ -155,7 +161,109 @@ test('what hangs on the output: from its shape, into a touch, its own row and st
   await page.getByRole('button', { name: 'Make it dead' }).click();
   await expect(page.locator('[data-step="node load"]')).toContainText('keeps its charge if the string has come open');
   await page.goBack();
-  await openLink(page, 'Output');
+  await openLink(page, 'Far end');
   await page.getByLabel('Hangs on the output').fill('1u');
   await expect(page.locator('[data-finding=electrode-hazardous]')).toBeVisible();
+});
+
+test('smoothing: a section to begin with, its ripple as the core has it, refused without way, beside the time domain', async ({
+  page,
+  request,
+}) => {
+  const design = demoDesign('dust-plate-precipitator');
+  await page.goto(`/designs/${await shelve(request, design)}`);
+  await openLink(page, 'Output');
+  await page.getByRole('button', { name: 'Add a smoothing section' }).click();
+  const section = page.getByRole('group', { name: 'Smoothing section 1' });
+  await section.getByLabel('Capacitor behind it').fill('100n');
+  await section.getByLabel('Resistance').fill('150k');
+  await section.getByLabel('Capacitor rated').fill('5k');
+  const smoothed = await exported(page);
+  expect(smoothed.output.smoothing).toEqual([{ ohms: 150e3, henries: 0, farads: 100e-9, ratedVolts: 5000 }]);
+  const { output } = predict(smoothed);
+  const words = page.locator('[data-smoothing=ripple]');
+  await expect(words).toContainText(say(output.terminalRipplePeakToPeakVolts!, 'V', 3));
+  await expect(words).toContainText(say(output.ripplePeakToPeakVolts!, 'V', 3));
+  expect(output.ripplePeakToPeakVolts!).toBeLessThan(predict(design).output.ripplePeakToPeakVolts! / 3);
+  await expect(page.locator('[data-finding=smoothing-over-rating]')).toBeVisible();
+  // The picture has it beyond the terminal: bleeder, section and its capacitor, string, load.
+  await expect(page.locator('[data-climb-far-end]')).toHaveAttribute('data-climb-far-end', '5');
+  await expect(page.locator('[data-far-end=capacitor] title')).toHaveText(/^Smoothing capacitor, 100/);
+  // Neither resistance nor inductance: said at the field, and nothing lost.
+  await section.getByLabel('Resistance').fill('0');
+  await expect(section.getByRole('alert')).toContainText('above zero in one of them');
+  expect((await exported(page)).output.smoothing[0].ohms).toBe(150e3);
+  await section.getByLabel('Resistance').fill('150k');
+  await page.getByRole('button', { name: 'Make it dead' }).click();
+  await expect(page.locator('[data-step="node smoothed 1"]')).toContainText('Stick on the smoothing capacitor');
+  await page.goBack();
+  await openLink(page, 'Output');
+  await page.getByRole('button', { name: 'Take section 1 away' }).click();
+  await expect(section).toHaveCount(0);
+  await page.keyboard.press('Control+z');
+  await expect(section.getByLabel('Capacitor behind it')).toHaveValue('100n');
+});
+
+test('an arc between two rods: what starts it, what keeps it, and a supply without the current for one', async ({
+  page,
+  request,
+}) => {
+  // 3 kV peak behind 20 kΩ: some 100 mA into a short.
+  const base = newDesign('Two rods');
+  const design: Design = {
+    ...base,
+    driver: { ...base.driver, positivePeakVolts: 3000, frequencyHertz: 50, seriesOhms: 20e3 } as Design['driver'],
+    ladder: { ...base.ladder, topology: 'none' },
+  };
+  const id = await shelve(request, design);
+  await page.goto(`/designs/${id}`);
+  await openLink(page, 'Far end');
+  await page.getByRole('button', { name: 'How long an arc it keeps' }).click();
+  const panel = page.getByRole('dialog', { name: 'Climbing arc' });
+  const kept = longestArc(supplyLine(design)) as LongestArc;
+  await expect(panel.locator('[data-band=longest]')).toContainText(say(kept.metres.likely, 'm', 3));
+  await expect(panel.locator('[data-arc=point]')).toContainText(say(kept.watts, 'W'));
+  await panel.getByLabel('Apart where nearest').fill('0.4');
+  const rods = climbingArcSchema.parse({ startGapMetres: 0.4e-3 });
+  const { startVolts } = climbing(rods, 3000, kept, airSchema.parse({}));
+  await expect(panel.locator('[data-band=start]')).toContainText(say((startVolts as Band).likely, 'V', 3));
+  await expect(panel.locator('[data-arc=starts]')).toContainText('starts of itself');
+  await panel.getByLabel('Apart where nearest').fill('40');
+  await expect(panel.getByRole('alert')).toContainText('further apart they glow first');
+  await expect(panel.locator('[data-band=start]')).toHaveCount(0);
+  await page.keyboard.press('Escape');
+
+  await page.goto(`/designs/${await shelve(request, demoDesign('electrospinning-bench-pair'))}`);
+  await openLink(page, 'Far end');
+  await page.getByRole('button', { name: 'How long an arc it keeps' }).click();
+  await expect(panel.locator('[data-arc=none]')).toContainText('sparks, one after another');
+});
+
+test('a bias string: its taps by the core, and a tube that takes too much of it', async ({ page, request }) => {
+  const design = demoDesign('photomultiplier-bias');
+  await page.goto(`/designs/${await shelve(request, design)}`);
+  await openLink(page, 'Far end');
+  const card = page.getByLabel('The bias string');
+  const load = design.load as Extract<typeof design.load, { kind: 'bias-string' }>;
+  const { voltsEach } = stringFigures(load, predict(design).output.meanVolts!);
+  await expect(card.locator('[data-load=each]')).toContainText(say(voltsEach, 'V', 3));
+  await expect(card).not.toContainText('the taps move');
+  await page.getByLabel('The tube takes').fill('100u');
+  await expect(card).toContainText('the taps move');
+});
+
+test('a grid of wires: energy in each spark, how soon the next, and an arc that stays', async ({ page, request }) => {
+  await page.goto(`/designs/${await shelve(request, demoDesign('dust-plate-precipitator'))}`);
+  await openLink(page, 'Far end');
+  await pick(page.getByLabel('Kind of load'), 'Spark gap');
+  await page.getByLabel('Gap strikes at').fill('4k');
+  await page.getByLabel('Hangs on the output').fill('200p');
+  const sparks = page.getByLabel('Sparks');
+  const { sparks: told } = predict(await exported(page));
+  await expect(sparks.locator('[data-load=joules]')).toContainText(say(told!.joules!, 'J', 3));
+  await expect(sparks.locator('[data-load=refill]')).toContainText(say(told!.leastSeconds!, 's', 2));
+  await expect(sparks.locator('[data-load=goes-out]')).toContainText('stays lit');
+  await expect(page.locator('[data-finding=arc-stays]')).toBeVisible();
+  await page.getByLabel('Gap strikes at').fill('40k');
+  await expect(sparks).toHaveCount(0);
 });

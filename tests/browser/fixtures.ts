@@ -159,9 +159,9 @@ export async function exported(page: Page): Promise<Design> {
 
 export async function openLink(
   page: Page,
-  name: 'Supply' | 'Driver' | 'Transformer' | 'Ladder' | 'Output' | 'Divider' | 'Load',
+  name: 'Supply' | 'Driver' | 'Transformer' | 'Ladder' | 'Output' | 'Divider' | 'Far end',
 ): Promise<void> {
-  const trigger = page.locator(`[data-link=${name.toLowerCase()}]`);
+  const trigger = page.locator(`[data-link=${name === 'Far end' ? 'farEnd' : name.toLowerCase()}]`);
   if ((await trigger.getAttribute('aria-expanded')) !== 'true') await trigger.click();
 }
 

@@ -194,7 +194,7 @@ test('a pulse has a duty, and unlike loads have their own fields', async ({ page
   await page.getByLabel('Duty at the positive peak').fill('120');
   await expect(page.getByRole('alert').filter({ hasText: 'between 0 and 1' })).toBeVisible();
   await page.getByLabel('Duty at the positive peak').fill('30');
-  await openLink(page, 'Load');
+  await openLink(page, 'Far end');
   await pick(page.getByLabel('Kind of load'), 'Corona');
   await page.getByLabel('Corona starts at').fill('2k');
   const design = await exported(page);

@@ -7,6 +7,7 @@ import { predict } from '../predict/predict';
 import { atRest } from '../topology/at-rest';
 import { Falling, SERIES, smoothingPart, WINDING } from '../transient/falling';
 import { chargedOf } from './charged';
+import { hardestPressed } from './currents';
 import { afterAll, deadPlanOf, USUAL_PLAN } from './plan';
 
 const FARADS = 10e-9;
@@ -101,6 +102,32 @@ it('about one capacitor’s own voltage is left to a node behind the terminal', 
   const inside = steps.filter(({ node }) => node && !node.isTerminal);
   expect(Math.max(...inside.map(({ reading }) => reading!.failedVolts))).toBeLessThan(10.1e3);
   expect(steps.find(({ node }) => node?.isTerminal)!.reading!.failedVolts).toBeGreaterThan(59e3);
+});
+
+describe('what each part carries as the terminal is brought to ground', () => {
+  it('one capacitor: V / R out of it, and as many times as much by a bare short as the stick has ohms; its diode nothing', () => {
+    const { currents, stick } = planOf('rectifier', 0.5, 0);
+    const [diode, capacitor] = currents;
+    expect([diode.id, capacitor.id]).toEqual(['D1', 'C1']);
+    expect(-capacitor.stick.least / (5000 / stick.ohms)).toBeCloseTo(1, 2);
+    expect(-capacitor.bare.least / (-capacitor.stick.least * stick.ohms)).toBeCloseTo(1, 2);
+    expect([diode.stick.most, capacitor.stick.most]).toEqual([0, 0]);
+  });
+
+  it('three stages: the smoothing column gives what leaves, the coupling column what its diodes carry', () => {
+    const { currents, stick } = planOf('half-wave', 3);
+    const of = (id: string) => currents.find((one) => one.id === id)!;
+    // All that leaves the terminal comes out of the topmost smoothing capacitor, or through the topmost diode.
+    expect(-of('C6').stick.least / stick.amps).toBeGreaterThan(0.94);
+    expect(-of('C6').stick.least / stick.amps).toBeLessThanOrEqual(1);
+    expect(hardestPressed(currents, 'diode', 'stick')!.amps).toBeLessThan(stick.amps);
+    for (const { kind, stick: through, bare } of currents) {
+      if (kind === 'diode') expect([through.least, bare.least]).toEqual([0, 0]);
+      // A bare short is the stick with fewer ohms: nothing else here limits it, and no part carries other than in proportion.
+      if (through.most > 1e-3) expect(bare.most / through.most / stick.ohms).toBeCloseTo(1, 0);
+    }
+    expect(hardestPressed([], 'diode', 'stick')).toBeNull();
+  });
 });
 
 it('a ladder of two terminals has each brought to ground by itself', () => {

@@ -11,7 +11,8 @@ import { chargedOf, energyCase, type Charged, type ChargedBehind, type EnergyCas
 import { faultWords } from './fault-words';
 import { stepsOf, type DeadStep } from './steps';
 import { LEAST_HOLD_SECONDS, OUTPUT_END, terminalsOf, touchesOf } from './touches';
-import { stickFor, usualStickOhms, type Stick } from './stick';
+import { CurrentsMeter, currentsOf, type PartCurrents } from './currents';
+import { LEADS_OHMS, stickFor, usualStickOhms, type Stick } from './stick';
 
 /** How somebody works: of the workshop, and not of a design. */
 export const planOptionsSchema = z.strictObject({
@@ -44,6 +45,8 @@ export type DeadPlan = {
   /** Through the stick at the terminal: until the terminal, and every capacitor and node, stay under the limit, s; null where they do not. */
   seconds: { terminal: number | null; everywhere: number | null };
   energies: EnergyCase[];
+  /** Of every diode and capacitor while the terminal is brought to ground. */
+  currents: PartCurrents[];
   /** Those that leave most behind, worst first. */
   faults: FaultOutcome[];
   /** What dielectric absorption may bring back at the terminal, at most, V. */
@@ -94,7 +97,10 @@ function soundPlan(design: Design, options: PlanOptions) {
     terminal: most(terminals.map((node) => start.get(node) ?? 0)) < limitVolts ? 0 : null,
     everywhere: most([...volts, ...start.values()]) < limitVolts ? 0 : null,
   };
+  const throughStick = new CurrentsMeter(network, volts);
+  const byShort = new CurrentsMeter(network, volts);
   const shorted = fall.through(atTerminals, long, FINE, null, (falling, elapsed) => {
+    throughStick.take(falling, elapsed);
     const nodes = falling.nodeVolts();
     const atTerminal = most(terminals.map((node) => nodes.get(node) ?? 0));
     samples.push({ seconds: elapsed, volts: Math.abs(falling.terminalVolts()), joules: 0 });
@@ -102,6 +108,8 @@ function soundPlan(design: Design, options: PlanOptions) {
     since.everywhere =
       most([...falling.capacitorVolts(), ...nodes.values()]) < limitVolts ? (since.everywhere ?? elapsed) : null;
   });
+  const bare = atTerminals.map((clip): Clip => ({ ...clip, ohms: LEADS_OHMS }));
+  fall.through(bare, LONG * LEADS_OHMS * farads, FINE, null, byShort.take);
   const hold = (least: number) => Math.max(LEAST_HOLD_SECONDS, Math.ceil(HOLD_MARGIN * least));
   const terminalSeconds = hold(since.everywhere ?? since.terminal ?? long);
   const apart = behind.filter(
@@ -140,6 +148,7 @@ function soundPlan(design: Design, options: PlanOptions) {
     stick,
     seconds: since,
     energies,
+    currents: currentsOf(network, throughStick, byShort),
     reboundVolts,
     steps,
   };
@@ -158,6 +167,7 @@ export function* deadPlanOf(design: Design, options: PlanOptions): Generator<num
   const sound = soundPlan(design, options);
   const { charged, fall, atTerminals, terminalSeconds, bleedSeconds, stick, seconds, energies, reboundVolts, steps } =
     sound;
+  const { currents } = sound;
   const { network } = charged;
   yield SOUND_SHARE;
 
@@ -182,6 +192,7 @@ export function* deadPlanOf(design: Design, options: PlanOptions): Generator<num
     stick,
     seconds,
     energies,
+    currents,
     faults: faults.filter((one) => most(one) >= options.limitVolts).slice(0, WORST_SHOWN),
     reboundVolts,
     steps,

@@ -16,7 +16,7 @@ export type Stick = {
 } & DischargeJudgement;
 
 /** What is left of resistance in a short by a tool, Ω (common practice, no source). */
-const LEADS_OHMS = 1;
+export const LEADS_OHMS = 1;
 
 /**
  * What a stick must stand where it is put on the charged terminal.

@@ -11,7 +11,7 @@ import type { Design } from './design-schema';
  * capacitances keeps each part's value by its place in the ladder, new parts
  * taking the value for each.
  *
- * @param change whose path is `$.` and field names joined by points
+ * @param change whose path is `$.` and field names, or places in a list, joined by points
  * @throws RangeError when the path leads through something that is not an object
  */
 export function changeDesign(design: Design, change: { path: string; value: unknown }): Design {
@@ -29,6 +29,7 @@ export function withField(node: unknown, keys: readonly string[], value: unknown
   if (keys.length === 0) return value;
   if (typeof node !== 'object' || node === null) throw new RangeError(`withField: no object to set ${keys[0]} of`);
   const [key, ...rest] = keys;
+  if (Array.isArray(node)) return node.map((one, at) => (String(at) === key ? withField(one, rest, value) : one));
   return { ...node, [key]: withField((node as Record<string, unknown>)[key], rest, value) };
 }
 

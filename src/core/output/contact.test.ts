@@ -3,7 +3,14 @@ import { finish } from '../numeric/finish';
 import { predict } from '../predict/predict';
 import { dischargeOf } from '../transient/discharge';
 import { transientOf } from '../transient/transient';
-import { contactOf, shortedAmps } from './contact';
+import { contactOf, hungOn, shortedAmps } from './contact';
+
+it('150 pF behind 10 M at 30 kV: 67.5 mJ, 4.5 uC, within 5 % after 4.5 ms', () =>
+  expect(hungOn(150e-12, 30e3, 10e6)).toEqual({
+    joules: expect.closeTo(67.5e-3, 12),
+    coulombs: expect.closeTo(4.5e-6, 15),
+    chargedSeconds: expect.closeTo(4.5e-3, 12),
+  }));
 
 it('a body behind a resistor, by hand', () => {
   // 40 kV through 1 MΩ and 500 to 2,000 Ω; of 4 J two thousandths of 1.002 MΩ.

@@ -15,6 +15,16 @@ export function shortedAmps(noLoadPeakVolts: number, seriesOhms: number): number
   return seriesOhms > 0 ? noLoadPeakVolts / seriesOhms : null;
 }
 
+/** Time constants in which a capacitance comes within 5 % of what charges it (handbook). */
+const CHARGED_CONSTANTS = 3;
+
+/** What hangs on an output once it is charged: J and C at the highest voltage, and how long its series resistor takes to bring it within 5 %, s. */
+export const hungOn = (farads: number, volts: number, seriesOhms: number) => ({
+  joules: (farads * volts ** 2) / 2,
+  coulombs: farads * volts,
+  chargedSeconds: CHARGED_CONSTANTS * farads * seriesOhms,
+});
+
 /** What comes out of an output that is touched or shorted, at most, before anything else of the drive. */
 export type Contact = {
   /** At the first instant through a body, A: as its resistance is highest and lowest. */

@@ -271,7 +271,8 @@ const EXPLANATIONS = {
     source:
       'Derived: the network of capacitances as diodes join it, checked against time-domain integration. 60 V dc: the usual limit.',
     validRange: 'Bleeder intact, drive off, capacitors as marked. Diode drops are left out: they make it shorter.',
-    uncertain: 'A broken bleeder leaves everything charged. Only a measurement shows that it has worked.',
+    uncertain:
+      'Diodes that leak about as much as the bleeder draws can make it a fifth longer. A broken bleeder leaves everything charged; only a measurement shows that it has worked.',
     besides: [],
   }),
   optimumStages: ({ prediction }) => ({

@@ -14,6 +14,7 @@ import { sparksOf } from '../output/sparks';
 import { marginsOf } from '../stress/margins';
 import { balancingOf } from './balancing';
 import { beforePower } from './before-power';
+import { farEndOf } from './far-end';
 import { findingsOf } from './findings';
 import { nodesUnderLoad } from './nodes-under-load';
 import { optimumStages } from './optimum-stages';
@@ -92,6 +93,7 @@ export function predict(design: Design, known?: PredictOptions): Prediction {
     diodes,
     nodes,
     energy,
+    farEnd: farEndOf(design, point),
     divider,
     contact: contactOf(
       output.noLoadPeakVolts,

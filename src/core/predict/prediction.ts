@@ -9,6 +9,7 @@ import type { Finding } from '../quantity/finding';
 import type { Polarity } from '../quantity/polarity';
 import type { Margin } from '../quantity/ratings';
 import type { Column, PartColumn, Side, Topology } from '../topology/network';
+import type { FarEnd } from './far-end';
 import type { TargetOutcome } from './target';
 
 export const PREDICTION_FORMAT = 'eager-ladder/prediction';
@@ -200,6 +201,8 @@ export type Prediction = {
     /** Time to 60 V, diode drops left out; null without a bleeder. */
     bleedSeconds: number | null;
   };
+  /** What stands behind the terminal, named. */
+  farEnd: FarEnd;
   /** What a measuring divider shows and asks; null without one. */
   divider: DividerFigures | null;
   /** What comes out of the output where it is touched or shorted. */

@@ -60,7 +60,7 @@ it('says what would be right below the least stage, and keeps the count', () => 
 
 it('goes round the links of the chain both ways, those alone that the driver has', () => {
   const { store } = opened();
-  const links = ['driver', 'ladder', 'output', 'divider', 'load'] as const;
+  const links = ['driver', 'ladder', 'output', 'divider', 'farEnd'] as const;
   expect(linkBeside(store, '', 1)).toBe(links[0]);
   expect(linkBeside(store, '', -1)).toBe(links[4]);
   links.forEach((link, at) => {

@@ -11,8 +11,8 @@ import type { Prediction } from '@/core/predict/prediction';
 import type { EditorStore } from '../saving/editor-store';
 import { DividerFields, DividerLine } from './divider-card';
 import { LadderFields, LadderLine } from './ladder-card';
-import type { Link } from './links';
-import { LoadFields, LoadLine } from './load-card';
+import { LINKS, type Link } from './links';
+import { FarEndFields, FarEndLine } from './far-end-card';
 import { OutputFields, OutputLine } from './output-card';
 import { DriverFields, DriverLine, SupplyFields, SupplyLine, TransformerFields, TransformerLine } from './source-cards';
 import type { BenchPage } from '../transformer-bench/pages';
@@ -44,7 +44,6 @@ export function Chain({
       {design.supply ? (
         <Card
           link="supply"
-          name="Supply"
           kind={SUPPLY_NAMES[design.supply.kind].toLowerCase()}
           line={<SupplyLine {...editing} />}
           open={open}
@@ -54,7 +53,6 @@ export function Chain({
       ) : null}
       <Card
         link="driver"
-        name="Driver"
         kind={DRIVER_KINDS[design.driver.kind].name.toLowerCase()}
         line={<DriverLine {...editing} />}
         open={open}
@@ -64,7 +62,6 @@ export function Chain({
       {design.transformer ? (
         <Card
           link="transformer"
-          name="Transformer"
           kind={`${design.transformer.primaryTurns} to ${design.transformer.secondaryTurns} turns`}
           line={<TransformerLine {...editing} />}
           open={open}
@@ -74,33 +71,30 @@ export function Chain({
       ) : null}
       <Card
         link="ladder"
-        name="Ladder"
         kind={TOPOLOGY_KINDS[design.ladder.topology].name.toLowerCase()}
         line={<LadderLine {...editing} />}
         open={open}
       >
         <LadderFields {...editing} />
       </Card>
-      <Card link="output" name="Output" kind="series resistor, bleeder" line={<OutputLine {...editing} />} open={open}>
+      <Card
+        link="output"
+        kind={`${design.output.smoothing.length > 0 ? 'smoothing, ' : ''}series resistor, bleeder`}
+        line={<OutputLine {...editing} />}
+        open={open}
+      >
         <OutputFields {...editing} />
       </Card>
       <Card
         link="divider"
-        name="Divider"
         kind={design.output.divider ? 'measuring' : 'none'}
         line={<DividerLine {...editing} />}
         open={open}
       >
         <DividerFields {...editing} />
       </Card>
-      <Card
-        link="load"
-        name="Load"
-        kind={LOAD_KINDS[design.load.kind].name}
-        line={<LoadLine {...editing} />}
-        open={open}
-      >
-        <LoadFields {...editing} />
+      <Card link="farEnd" kind={LOAD_KINDS[design.load.kind].name} line={<FarEndLine {...editing} />} open={open}>
+        <FarEndFields {...editing} />
       </Card>
     </Accordion.Root>
   );
@@ -108,14 +102,12 @@ export function Chain({
 
 function Card({
   link,
-  name,
   kind,
   line,
   open,
   children,
 }: {
   link: Link;
-  name: string;
   kind: string;
   line: ReactNode;
   open: Link | '';
@@ -131,7 +123,7 @@ function Card({
         <Accordion.Header>
           <Accordion.Trigger className="block w-full rounded text-left" data-link={link}>
             <span className="flex items-baseline justify-between gap-2">
-              <span className="font-semibold">{name}</span>
+              <span className="font-semibold">{LINKS[link].name}</span>
               <span className="text-[12.5px] text-soft">{kind}</span>
             </span>
             <span className="block text-[13px] text-soft">{line}</span>

@@ -44,7 +44,7 @@ const ENTRIES: Record<CoronaShape, readonly Entry[]> = {
 /** Where a corona begins and what it draws, from the shape of what glows. */
 export function CoronaSense(props: { output: OutputPrediction; onLoad: (load: Load) => void }) {
   return (
-    <PopoverPanel icon={Sparkles} words="From its shape…" label="Corona">
+    <PopoverPanel icon={Sparkles} words="Corona from its shape…" label="Corona">
       <CoronaPanel {...props} />
     </PopoverPanel>
   );

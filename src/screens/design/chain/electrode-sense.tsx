@@ -22,7 +22,7 @@ const FIELDS: Readonly<Partial<Record<keyof Electrode, { label: string; unit: Un
 /** The capacitance of what hangs on the output, from its shape. */
 export function ElectrodeSense({ onFarads }: { onFarads: (farads: number) => void }) {
   return (
-    <PopoverPanel icon={Ruler} words="From its shape…" label="What hangs on the output">
+    <PopoverPanel icon={Ruler} words="Capacitance from its shape…" label="What hangs on the output">
       <ElectrodePanel onFarads={onFarads} />
     </PopoverPanel>
   );

@@ -6,7 +6,6 @@ import { DescribedField } from '@/ui/described-field';
 import { Quantity } from '@/ui/quantity';
 import { QuantityField } from '@/ui/quantity-field';
 import type { Editing } from './editing';
-import { ElectrodeSense } from './electrode-sense';
 import { FromDrawer } from './from-drawer';
 import { SmoothingFields } from './smoothing-fields';
 
@@ -68,14 +67,6 @@ export function OutputFields({ store, design, prediction }: Editing) {
       />
       <FromDrawer store={store} design={design} prediction={prediction} place="bleeder" />
       {design.output.bleederOhms === null ? null : <Ratings store={store} design={design} of="bleeder" />}
-      <QuantityField
-        label="Hangs on the output"
-        unit="F"
-        value={design.output.electrodeFarads}
-        onValue={(value) => edit('$.output.electrodeFarads', value)}
-        hint="Capacitance of electrode, wire or plate: its charge stands in front of the series resistor."
-      />
-      <ElectrodeSense onFarads={(farads) => edit('$.output.electrodeFarads', farads)} />
       <Touched prediction={prediction} />
     </>
   );

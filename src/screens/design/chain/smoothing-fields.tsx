@@ -39,12 +39,7 @@ export function SmoothingFields({ store, design, prediction }: Editing) {
           section={section}
           number={index + 1}
           takes={section.ohms > 0 ? takenBySection(section.ohms, output) : null}
-          onField={(name, value) =>
-            edit(
-              PATH,
-              smoothing.map((one, at) => (at === index ? { ...one, [name]: value } : one)),
-            )
-          }
+          onField={(name, value) => edit(`${PATH}.${index}.${name}`, value)}
           onAway={() =>
             edit(
               PATH,

@@ -15,6 +15,7 @@ import { buttonStyle } from '@/ui/button';
 import { Quantity } from '@/ui/quantity';
 import { QuantityField } from '@/ui/quantity-field';
 import { FindingItem } from '../verdict/finding-item';
+import { CurrentsTable } from './currents-table';
 import { EnergyTable } from './energy-table';
 import { StepList } from './step-list';
 
@@ -104,6 +105,7 @@ function Plan({ plan }: { plan: DeadPlan }) {
       </Part>
       <Part title="The stick">
         <StickWords stick={plan.stick} />
+        <CurrentsTable currents={plan.currents} />
       </Part>
       {plan.faults.length > 0 ? (
         <Part title="If one part has failed">

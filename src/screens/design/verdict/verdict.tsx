@@ -15,6 +15,7 @@ import { findingsBeside } from '@/core/transient/comparison';
 import { showCautionsAgain } from '@/ui/cautions';
 import { FaultyNotice, OfGoodEntries } from '@/ui/faulty-entries';
 import { Quantity } from '@/ui/quantity';
+import { LINKS, linkOf } from '../chain/links';
 import { BeforePower } from './before-power';
 import { Figures } from './figures';
 import { FindingItem } from './finding-item';
@@ -124,15 +125,11 @@ export function VerdictStrip({
   );
 }
 
-/** Where a field is found on screen, by the head of its path. */
-const WHERE_NAMES: readonly (readonly [string, string])[] = [
-  ['$.supply', 'Supply'],
-  ['$.driver', 'Driver'],
-  ['$.transformer', 'Transformer'],
-  ['$.ladder', 'Ladder'],
-  ['$.output', 'Output'],
-  ['$.load', 'Load'],
-];
+/** Where a finding's field is found on screen. */
+function nameOfPlace(path: string): string {
+  const link = linkOf(path);
+  return link ? LINKS[link].name : 'Target';
+}
 
 function Findings({ findings, onApply, onGo }: { findings: Finding[] } & Pick<VerdictProps, 'onApply' | 'onGo'>) {
   if (findings.length === 0) return null;
@@ -146,7 +143,7 @@ function Findings({ findings, onApply, onGo }: { findings: Finding[] } & Pick<Ve
               className="text-soft underline decoration-dotted hover:text-ink"
               onClick={() => onGo(finding.where)}
             >
-              {WHERE_NAMES.find(([path]) => finding.where.startsWith(path))?.[1]}
+              {nameOfPlace(finding.where)}
             </button>
           ) : (
             <span className="text-soft">{finding.where}</span>
