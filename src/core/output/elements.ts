@@ -1,7 +1,7 @@
 import { loadAmpsAt, type Load } from '../load/load-kinds';
 
 /** A section that smooths what leaves the ladder: a resistor, a choke with its resistance, or both, and a capacitor behind. */
-export type SmoothingSection = { ohms: number; henries: number; farads: number };
+type SmoothingSection = { ohms: number; henries: number; farads: number };
 
 /** What the document says of the elements between the ladder's terminal and the load. */
 export type OutputFields = {
@@ -93,7 +93,7 @@ export type OutputCapacitor = {
 };
 
 /** What hangs on the output, by the name it goes by. */
-export const ELECTRODE = 'what hangs on the output';
+const ELECTRODE = 'what hangs on the output';
 
 /** Every capacitance behind the ladder, from the terminal on. */
 export function outputCapacitors(output: OutputFields): OutputCapacitor[] {
