@@ -7,6 +7,7 @@ import { startCluster } from '../setup/cluster';
 import { prepareDatabase } from '../setup/database';
 import { serve } from '../setup/serve';
 import { changeDesign } from '../src/core/design/change-design';
+import { dividerSchema, MOST_SECTIONS, type Design } from '../src/core/design/design-schema';
 import { newDesign } from '../src/core/design/new-design';
 import { halfWaveNetwork } from '../src/core/topology/half-wave';
 import { loadLine, stagesCurve } from '../src/core/predict/curves';
@@ -23,6 +24,30 @@ const FRAME_MILLISECONDS = 16;
 /** A neighbour on the machine takes frames even from a page at rest: of some rounds, the calmest tells. */
 const MOTION_ROUNDS = 4;
 const COLD_START_MILLISECONDS = 3000;
+
+/** What a keystroke asks for of twelve stages with everything behind them that a design may have, beside the bare ladder. */
+function benchFarEnd(): void {
+  const base = changeDesign(newDesign('far end'), { path: '$.ladder.stages', value: 12 });
+  const bare = { ...base, load: { kind: 'current' as const, amps: 2e-5 } };
+  const section = { ohms: 1e6, henries: 0, farads: 1e-9, ratedVolts: null };
+  const output = {
+    seriesOhms: 11e6,
+    bleederOhms: 10e9,
+    divider: dividerSchema.parse({ topOhms: 10e9, footOhms: 10e6 }),
+    smoothing: Array.from({ length: MOST_SECTIONS }, (_, at) => ({ ...section, henries: at % 2 })),
+    electrodeFarads: 20e-12,
+  };
+  const load = { kind: 'corona' as const, onsetVolts: 5e3, ampsPerSquareVolt: 1e-13 };
+  const everything = (design: Design) => {
+    const { optimumStages } = predict(design);
+    loadLine(design);
+    stagesCurve(design, [design.ladder.stages, optimumStages ?? design.ladder.stages]);
+  };
+  const [without, whole] = [bare, { ...bare, output, load }].map((design) => time(40, () => everything(design)));
+  say(
+    `  12 stages with sections, divider, string, electrode and corona behind them: ${whole.toFixed(2)} ms, ${(whole / without).toFixed(2)} times the bare ladder`,
+  );
+}
 
 function benchCore(): void {
   say('Core: everything one keystroke asks for (prediction, both curves)');
@@ -41,6 +66,8 @@ function benchCore(): void {
     base ||= milliseconds;
     say(`  ${String(stages).padStart(6)} ${milliseconds.toFixed(2).padStart(7)}   ${(milliseconds / base).toFixed(2)}`);
   }
+
+  benchFarEnd();
 
   const stages = 1;
   const x = 0.05;

@@ -62,6 +62,8 @@ const HOLD_MARGIN = 3;
 const LONG = 25;
 /** A plain lead clipped on, with its contacts, Ω. */
 const STRAP_OHMS = 0.1;
+/** Of a fall, the first step of one whose currents are told: short beside the topmost capacitors in series. */
+const AT_ONCE = 1e-7;
 const FINE = 160;
 const COARSE = 10;
 const WORST_SHOWN = 3;
@@ -99,7 +101,9 @@ function soundPlan(design: Design, options: PlanOptions) {
   };
   const throughStick = new CurrentsMeter(network, volts);
   const byShort = new CurrentsMeter(network, volts);
-  const shorted = fall.through(atTerminals, long, FINE, null, (falling, elapsed) => {
+  const fromTheFirst = (clips: readonly Clip[], seconds: number, taken: (falling: Falling, elapsed: number) => void) =>
+    fall.through(clips, seconds, FINE, null, taken, undefined, AT_ONCE);
+  const shorted = fromTheFirst(atTerminals, long, (falling, elapsed) => {
     throughStick.take(falling, elapsed);
     const nodes = falling.nodeVolts();
     const atTerminal = most(terminals.map((node) => nodes.get(node) ?? 0));
@@ -109,7 +113,7 @@ function soundPlan(design: Design, options: PlanOptions) {
       most([...falling.capacitorVolts(), ...nodes.values()]) < limitVolts ? (since.everywhere ?? elapsed) : null;
   });
   const bare = atTerminals.map((clip): Clip => ({ ...clip, ohms: LEADS_OHMS }));
-  fall.through(bare, LONG * LEADS_OHMS * farads, FINE, null, byShort.take);
+  fromTheFirst(bare, long * (LEADS_OHMS / ohms), byShort.take);
   const hold = (least: number) => Math.max(LEAST_HOLD_SECONDS, Math.ceil(HOLD_MARGIN * least));
   const terminalSeconds = hold(since.everywhere ?? since.terminal ?? long);
   const apart = behind.filter(
@@ -335,9 +339,10 @@ class Falls {
     fault: PartFault | null,
     taken: (falling: Falling, elapsed: number) => void = () => {},
     from: ReadonlyMap<string, number> = this.start,
+    firstPart?: number,
   ): Fallen {
     const falling = new Falling(this.design, this.design.output, from, { clips, fault, farads: this.farads });
-    falling.run(seconds, stepsPerDecade, (elapsed) => taken(falling, elapsed));
+    falling.run(seconds, stepsPerDecade, (elapsed) => taken(falling, elapsed), firstPart);
     const nodes = falling.nodeVolts();
     const { network } = falling.ladder;
     const terminalVolts = falling.terminalVolts();

@@ -1,7 +1,7 @@
 import type { Design } from '../design/design-schema';
 import { beyondHandMeter } from '../predict/before-power';
 import type { Prediction } from '../predict/prediction';
-import { isSmoothedNode, smoothedNode } from '../output/elements';
+import { isOutputNode, isSmoothedNode, smoothedNode } from '../output/elements';
 import { formatQuantity } from '../quantity/format-quantity';
 import { TOPOLOGY_KINDS } from '../topology/topologies';
 import { LEAST_HOLD_SECONDS, OUTPUT_END, type Touch } from './touches';
@@ -9,8 +9,8 @@ import { LEAST_HOLD_SECONDS, OUTPUT_END, type Touch } from './touches';
 /** One thing to do, in its turn. */
 export type DeadStep = {
   id: string;
-  /** The node it is about, in words, and the capacitors that are empty with it; null for steps at no one node. */
-  node: { name: string; isTerminal: boolean; empties: string[] } | null;
+  /** The node it is about, in words, whether it stands behind the ladder's own terminal, and the capacitors that are empty with it; null for steps at no one node. */
+  node: { name: string; isTerminal: boolean; isBeyond: boolean; empties: string[] } | null;
   title: string;
   text: string;
   /** How long it takes at least, s; null where it takes as long as it takes. */
@@ -82,7 +82,7 @@ export function stepsOf(design: Design, prediction: Prediction, figures: StepFig
     const name = nodeWords(node, isTerminal, design.output.smoothing.length);
     steps.push({
       id: `node ${node}`,
-      node: { name, isTerminal, empties },
+      node: { name, isTerminal, isBeyond: isOutputNode(node), empties },
       title: `Stick on ${name}`,
       text: `${node === OUTPUT_END ? 'Where the load is: what hangs there keeps its charge if the string has come open. ' : isSmoothedNode(node) ? 'It keeps its charge if what is before it has come open. ' : isTerminal && series ? 'The ladder’s own, before all that: behind a string that has come open nothing is felt of all this, and nothing read. ' : ''}Hold it there for the whole time, then measure against ground. Under ${volts(limitVolts)}: a plain lead, clipped to ground first and then to it, and left on.`,
       seconds,

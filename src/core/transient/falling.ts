@@ -68,11 +68,17 @@ export class Falling {
    * Lets it fall for so long, in steps that grow by the decade.
    *
    * @param taken told of every step: where it ends, and how long it was, s
+   * @param firstPart of the time that the first step takes
    */
-  run(seconds: number, stepsPerDecade: number, taken: (elapsed: number, step: number) => void = () => {}): void {
+  run(
+    seconds: number,
+    stepsPerDecade: number,
+    taken: (elapsed: number, step: number) => void = () => {},
+    firstPart = FIRST_PART,
+  ): void {
     const growth = 10 ** (1 / stepsPerDecade);
     let elapsed = 0;
-    for (let until = seconds * FIRST_PART; elapsed < seconds * (1 - 1e-9); until *= growth) {
+    for (let until = seconds * firstPart; elapsed < seconds * (1 - 1e-9); until *= growth) {
       const step = Math.min(until, seconds) - elapsed;
       if (!this.runner.advance(this.state, step, 0, { seconds: until * (growth - 1), push: 0, closed: 0 })) break;
       elapsed += step;

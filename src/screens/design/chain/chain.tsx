@@ -17,6 +17,9 @@ import { OutputFields, OutputLine } from './output-card';
 import { DriverFields, DriverLine, SupplyFields, SupplyLine, TransformerFields, TransformerLine } from './source-cards';
 import type { BenchPage } from '../transformer-bench/pages';
 
+/** By the number of smoothing sections. */
+const OUTPUT_KINDS = ['series resistor, bleeder', 'a smoothing section', 'smoothing sections'] as const;
+
 /** The chain: one card a link in the order of energy, one of them open. */
 export function Chain({
   store,
@@ -79,7 +82,7 @@ export function Chain({
       </Card>
       <Card
         link="output"
-        kind={`${design.output.smoothing.length > 0 ? 'smoothing, ' : ''}series resistor, bleeder`}
+        kind={OUTPUT_KINDS[Math.min(2, design.output.smoothing.length)]}
         line={<OutputLine {...editing} />}
         open={open}
       >

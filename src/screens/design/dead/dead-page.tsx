@@ -140,7 +140,7 @@ function Part({ title, children }: { title: string; children: ReactNode }) {
 }
 
 function Falls({ plan: { seconds, limitVolts, reboundVolts, energies, steps } }: { plan: DeadPlan }) {
-  const areTwo = steps.filter(({ node }) => node?.isTerminal).length > 1;
+  const areTwo = steps.filter(({ node }) => node?.isTerminal && !node.isBeyond).length > 1;
   if (energies[0].capacitors.length === 0)
     return <p className="mt-1 text-[13.5px]">Nothing in it holds charge; a cable or a load may.</p>;
   return (

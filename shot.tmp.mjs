@@ -1,0 +1,11 @@
+import { chromium } from 'playwright-core';
+const [out, width, theme, url, js] = process.argv.slice(2);
+const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu'] });
+const ctx = await browser.newContext({ viewport: { width: +width, height: 800 }, colorScheme: theme, reducedMotion: 'reduce' });
+await ctx.addInitScript(() => localStorage.setItem('eager-ladder-cautions-read', 'yes'));
+const page = await ctx.newPage();
+page.on('pageerror', (e) => console.log('ERR', e.message)); page.on('console', (m) => m.type() === 'error' && console.log('CONSOLE', m.text()));
+await page.goto(url); await page.waitForTimeout(2500);
+if (js) await new Function('page', `return (async () => { ${js} })()`)(page);
+await page.waitForTimeout(800);
+await page.screenshot({ path: out }); await browser.close();
