@@ -147,6 +147,7 @@ class MovingDrawing {
       if (column === 'smoothing') add('rungs', `M${x - 9} ${y}h18`);
       else if (column !== 'ground') add('nodes', `M${x} ${y}h0`);
     });
+    for (const { from, to, y } of moving.beyond) if (to > from) add('rungs', `M${from} ${y}H${to}`);
     for (const [name, path] of drawn) {
       const element = this.paths.get(name)!;
       if (element.getAttribute('d') !== path) element.setAttribute('d', path);

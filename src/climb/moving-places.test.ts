@@ -12,6 +12,13 @@ import { movingPlaces } from './moving-places';
 const moved = (topology: Topology) => {
   const design: Design = {
     ...changeDesign(newDesign('Moving'), { path: '$.ladder.topology', value: topology }),
+    output: {
+      seriesOhms: 1e6,
+      bleederOhms: null,
+      divider: null,
+      smoothing: [{ ohms: 1e6, henries: 0, farads: 1e-10, ratedVolts: null }],
+      electrodeFarads: 0,
+    },
     load: { kind: 'current', amps: 1e-4 },
   };
   const prediction = predict(design);
@@ -37,6 +44,16 @@ describe.each(['half-wave', 'full-wave', 'bipolar', 'bridge-doubler'] as const)(
         expect(y).toBeCloseTo(layout.y(motion.nodes.get(node.id)![frame]), 0);
       }),
     );
+  });
+
+  it('what lies beyond stands at what is left there, at the terminal with the ladder’s own', () => {
+    expect(motion.beyond.map(({ id }) => id)).toEqual(['terminal', 'smoothed 1', 'load']);
+    frames.forEach(({ beyond, nodes }, frame) => {
+      expect(beyond).toHaveLength(3);
+      expect(beyond[0].y).toBe(nodes[prediction.nodes.findIndex(({ id }) => id === prediction.terminals.output)].y);
+      motion.beyond.forEach(({ volts }, index) => expect(beyond[index].y).toBeCloseTo(layout.y(volts[frame]), 0));
+      for (const { from, to } of beyond) expect(to).toBeGreaterThan(from);
+    });
   });
 
   it('a diode that conducts lies level, and leans while it does not', () => {

@@ -2,6 +2,7 @@ import type { Prediction } from '@/core/predict/prediction';
 import { valueAt, type Motion, type Place } from '@/core/transient/motion';
 import { nodeX, type ClimbLayout } from './climb-layout';
 import { hundredth, tenth } from './climb-places';
+import { farEndPlaces } from './far-end-places';
 
 /** What a part looks like at one moment. */
 type MovingPart = {
@@ -21,7 +22,13 @@ type MovingCapacitor = MovingPart & {
   room: number;
 };
 
-export type Moving = { nodes: { x: number; y: number }[]; capacitors: MovingCapacitor[]; diodes: MovingPart[] };
+export type Moving = {
+  nodes: { x: number; y: number }[];
+  capacitors: MovingCapacitor[];
+  diodes: MovingPart[];
+  /** Stretches of the way beyond the terminal. */
+  beyond: { from: number; to: number; y: number }[];
+};
 
 /** A capacitor's current counts from this share of the greatest of any diode. */
 const LEAST_FLOW = 0.02;
@@ -43,6 +50,10 @@ export function movingPlaces(prediction: Prediction, layout: ClimbLayout, motion
   );
   return {
     nodes: prediction.nodes.map(({ id }) => at.get(id)!),
+    beyond: stretchesOf(prediction, layout).flatMap(({ id, from, to }) => {
+      const own = motion.beyond.find((one) => one.id === id);
+      return own ? [{ from, to, y: tenth(layout.y(valueAt(own.volts, place))) }] : [];
+    }),
     capacitors: prediction.capacitors.map((part, index) => {
       const [low, high] = [at.get(part.lower)!, at.get(part.upper)!];
       const x = tenth(layout.capacitorsOf[part.column]);
@@ -73,3 +84,7 @@ export function movingPlaces(prediction: Prediction, layout: ClimbLayout, motion
     }),
   };
 }
+
+/** Across the picture, where each node beyond the terminal is drawn: the same at every moment. */
+const stretchesOf = ({ farEnd }: Prediction, layout: ClimbLayout) =>
+  farEndPlaces(farEnd, layout, 0, 0)?.stretches ?? [];

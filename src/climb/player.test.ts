@@ -9,6 +9,7 @@ const motion = (kind: Motion['kind'], cycles = 1): Motion => ({
   nodes: new Map(),
   capacitors: [],
   diodes: [],
+  beyond: [],
   output: new Float64Array(5),
   mostAmps: 1,
   events: [

@@ -18,6 +18,8 @@ export type Motion = {
   capacitors: { id: string; volts: Float64Array; amps: Float64Array }[];
   /** Current, A, and whether it is one that counts, in the prediction's order. */
   diodes: { id: string; amps: Float64Array; conducts: Uint8Array }[];
+  /** Nodes beyond the ladder as far as the run has them, from its terminal on. */
+  beyond: { id: string; volts: Float64Array }[];
   /** Between the terminals, V. */
   output: Float64Array;
   /** Greatest current of any part, A: at no load what strays take, far more than any diode passes. */
@@ -69,6 +71,10 @@ export function motionOf(prediction: Prediction, moments: Moments, kind: MotionK
     nodes: volts,
     capacitors,
     diodes,
+    beyond: prediction.farEnd.nodes.flatMap(({ id }) => {
+      const found = id === 'terminal' ? volts.get(output) : moments.nodes.get(id);
+      return found ? [{ id, volts: found }] : [];
+    }),
     output: between(output, back),
     mostAmps,
     events,
