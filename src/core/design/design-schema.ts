@@ -166,6 +166,8 @@ export const dividerSchema = z.strictObject({
   footFarads: quantity('F', '100e-12', 'zero or more').default(100e-12),
   /** What a part across the foot lets no more than this stand on, should the foot open; null: there is none. */
   clampVolts: quantity('V', '90', 'above zero').nullable().default(null),
+  /** Of the string. */
+  partId,
 });
 
 /** The most smoothing sections one output may have. */

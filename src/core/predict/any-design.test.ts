@@ -33,6 +33,7 @@ const anyDivider: fc.Arbitrary<NonNullable<MeasuredDesign['output']['divider']>>
   topFarads: fc.oneof(fc.constant(0), decades(-15, 0)),
   footFarads: fc.oneof(fc.constant(0), decades(-15, 0)),
   clampVolts: orNull(decades(-3, 9)),
+  partId: fc.constant(null),
 });
 
 /** A resistor, a choke, or both, and a capacitor behind. */

@@ -91,7 +91,7 @@ const LADDER_FIGURES = {
   },
   bodyJoules: { label: 'Of the stored energy into it, at most', unit: 'J', read: ({ contact }) => contact.bodyJoules },
   frontAmps: {
-    label: 'First, from what hangs on the output',
+    label: 'First, from what stands in front',
     unit: 'A',
     read: ({ contact }) => contact.front?.amps ?? null,
   },

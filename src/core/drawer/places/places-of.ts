@@ -2,7 +2,7 @@ import type { Design } from '../../design/design-schema';
 import { DRIVER_KINDS } from '../../drive/driver-kinds';
 import { readingOf, type Place } from '../../parts/place';
 import { capacitorPlace, diodePlace } from './ladder-places';
-import { bleederPlace, seriesPlace } from './output-places';
+import { bleederPlace, dividerPlace, seriesPlace } from './output-places';
 import { corePlace, primaryPlace, transformerPlace } from './transformer-places';
 
 /** Every place where a design can take a part of the drawer: those of the ladder, the output, its driver's kind, its transformer. */
@@ -12,6 +12,7 @@ export function placesOf({ driver }: Pick<Design, 'driver'>): readonly Place[] {
     diodePlace,
     seriesPlace,
     bleederPlace,
+    dividerPlace,
     ...DRIVER_KINDS[driver.kind].places,
     transformerPlace,
     corePlace,

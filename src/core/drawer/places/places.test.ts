@@ -1,5 +1,5 @@
 import { changeDesign } from '../../design/change-design';
-import type { Design } from '../../design/design-schema';
+import { dividerSchema, type Design } from '../../design/design-schema';
 import { newDesign } from '../../design/new-design';
 import { readDesign } from '../../design/read-design';
 import { driverOfKind, type DriverKindId } from '../../drive/driver-kinds';
@@ -47,6 +47,26 @@ describe('resistors', () => {
     const typed = editDesign(design, { path: '$.output.seriesOhms', value: 5e6 });
     expect(partAt(typed, 'series')).toBeNull();
     expect(partsUsed(typed).has(long.id)).toBe(false);
+  });
+  it('a divider’s string is made of so many that each stands its part, reserved and left again as the others are', () => {
+    expect(put(plain, 'divider', long)).toBeNull();
+    const divider = dividerSchema.parse({ topOhms: 1e9, footOhms: 1e6 });
+    const { design, words } = put({ ...plain, output: { ...plain.output, divider } }, 'divider', long)!;
+    expect(words.replace(/\s/g, ' ')).toBe('10 in series, 1.00 GΩ');
+    expect(design.output.divider).toEqual({
+      ...divider,
+      topOhms: 1e9,
+      topCount: 10,
+      topRatedVolts: 1000,
+      topWatts: 0.5,
+      partId: long.id,
+    });
+    const each = predict(design).margins.find(({ id }) => id === 'dividerVoltage')!;
+    expect(each.stress).toBeCloseTo(predict(design).divider!.voltsEach, 9);
+    expect(each.margin).toBeGreaterThanOrEqual(0.25 - 1e-9);
+    expect(partsUsed(design).get(long.id)).toBe(10);
+    const typed = editDesign(design, { path: '$.output.divider.topOhms', value: 2e9 });
+    expect(partAt(typed, 'divider')).toBeNull();
   });
   it('are not offered where a hundred do not carry it, or where they come to quite another resistance', () => {
     const small = part({ kind: 'resistor', ohms: 470, watts: 2, ratedVolts: 350 });

@@ -80,6 +80,12 @@ describe('two rods', () => {
     ]);
   });
 
+  it('that do not part have nothing to climb', () => {
+    const level = climbing({ ...rods, topGapMetres: rods.startGapMetres }, 15e3, longest, AIR);
+    expect([level.stays, level.topFault]).toEqual([null, expect.stringContaining('Must be more')]);
+    expect(climbing(rods, 15e3, longest, AIR).topFault).toBeNull();
+  });
+
   it('have no start for a gap outside the law, and no end without an arc', () => {
     const wide = climbing({ ...rods, startGapMetres: 0.02 }, 15e3, { why: 'volts' }, AIR);
     expect(wide).toMatchObject({ startVolts: { at: 'gapMetres' }, starts: null, outMetres: null, stays: null });

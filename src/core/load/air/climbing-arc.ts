@@ -125,8 +125,10 @@ export type Climbing = {
   starts: Chance | null;
   /** Gap at which it goes out, m; null where nothing keeps it. */
   outMetres: Whole | null;
-  /** Whether it gets to the rods' upper ends and stays there. */
+  /** Whether it gets to the rods' upper ends and stays there; null where these are no further apart than below, too. */
   stays: Chance | null;
+  /** What is wrong with the gap at the top. */
+  topFault: string | null;
 };
 
 /**
@@ -148,11 +150,16 @@ export function climbing(arc: ClimbingArc, peakVolts: number, longest: LongestAr
           likely: longest.metres.likely / BOW,
           most: longest.metres.most / BOW,
         };
+  const topFault =
+    arc.topGapMetres > arc.startGapMetres
+      ? null
+      : 'Must be more than where they are nearest: an arc climbs where rods part.';
   return {
     startVolts,
     starts: 'at' in startVolts ? null : reaches(peakVolts, startVolts.least!, startVolts.most!),
     outMetres,
-    stays: outMetres && reachedBy(outMetres, arc.topGapMetres),
+    stays: topFault === null && outMetres ? reachedBy(outMetres, arc.topGapMetres) : null,
+    topFault,
   };
 }
 

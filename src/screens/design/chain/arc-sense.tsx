@@ -43,7 +43,12 @@ function ArcPanel({ design, prediction }: Props) {
   const { settings: rods, change } = useClimbingArc();
   const { settings: air } = useAir();
   const longest = useMemo(() => longestArc(supplyLine(design)), [design]);
-  const { startVolts, starts, outMetres, stays } = climbing(rods, prediction.output.noLoadPeakVolts, longest, air);
+  const { startVolts, starts, outMetres, stays, topFault } = climbing(
+    rods,
+    prediction.output.noLoadPeakVolts,
+    longest,
+    air,
+  );
   const start = 'at' in startVolts ? null : startVolts;
   const faultAt = { rodMetres: 'rodMetres', startGapMetres: 'gapMetres', topGapMetres: null } as const;
   return (
@@ -53,6 +58,7 @@ function ArcPanel({ design, prediction }: Props) {
         <div key={name}>
           <QuantityField label={label} unit="m" value={rods[name]} onValue={(value) => change({ [name]: value! })} />
           {'at' in startVolts && startVolts.at === faultAt[name] ? <OutsideLaw reason={startVolts.reason} /> : null}
+          {name === 'topGapMetres' && topFault ? <OutsideLaw reason={topFault} /> : null}
         </div>
       ))}
       <AirFields />

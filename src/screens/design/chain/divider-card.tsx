@@ -10,6 +10,7 @@ import { DescribedField } from '@/ui/described-field';
 import { More } from '@/ui/more';
 import { Quantity } from '@/ui/quantity';
 import type { Editing } from './editing';
+import { FromDrawer } from './from-drawer';
 
 const FIELDS: readonly FieldDescription[] = [
   quantityField('topOhms', 'String, in all', 'Ω'),
@@ -71,6 +72,7 @@ export function DividerFields({ store, design, prediction }: Editing) {
   return (
     <>
       {FIELDS.map(field)}
+      <FromDrawer store={store} design={design} prediction={prediction} place="divider" />
       <More>{MORE.map(field)}</More>
       {prediction.divider ? <Figures of={prediction.divider} polarity={prediction.output.polarity} /> : null}
       <button

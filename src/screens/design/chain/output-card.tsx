@@ -120,7 +120,8 @@ function Touched({ prediction }: Pick<Editing, 'prediction'>) {
       </dl>
       <p className="mt-1 text-xs text-soft">
         Of the highest voltage without load (body: IEC 60479-1, from memory). What hangs on the output comes first and
-        without the resistor; the drive goes on giving after all of it.
+        without the series resistor, and without one the last smoothing capacitor with it; the drive goes on giving
+        after all of it.
       </p>
     </section>
   );
