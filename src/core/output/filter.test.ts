@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { benchDesign } from '../../../tests/reference/bench-design';
+import { Solver } from '../../../tests/reference/odex';
 import { finish } from '../numeric/finish';
 import { predict, WITHOUT_OPTIMUM } from '../predict/predict';
 import { transientOf } from '../transient/transient';
@@ -64,6 +65,33 @@ describe('what an output passes on', () => {
     expect((spread(behind) * 8 * 50) / (127 / 128)).toBeCloseTo(1, 1);
     // Nothing in the way leaves all of it, none of it rounded off.
     expect(spread(waveformBehind(elementsOf({}), 0, saw, 50, 0))).toBeCloseTo(127 / 128, 12);
+  });
+
+  // A triangle, which is as smooth as an integration likes: all of its steps are of one slope or the other.
+  it.each([
+    ['a resistor and a capacitor', { ohms: 3, henries: 0, farads: 0.2 }],
+    ['a choke and a capacitor', { ohms: 0.4, henries: 0.3, farads: 0.4 }],
+  ])('%s, with a triangle before them, as odex integrates it', (_name, { ohms, henries, farads }) => {
+    const triangle = (t: number) => 1 - 4 * Math.abs((t % 1) - 1 / 2);
+    const solver = new Solver(2);
+    solver.relativeTolerance = 1e-9;
+    solver.absoluteTolerance = 1e-12;
+    solver.maxSteps = 1e6;
+    const slope = (t: number, [volts, amps]: readonly number[]) =>
+      henries > 0
+        ? [amps / farads, (triangle(t) - volts - ohms * amps) / henries]
+        : [(triangle(t) - volts) / ohms / farads, 0];
+    // Half periods end where the triangle turns; twenty periods let what it begins with die away.
+    let state: number[] = [0, 0];
+    const seen: number[] = [];
+    for (let step = 0; step < 42 * 64; step += 1) {
+      state = solver.solve(slope, step / 128, state, (step + 1) / 128).y as number[];
+      if (step >= 40 * 64) seen.push(state[0]);
+    }
+    const samples = Float64Array.from({ length: 128 }, (_, at) => triangle((at + 0.5) / 128));
+    const behind = waveformBehind(elementsOf({ smoothing: [section(ohms, farads, henries)] }), 0, samples, 1, 0);
+    const spread = (values: readonly number[] | Float64Array) => Math.max(...values) - Math.min(...values);
+    expect(spread(behind) / spread(seen)).toBeCloseTo(1, 2);
   });
 
   it('never passes on more than comes, behind resistors and capacitors alone', () => {
