@@ -35,8 +35,8 @@ export function loadLine(design: Design, points = 41, upToAmps = Infinity): Load
 }
 
 /** Resistances that an output which alternates is asked about, Ω: as far apart as the next is larger by this factor. */
-const ASKED_OHMS = [30, 1e8] as const;
-const ASKED_STEP = 1.5;
+const ASKED_OHMS = [100, 1e7] as const;
+const ASKED_STEP = 1.8;
 
 /**
  * What a design's output gives something that it keeps alight: the load line of a

@@ -46,11 +46,12 @@ describe('the longest arc that a supply keeps', () => {
     expect(metres.likely).toBeLessThan(0.25);
   });
 
-  it('says why there is none: too little current, too much of it, no voltage, nothing at all', () => {
+  it('says why there is none: too little current, too much of it, no voltage, nothing known', () => {
     expect(longestArc(behind(40e3, 40e6))).toEqual({ why: 'current', mostAmps: expect.closeTo(0.995e-3, 6) });
     expect(longestArc([{ amps: 40, volts: 100 }])).toEqual({ why: 'law', leastAmps: 40 });
     expect(longestArc(behind(200, 100))).toEqual({ why: 'volts' });
-    expect(longestArc([])).toEqual({ why: 'current', mostAmps: 0 });
+    expect(longestArc([])).toEqual({ why: 'unknown' });
+    expect(longestArc([{ amps: 0, volts: 20e3 }])).toEqual({ why: 'current', mostAmps: 0 });
   });
 
   it('says where what is known of the supply ends before the best is reached', () => {

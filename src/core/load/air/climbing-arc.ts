@@ -83,13 +83,14 @@ export type LongestArc = {
 };
 
 /** Why there is none. */
-export type NoArc = { why: 'current'; mostAmps: number } | { why: 'law'; leastAmps: number } | { why: 'volts' };
+export type NoArc =
+  { why: 'unknown' } | { why: 'current'; mostAmps: number } | { why: 'law'; leastAmps: number } | { why: 'volts' };
 
 /**
  * The longest arc that a supply keeps: at each point of what it gives, the length
  * that takes all of the voltage left there; the longest of them.
  *
- * @param line what the supply gives, in rising current
+ * @param line what the supply gives, in rising current; nothing where that is not known
  */
 export function longestArc(line: readonly SupplyPoint[]): LongestArc | NoArc {
   const kept = line.flatMap((point, at) => {
@@ -99,8 +100,9 @@ export function longestArc(line: readonly SupplyPoint[]): LongestArc | NoArc {
       : [];
   });
   if (kept.length === 0) {
-    const mostAmps = line.at(-1)?.amps ?? 0;
-    if (mostAmps < LEAST_ARC_AMPS) return { why: 'current', mostAmps };
+    const last = line.at(-1);
+    if (!last) return { why: 'unknown' };
+    if (last.amps < LEAST_ARC_AMPS) return { why: 'current', mostAmps: last.amps };
     const given = line.filter(({ amps }) => amps > 0);
     return given.every(({ amps }) => amps > AYRTON_AMPS[1])
       ? { why: 'law', leastAmps: given[0].amps }

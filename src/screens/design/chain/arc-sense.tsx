@@ -93,7 +93,9 @@ function Kept({ longest }: { longest: LongestArc | NoArc }) {
   if ('why' in longest)
     return (
       <p className="text-[13.5px]" data-arc="none">
-        {longest.why === 'current' ? (
+        {longest.why === 'unknown' ? (
+          'No figure: the closed form does not know what this output gives at a load.'
+        ) : longest.why === 'current' ? (
           <>
             Keeps none: the closed form gives at most <Quantity value={longest.mostAmps} unit="A" /> here, and under
             some <Quantity value={LEAST_ARC_AMPS} unit="A" /> an arc goes out as it grows longer. What comes are sparks,
