@@ -404,3 +404,15 @@ test('stages counted one of each: on every screen, in notes and history, and by 
   expect(made.name).toContain(`${count} stages`);
   expect(made.notes).toContain(`${count} stages`);
 });
+
+test('what is just over the target is told with the digits that tell the two apart', async ({ page, request }) => {
+  const base = demoDesign('flocking-applicator');
+  const ripple = predict(base).output.ripplePeakToPeakFraction!;
+  // Both are 1.9 % to the two digits that a ripple is usually told with.
+  const target = { ...base.target!, ripplePeakToPeakFraction: ripple * 0.997 };
+  expect(say(ripple, '%', 2)).toBe(say(target.ripplePeakToPeakFraction, '%', 2));
+  await page.goto(`/designs/${await shelve(request, { ...base, target })}`);
+  await expect(page.getByRole('heading', { name: /^Reaches/ })).toContainText(
+    `Ripple ${say(ripple, '%', 3)}, over the ${say(target.ripplePeakToPeakFraction, '%', 3)} wanted`,
+  );
+});

@@ -6,6 +6,7 @@ import { reachedBy } from '@/core/predict/reached';
 import { targetOutcome, voltsFor } from '@/core/predict/target';
 import { formatQuantity } from '@/core/quantity/format-quantity';
 import { signedVolts } from '@/core/quantity/polarity';
+import type { Unit } from '@/core/quantity/units';
 import { alternatingInTime, overInTimeDomain } from '@/core/transient/comparison';
 import type { Transient } from '@/core/transient/transient';
 import type { TimeDomain } from '../use-transient';
@@ -84,9 +85,10 @@ export function Sentence({ design, prediction, timeDomain }: SentenceProps) {
       </h2>
     );
   const reached = voltsFor(wanted ?? { of: 'mean' }, reachedBy(output))!;
-  const digits = wanted ? digitsApart(reached, wanted.volts) : 3;
+  const digits = wanted ? digitsApart(reached, wanted.volts, 'V') : 3;
   const reaches = `${signed(reached, digits)}${wanted && wanted.of !== 'mean' ? FORM_WORDS[wanted.of] : ''}`;
-  const atLoad = output.amps ? ` at ${formatQuantity(output.amps, 'A')}` : ' at no load';
+  const ampsDigits = output.amps && target && !target.ampsMet ? digitsApart(output.amps, wanted!.amps, 'A') : 3;
+  const atLoad = output.amps ? ` at ${formatQuantity(output.amps, 'A', ampsDigits)}` : ' at no load';
   if (!target || !wanted)
     return (
       <h2 className={style}>
@@ -94,32 +96,34 @@ export function Sentence({ design, prediction, timeDomain }: SentenceProps) {
         {atLoad}. No target is set.
       </h2>
     );
+  const ripple = output.ripplePeakToPeakFraction ?? NaN;
+  const rippleDigits = target.rippleMet === false ? digitsApart(ripple, wanted.ripplePeakToPeakFraction!, '%', 2) : 2;
   const excess = target.voltsExcess!;
   const parts = [
     target.voltsMet
       ? `${formatQuantity(excess, '%', 2)} above the target`
       : `${formatQuantity(-excess, '%', 2)} short of ${signed(wanted.volts, digits)}`,
   ];
-  if (!target.ampsMet) parts.push(`but the target’s ${formatQuantity(wanted.amps, 'A')} is not reached`);
+  if (!target.ampsMet) parts.push(`but the target’s ${formatQuantity(wanted.amps, 'A', ampsDigits)} is not reached`);
   return (
     <h2 className={style}>
       <span className={target.met ? 'text-fits' : 'text-over'}>
         {target.voltsMet ? 'Reaches' : 'Only reaches'} {reaches}
       </span>
-      {atLoad}, {parts.join(', ')}. Ripple {formatQuantity(output.ripplePeakToPeakFraction ?? NaN, '%', 2)}
+      {atLoad}, {parts.join(', ')}. Ripple {formatQuantity(ripple, '%', rippleDigits)}
       {target.rippleMet === null
         ? '.'
         : target.rippleMet
           ? ', within the target.'
-          : `, over the ${formatQuantity(wanted.ripplePeakToPeakFraction!, '%', 2)} wanted.`}
+          : `, over the ${formatQuantity(wanted.ripplePeakToPeakFraction!, '%', rippleDigits)} wanted.`}
     </h2>
   );
 }
 
-/** Digits that tell two voltages apart that are not the same, from three to six. */
-function digitsApart(one: number, other: number): number {
-  const alike = (digits: number) => formatQuantity(one, 'V', digits) === formatQuantity(other, 'V', digits);
-  return one === other ? 3 : ([3, 4, 5].find((digits) => !alike(digits)) ?? 6);
+/** Digits that tell two figures apart that are not the same, from the fewest to six. */
+function digitsApart(one: number, other: number, unit: Unit, fewest = 3): number {
+  const alike = (digits: number) => formatQuantity(one, unit, digits) === formatQuantity(other, unit, digits);
+  return one === other ? fewest : ([2, 3, 4, 5].find((digits) => digits >= fewest && !alike(digits)) ?? 6);
 }
 
 const FORM_WORDS = { peak: ' at its peaks', valley: ' in the valley of its ripple' };
