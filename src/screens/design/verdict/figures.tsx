@@ -79,6 +79,8 @@ const ROWS: readonly Row[] = [
     id: 'droopBySourceVolts',
     label: 'by the source',
     inset: true,
+    // Its reactance carries the pulses over the peak.
+    mark: ({ output }) => ((output.droopBySourceVolts ?? 0) < 0 ? ', given back' : null),
     shown: (prediction) => isWorthADroop(prediction, prediction.output.droopBySourceVolts),
   },
   {
