@@ -15,6 +15,11 @@ it.each<[string, unknown, string]>([
   ['$.ladder.topology', 'full-wave', 'Topology half-wave to full-wave'],
   ['$.ladder.diode.leakageAmps', 2e-6, 'Diode leakage 0 A to 2.00 µA'],
   ['$.output.bleederOhms', 1e9, 'Bleeder none to 1.00 GΩ'],
+  [
+    '$.output.smoothing',
+    [{ ohms: 1e5, henries: 0, farads: 1e-9, ratedVolts: null }],
+    'Smoothing section 1 none to given',
+  ],
   ['$.target', { volts: 5000, amps: 0, ripplePeakToPeakFraction: null, of: 'mean' }, 'Target none to 5.00 kV'],
   ['$.resistors.bleeder.watts', 2, 'Bleeder watts none to 2.00 W'],
   ['$.spread.frequency', 0.1, 'Tolerance frequency 3.00 % to 10.0 %'],
@@ -22,6 +27,16 @@ it.each<[string, unknown, string]>([
   ['$.notes', 'warm', 'Notes'],
   ['$.name', 'other', 'Name one to other'],
 ])('%s is told as the card calls it', (path, value, told) => expect(words(path, value)).toBe(told));
+
+it('what a section of the smoothing is made of is told as the card calls it', () => {
+  const section = { ohms: 1e5, henries: 0, farads: 1e-9, ratedVolts: null };
+  const smoothed = changeDesign(design, { path: '$.output.smoothing', value: [section] });
+  const changed = changeDesign(smoothed, { path: '$.output.smoothing.0.farads', value: 2e-9 });
+  expect(changed.output.smoothing).toEqual([{ ...section, farads: 2e-9 }]);
+  expect(changeWords(smoothed, changed, 'two-of-each').replace(/\s/g, ' ')).toBe(
+    'Smoothing capacitor 1.00 nF to 2.00 nF',
+  );
+});
 
 it('stages are told as they are counted', () =>
   expect(changeWords(design, changeDesign(design, { path: '$.ladder.stages', value: 2.5 }), 'one-of-each')).toBe(

@@ -59,7 +59,6 @@ const NAMES: Readonly<Record<string, string>> = {
   'output.bleederOhms': 'Bleeder',
   'output.electrodeFarads': 'Capacitance of what hangs on the output',
   'output.divider': 'Divider',
-  'output.smoothing': 'Smoothing sections',
   'output.smoothing.ohms': 'Smoothing resistance',
   'output.smoothing.henries': 'Smoothing inductance',
   'output.smoothing.farads': 'Smoothing capacitor',
@@ -115,7 +114,9 @@ function nameOf(at: string): string {
 /** What a field is called on its card, from its path in the document. */
 export function fieldName(difference: Pick<Difference, 'path'>, one: Design, other: Design): string {
   const at = path(difference);
-  return described(at, [other, one])?.label ?? NAMES[at.replace(/\[\d+\]/g, '')] ?? nameOf(at);
+  const section = /^output\.smoothing\.(\d+)$/.exec(at);
+  if (section) return `Smoothing section ${Number(section[1]) + 1}`;
+  return described(at, [other, one])?.label ?? NAMES[at.replace(/\.\d+(?=\.)/g, '')] ?? nameOf(at);
 }
 
 const KIND_NAMES: Readonly<Record<string, (value: string) => string | undefined>> = {
@@ -143,7 +144,7 @@ export function fieldValue(
       field?.as === 'quantity' ? field.unit : (UNITS_BY_NAME.find(([pattern]) => pattern.test(at))?.[1] ?? '');
     return formatQuantity(value, at === 'spread.strays' ? '' : unit);
   }
-  if (Array.isArray(value)) return at === 'output.smoothing' ? String(value.length) : `${value.length} values`;
+  if (Array.isArray(value)) return `${value.length} values`;
   if (typeof value === 'object') {
     const { kind, volts } = value as { kind?: unknown; volts?: unknown };
     if (at === 'target' && typeof volts === 'number') return formatQuantity(volts, 'V');
