@@ -87,33 +87,7 @@ function soundPlan(design: Design, options: PlanOptions) {
   const fall = new Falls(design, charged);
   const highest = energyCase('charged', network, volts, behind);
 
-  const terminals = terminalsOf(network);
-  const atTerminals = terminals.map((from): Clip => ({ from, to: 'ground', ohms }));
-  const farads = [...network.capacitors, ...behind].reduce((sum, part) => sum + part.farads, 0);
-  const long = LONG * (ohms * farads + behind.reduce((sum, one) => sum + one.ohms * one.farads, 0));
-  const samples = [{ seconds: 0, volts: noLoadPeakVolts, joules: highest.joules }];
-  // Since when each is under the limit; a moment above it makes that anew.
-  const start = atRest(network, volts);
-  const most = (values: Iterable<number>) => [...values].reduce((top, one) => Math.max(top, Math.abs(one)), 0);
-  const since: { terminal: number | null; everywhere: number | null } = {
-    terminal: most(terminals.map((node) => start.get(node) ?? 0)) < limitVolts ? 0 : null,
-    everywhere: most([...volts, ...start.values()]) < limitVolts ? 0 : null,
-  };
-  const throughStick = new CurrentsMeter(network, volts);
-  const byShort = new CurrentsMeter(network, volts);
-  const fromTheFirst = (clips: readonly Clip[], seconds: number, taken: (falling: Falling, elapsed: number) => void) =>
-    fall.through(clips, seconds, FINE, null, taken, undefined, AT_ONCE);
-  const shorted = fromTheFirst(atTerminals, long, (falling, elapsed) => {
-    throughStick.take(falling, elapsed);
-    const nodes = falling.nodeVolts();
-    const atTerminal = most(terminals.map((node) => nodes.get(node) ?? 0));
-    samples.push({ seconds: elapsed, volts: Math.abs(falling.terminalVolts()), joules: 0 });
-    since.terminal = atTerminal < limitVolts ? (since.terminal ?? elapsed) : null;
-    since.everywhere =
-      most([...falling.capacitorVolts(), ...nodes.values()]) < limitVolts ? (since.everywhere ?? elapsed) : null;
-  });
-  const bare = atTerminals.map((clip): Clip => ({ ...clip, ohms: LEADS_OHMS }));
-  fromTheFirst(bare, long * (LEADS_OHMS / ohms), byShort.take);
+  const { atTerminals, shorted, since, samples, currents, long } = brought(charged, fall, ohms, limitVolts);
   const hold = (least: number) => Math.max(LEAST_HOLD_SECONDS, Math.ceil(HOLD_MARGIN * least));
   const terminalSeconds = hold(since.everywhere ?? since.terminal ?? long);
   const apart = behind.filter(
@@ -139,7 +113,12 @@ function soundPlan(design: Design, options: PlanOptions) {
   if (bleedSeconds !== null) left('bled', fall.carriedOn(bleedSeconds));
   const reboundVolts = ABSORPTION * highest.terminalVolts;
   const steps = stepsOf(design, prediction, { limitVolts, stickOhms: ohms, touches, bleedSeconds, reboundVolts });
-  const stick = stickFor(design, ohms, samples, highest.joules);
+  const stick = stickFor(
+    design,
+    ohms,
+    [{ seconds: 0, volts: noLoadPeakVolts, joules: highest.joules }, ...samples],
+    highest.joules,
+  );
   return {
     charged,
     fall,
@@ -152,10 +131,41 @@ function soundPlan(design: Design, options: PlanOptions) {
     stick,
     seconds: since,
     energies,
-    currents: currentsOf(network, throughStick, byShort),
+    currents,
     reboundVolts,
     steps,
   };
+}
+
+/** How a sound ladder falls with its terminals brought to ground: through the stick, and at once by a bare short. */
+function brought({ network, volts, behind }: Charged, fall: Falls, ohms: number, limitVolts: number) {
+  const terminals = terminalsOf(network);
+  const atTerminals = terminals.map((from): Clip => ({ from, to: 'ground', ohms }));
+  const farads = [...network.capacitors, ...behind].reduce((sum, part) => sum + part.farads, 0);
+  const long = LONG * (ohms * farads + behind.reduce((sum, one) => sum + one.ohms * one.farads, 0));
+  const start = atRest(network, volts);
+  const most = (values: Iterable<number>) => [...values].reduce((top, one) => Math.max(top, Math.abs(one)), 0);
+  // Since when each is under the limit; a moment above it makes that anew.
+  const since: { terminal: number | null; everywhere: number | null } = {
+    terminal: most(terminals.map((node) => start.get(node) ?? 0)) < limitVolts ? 0 : null,
+    everywhere: most([...volts, ...start.values()]) < limitVolts ? 0 : null,
+  };
+  const samples: { seconds: number; volts: number; joules: number }[] = [];
+  const [throughStick, byShort] = [new CurrentsMeter(network, volts), new CurrentsMeter(network, volts)];
+  const fromTheFirst = (clips: readonly Clip[], seconds: number, taken: (falling: Falling, elapsed: number) => void) =>
+    fall.through(clips, seconds, FINE, null, taken, undefined, AT_ONCE);
+  const shorted = fromTheFirst(atTerminals, long, (falling, elapsed) => {
+    throughStick.take(falling, elapsed);
+    const nodes = falling.nodeVolts();
+    const atTerminal = most(terminals.map((node) => nodes.get(node) ?? 0));
+    samples.push({ seconds: elapsed, volts: Math.abs(falling.terminalVolts()), joules: 0 });
+    since.terminal = atTerminal < limitVolts ? (since.terminal ?? elapsed) : null;
+    since.everywhere =
+      most([...falling.capacitorVolts(), ...nodes.values()]) < limitVolts ? (since.everywhere ?? elapsed) : null;
+  });
+  const bare = atTerminals.map((clip): Clip => ({ ...clip, ohms: LEADS_OHMS }));
+  fromTheFirst(bare, long * (LEADS_OHMS / ohms), byShort.take);
+  return { atTerminals, shorted, since, samples, long, currents: currentsOf(network, throughStick, byShort) };
 }
 
 /**
