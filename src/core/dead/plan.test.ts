@@ -196,7 +196,7 @@ describe('what hangs on the output', () => {
   it('keeps all it has where the string has come open, and has a step of its own', () => {
     const { faults, steps, after } = finish(deadPlanOf(hung(10e6), USUAL_PLAN));
     expect(faults[0]).toMatchObject({ fault: { part: 'series string' }, afterStick: { volts: 30e3 } });
-    expect(steps.filter(({ node }) => node?.isTerminal).map(({ id }) => id)).toEqual(['node load', 'node B3']);
+    expect(steps.filter(({ node }) => node?.isTerminal).map(({ id }) => id)).toEqual(['node B3', 'node load']);
     expect(after.every(({ volts }) => Math.abs(volts) < 60)).toBe(true);
     const direct = finish(deadPlanOf(hung(0), USUAL_PLAN));
     expect(direct.steps.filter(({ node }) => node?.isTerminal).map(({ id }) => id)).toEqual(['node B3']);
@@ -248,7 +248,7 @@ describe('smoothing', () => {
     expect(bled.capacitors.slice(-2).every(({ volts }) => volts < 60.1)).toBe(true);
   });
 
-  it('keeps all it has where a section has come open, and each capacitor has a step of its own, the last first', () => {
+  it('keeps all it has where a section has come open, and each capacitor has a step of its own, in the order of the way', () => {
     const { faults, steps, after } = finish(deadPlanOf(smoothed, USUAL_PLAN));
     expect(faults.map(({ fault }) => fault.part)).toEqual(
       expect.arrayContaining(['smoothing section 1', 'smoothing section 2']),
@@ -258,9 +258,9 @@ describe('smoothing', () => {
       capacitor: expect.stringMatching(/^smoothing/),
     });
     expect(steps.filter(({ node }) => node?.isTerminal).map(({ id }) => id)).toEqual([
-      'node smoothed 2',
-      'node smoothed 1',
       'node B3',
+      'node smoothed 1',
+      'node smoothed 2',
     ]);
     expect(after.every(({ volts }) => Math.abs(volts) < 60)).toBe(true);
   });
@@ -322,6 +322,6 @@ it('after the plan no capacitor of any design is over the limit, whichever part 
         });
       });
     }),
-    { numRuns: Number(process.env.RUNS ?? 15), seed: 16 },
+    { numRuns: Number(process.env.RUNS ?? 15), seed: Number(process.env.SEED ?? 16) },
   );
 });

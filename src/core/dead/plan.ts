@@ -10,7 +10,7 @@ import { Falling, SERIES, smoothingPart, WINDING, type Clip, type PartFault } fr
 import { chargedOf, energyCase, type Charged, type ChargedBehind, type EnergyCase, type Left } from './charged';
 import { faultWords } from './fault-words';
 import { stepsOf, type DeadStep } from './steps';
-import { LEAST_HOLD_SECONDS, OUTPUT_END, terminalsOf, touchesOf } from './touches';
+import { LEAST_HOLD_SECONDS, OUTPUT_END, terminalsOf, touchesOf, type Touch } from './touches';
 import { CurrentsMeter, currentsOf, type PartCurrents } from './currents';
 import { LEADS_OHMS, stickFor, usualStickOhms, type Stick } from './stick';
 
@@ -93,12 +93,12 @@ function soundPlan(design: Design, options: PlanOptions) {
   const apart = behind.filter(
     (one, at) => one.node !== 'terminal' && behind.findIndex(({ node }) => node === one.node) === at,
   );
+  const ladders = new Set(terminalsOf(network));
   const touches = touchesOf(network, volts, noLoadPeakVolts, apart).map((touch) => ({
     ...touch,
-    seconds:
-      touch.isTerminal && touch.node !== OUTPUT_END
-        ? terminalSeconds
-        : hold(ohms * touch.farads * Math.log(Math.max(1, touch.failedVolts / limitVolts))),
+    seconds: ladders.has(touch.node)
+      ? terminalSeconds
+      : hold(secondsOf(touch, behind, ohms) * Math.log(Math.max(1, touch.failedVolts / limitVolts))),
   }));
   const bleedSeconds = prediction.energy.bleedSeconds;
   const energies = [highest];
@@ -135,6 +135,16 @@ function soundPlan(design: Design, options: PlanOptions) {
     reboundVolts,
     steps,
   };
+}
+
+/**
+ * Time constant of a node through the stick, s: of what ends there, and of a node
+ * behind the ladder with all that stands further on, which empties through it.
+ */
+function secondsOf({ node, farads }: Touch, behind: readonly ChargedBehind[], ohms: number): number {
+  const own = behind.findIndex((one) => one.node === node);
+  if (own < 0) return ohms * farads;
+  return behind.slice(own).reduce((sum, one) => sum + (ohms + one.ohms - behind[own].ohms) * one.farads, 0);
 }
 
 /** How a sound ladder falls with its terminals brought to ground: through the stick, and at once by a bare short. */

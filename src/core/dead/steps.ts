@@ -84,7 +84,7 @@ export function stepsOf(design: Design, prediction: Prediction, figures: StepFig
       id: `node ${node}`,
       node: { name, isTerminal, isBeyond: isOutputNode(node), empties },
       title: `Stick on ${name}`,
-      text: `${node === OUTPUT_END ? 'Where the load is: what hangs there keeps its charge if the string has come open. ' : isSmoothedNode(node) ? 'It keeps its charge if what is before it has come open. ' : isTerminal && series ? 'The ladder’s own, before all that: behind a string that has come open nothing is felt of all this, and nothing read. ' : ''}Hold it there for the whole time, then measure against ground. Under ${volts(limitVolts)}: a plain lead, clipped to ground first and then to it, and left on.`,
+      text: `${node === OUTPUT_END ? 'Where the load is: what hangs there keeps its charge if the string has come open. ' : isSmoothedNode(node) ? 'It keeps its charge if what is before it has come open. ' : isTerminal && series ? 'The ladder’s own, before what stands behind it: that has its turn next, for a way that has come open keeps it charged. ' : ''}Hold it there for the whole time, then measure against ground. Under ${volts(limitVolts)}: a plain lead, clipped to ground first and then to it, and left on.`,
       seconds,
       reading: {
         where: `${name} against ground`,

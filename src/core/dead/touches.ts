@@ -23,13 +23,14 @@ export const terminalsOf = ({ output, return: back }: Pick<LadderNetwork, 'outpu
   [output, back].filter((node) => node !== 'ground');
 
 /**
- * In which order a ladder's nodes are brought to ground: its terminals, the ends
+ * In which order a ladder's nodes are brought to ground: its terminals, what stands
+ * behind them in the order of the way, so that nothing feeds it any more, the ends
  * of its winding, and every other node from the foot outwards, so that what may
  * still stand at one is about a capacitor's own voltage.
  *
  * @param volts of each capacitor as it stands charged, in the network's order
  * @param terminalVolts the most between the terminals, V
- * @param behind nodes behind the ladder with capacitance there, F, from the terminal on; they are terminals of their own, and the first
+ * @param behind nodes behind the ladder with capacitance there, F, from the terminal on; they are terminals of their own
  */
 export function touchesOf(
   network: LadderNetwork,
@@ -40,9 +41,13 @@ export function touchesOf(
   const terminals = terminalsOf(network);
   const rest = network.nodes.map(({ id }) => id).filter((id) => id !== 'ground' && !terminals.includes(id));
   const strapped = new Set(['ground']);
-  const beyond = [...behind]
-    .reverse()
-    .map(({ node, farads }): Touch => ({ node, isTerminal: true, empties: [], failedVolts: terminalVolts, farads }));
+  const beyond = behind.map(({ node, farads }): Touch => ({
+    node,
+    isTerminal: true,
+    empties: [],
+    failedVolts: terminalVolts,
+    farads,
+  }));
   const touches = [...terminals, ...rest].map((node): Touch => {
     const ending = network.capacitors.flatMap(({ id, lower, upper, farads }, at) =>
       lower === node || upper === node
@@ -62,5 +67,5 @@ export function touchesOf(
       farads: ending.reduce((sum, part) => sum + part.farads, 0),
     };
   });
-  return [...beyond, ...touches];
+  return [...touches.slice(0, terminals.length), ...beyond, ...touches.slice(terminals.length)];
 }
