@@ -94,7 +94,9 @@ function soundPlan(design: Design, options: PlanOptions) {
     (one, at) => one.node !== 'terminal' && behind.findIndex(({ node }) => node === one.node) === at,
   );
   const ladders = new Set(terminalsOf(network));
-  const touches = touchesOf(network, volts, noLoadPeakVolts, apart).map((touch) => ({
+  // With a side that hardly climbs a node may stand higher than both together.
+  const mostVolts = Math.max(noLoadPeakVolts, ...[...atRest(network, volts).values()].map(Math.abs));
+  const touches = touchesOf(network, volts, mostVolts, apart).map((touch) => ({
     ...touch,
     seconds: ladders.has(touch.node)
       ? terminalSeconds
@@ -112,7 +114,14 @@ function soundPlan(design: Design, options: PlanOptions) {
   left('shorted', shorted);
   if (bleedSeconds !== null) left('bled', fall.carriedOn(bleedSeconds));
   const reboundVolts = ABSORPTION * highest.terminalVolts;
-  const steps = stepsOf(design, prediction, { limitVolts, stickOhms: ohms, touches, bleedSeconds, reboundVolts });
+  const steps = stepsOf(design, prediction, {
+    limitVolts,
+    stickOhms: ohms,
+    touches,
+    mostVolts,
+    bleedSeconds,
+    reboundVolts,
+  });
   const stick = stickFor(
     design,
     ohms,

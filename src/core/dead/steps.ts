@@ -24,6 +24,8 @@ export type StepFigures = {
   stickOhms: number;
   /** Nodes in their order, and how long the stick is held on each, s. */
   touches: readonly (Touch & { seconds: number })[];
+  /** The most that stands at any node, V. */
+  mostVolts: number;
   bleedSeconds: number | null;
   reboundVolts: number;
 };
@@ -46,9 +48,9 @@ function twoDigits(value: number, to: (value: number) => number): number {
  * practice come first.
  */
 export function stepsOf(design: Design, prediction: Prediction, figures: StepFigures): DeadStep[] {
-  const { limitVolts, stickOhms, touches, bleedSeconds, reboundVolts } = figures;
-  const { output, capacitors, divider } = prediction;
-  const meter = meterFor(output.noLoadPeakVolts);
+  const { limitVolts, stickOhms, touches, mostVolts, bleedSeconds, reboundVolts } = figures;
+  const { capacitors, divider } = prediction;
+  const meter = meterFor(mostVolts);
   const steps: DeadStep[] = [
     {
       id: 'off',
@@ -84,7 +86,7 @@ export function stepsOf(design: Design, prediction: Prediction, figures: StepFig
       id: `node ${node}`,
       node: { name, isTerminal, isBeyond: isOutputNode(node), empties },
       title: `Stick on ${name}`,
-      text: `${node === OUTPUT_END ? 'Where the load is: what hangs there keeps its charge if the string has come open. ' : isSmoothedNode(node) ? 'It keeps its charge if what is before it has come open. ' : isTerminal && series ? 'The ladder’s own, before what stands behind it: that has its turn next, for a way that has come open keeps it charged. ' : ''}Hold it there for the whole time, then measure against ground. Under ${volts(limitVolts)}: a plain lead, clipped to ground first and then to it, and left on.`,
+      text: `${node === OUTPUT_END ? 'Where the load is: what hangs there keeps its charge if the string has come open. ' : isSmoothedNode(node) ? 'It keeps its charge if what is before it has come open. ' : isTerminal && series ? 'The ladder’s own, before what stands behind it: keep clear of that until its turn, for a way that has come open keeps it charged. ' : ''}Hold it there for the whole time, then measure against ground. Under ${volts(limitVolts)}: a plain lead, clipped to ground first and then to it, and left on.`,
       seconds,
       reading: {
         where: `${name} against ground`,
@@ -135,11 +137,11 @@ function nodeWords(node: string, isTerminal: boolean, sections: number): string 
   return PLACES[node] ?? node;
 }
 
-/** What reads any place of a ladder of which so much stands at the terminal, V: with something failed no place is known to have less. */
-function meterFor(terminalVolts: number): string {
-  return beyondHandMeter(terminalVolts)
-    ? `A divider or probe made for over ${atLeast(terminalVolts)} first, dc, whatever the place. A hand meter only once that reads next to nothing.`
-    : `A hand meter on a dc range over ${atLeast(terminalVolts)}, whatever the place.`;
+/** What reads any place of a ladder of which so much stands anywhere, V: with something failed no place is known to have less. */
+function meterFor(mostVolts: number): string {
+  return beyondHandMeter(mostVolts)
+    ? `A divider or probe made for over ${atLeast(mostVolts)} first, dc, whatever the place. A hand meter only once that reads next to nothing.`
+    : `A hand meter on a dc range over ${atLeast(mostVolts)}, whatever the place.`;
 }
 
 /** Dielectric absorption is mostly back after so long, s (common practice, no source). */
