@@ -255,8 +255,11 @@ export function afterAll(design: Design, options: PlanOptions, faults: readonly 
   return faults.map((fault) => allSteps(sound, fault));
 }
 
-/** How often the stick is held on a node that still reads the limit or more, at most. */
-const MOST_HOLDS = 5;
+/**
+ * How often the stick is held on a node that still reads the limit or more, at most: with a part failed a bleeder may go
+ * on feeding one terminal from the other, for many times as long as a sound ladder takes.
+ */
+const MOST_HOLDS = 12;
 
 /** The stick on one node after the other, again where it reads the limit or more, and a strap to ground after each. */
 function allSteps({ touches, fall, ohms, limitVolts }: SoundPlan, fault: PartFault | null): After {
