@@ -57,7 +57,7 @@ export class CurrentsMeter {
   }
 }
 
-/** Two falls of one ladder side by side, diodes first. */
+/** What two falls of one ladder show of each part, diodes first. */
 export function currentsOf(network: LadderNetwork, stick: CurrentsMeter, bare: CurrentsMeter): PartCurrents[] {
   const [through, short] = [stick.told(), bare.told()];
   const of = (id: string, kind: PartCurrents['kind']) => ({

@@ -81,7 +81,7 @@ describe('sphere gaps', () => {
   });
 });
 
-describe('rods side by side', () => {
+describe('parallel rods', () => {
   it('stand Peek’s field at the surface of two cylinders, by the field of two line charges', () => {
     const [radius, gap] = [0.003, 0.01];
     // Two cylinders are equipotentials of two line charges; their field at the surface that faces the other, of each volt.

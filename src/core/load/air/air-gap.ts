@@ -18,7 +18,7 @@ export const airGapSchema = z.strictObject({
   electrodes: choice(ELECTRODES).default('spheres'),
   /** Diameter of each sphere. */
   sphereMetres: quantity('m', '0.025', 'above zero').default(0.025),
-  /** Diameter of each of two rods side by side. */
+  /** Diameter of each of two parallel rods. */
   rodMetres: quantity('m', '0.004', 'above zero').default(0.004),
   gapMetres: quantity('m', '0.005', 'above zero').default(0.005),
 });
@@ -83,7 +83,7 @@ function sphereVolts(metres: number, sphereMetres: number, air: Air): number {
 }
 
 /**
- * Peak volts between two rods side by side: what their surface stands as wires
+ * Peak volts between two parallel rods: what their surface stands as wires
  * glow at (Peek, as above), 30 δ (1 + 0.301 / sqrt(δ r)) kV/cm, over the field there
  * of each volt between two cylinders (handbook). Up to 3.85 times the radius
  * they spark without glowing first (Peek). Gaps under 0.301 sqrt(r) cm, and what
@@ -141,7 +141,7 @@ export const AIR_GAP_LAWS: Readonly<Record<Electrodes, Law>> = {
     source: 'Peek, within 3 % of the tables of IEC 60052',
   },
   rods: {
-    name: 'Two rods side by side',
+    name: 'Two parallel rods',
     size: { at: 'rodMetres', label: 'Diameter of each', range: [0.001, 0.02], source: 'Peek' },
     volts: rodVolts,
     reach: (rodMetres) => [SHORTEST, (ROD_REACH * rodMetres) / 2],
