@@ -60,10 +60,10 @@ describe.each([
     const ohms = 1e6;
     for (const times of [0.3, 1, 12]) {
       const seconds = times * ohms * FARADS;
-      const falling = new Falling(design, NOTHING, atRest(network, volts), {
+      const falling = new Falling(design, NOTHING, atRest(network, volts), seconds, {
         clips: [{ from: network.output, to: network.return, ohms }],
       });
-      falling.run(seconds, 160);
+      falling.run(160);
       const wanted = dischargedLadder(network, volts, ohms, seconds, {
         forwardVolts: 20,
         diodeOhms: 2e3,
@@ -163,11 +163,11 @@ it('a diode that has come open keeps a capacitor charged behind a terminal that 
 it('a winding that has come apart leaves the coupling capacitor what it held', () => {
   const design = ladder('half-wave', 1);
   const { network, volts } = chargedOf(design);
-  const falling = new Falling(design, NOTHING, atRest(network, volts), {
+  const falling = new Falling(design, NOTHING, atRest(network, volts), 1, {
     clips: [{ from: network.output, to: network.return, ohms: 1e6 }],
     fault: { part: WINDING, how: 'open' },
   });
-  falling.run(1, 40);
+  falling.run(40);
   expect(falling.capacitorVolts()[0]).toBeCloseTo(volts[0], 0);
   expect(falling.capacitorVolts()[1]).toBeLessThan(1);
 });
@@ -221,10 +221,10 @@ describe('what hangs on the output', () => {
     const { network, volts } = chargedOf(design);
     const start = new Map(atRest(network, volts)).set('load', 30e3);
     const seconds = 0.7 * 10e6 * 150e-12;
-    const falling = new Falling(design, { ...NOTHING, seriesOhms: 10e6, electrodeFarads: 150e-12 }, start, {
+    const falling = new Falling(design, { ...NOTHING, seriesOhms: 10e6, electrodeFarads: 150e-12 }, start, seconds, {
       clips: [{ from: network.output, to: 'ground', ohms: 1e-3 }],
     });
-    falling.run(seconds, 400);
+    falling.run(400);
     expect(falling.nodeVolts().get('load')! / (30e3 * Math.exp(-0.7))).toBeCloseTo(1, 2);
   });
 });
@@ -282,10 +282,10 @@ describe('smoothing', () => {
     const one = { ...smoothed, output: { ...smoothed.output, smoothing: smoothed.output.smoothing.slice(0, 1) } };
     const { network, volts } = chargedOf(one);
     const seconds = 1.3 * 100e3 * 20e-9;
-    const falling = new Falling(one, { ...one.output, bleederOhms: null }, atRest(network, volts), {
+    const falling = new Falling(one, { ...one.output, bleederOhms: null }, atRest(network, volts), seconds, {
       clips: [{ from: network.output, to: 'ground', ohms: 1e-3 }],
     });
-    falling.run(seconds, 400);
+    falling.run(400);
     expect(falling.nodeVolts().get('smoothed 1')! / (30e3 * Math.exp(-1.3))).toBeCloseTo(1, 2);
   });
 });

@@ -60,8 +60,6 @@ export type DeadPlan = {
 const HOLD_MARGIN = 3;
 /** Of time constants after which nothing falls further. */
 const LONG = 25;
-/** A plain lead clipped on, with its contacts, Ω. */
-const STRAP_OHMS = 0.1;
 /** Of a fall, the first step of one whose currents are told: short beside the topmost capacitors in series. */
 const AT_ONCE = 1e-7;
 const FINE = 160;
@@ -110,7 +108,7 @@ function soundPlan(design: Design, options: PlanOptions) {
   const loaded = behindUnderLoad(behind, prediction.output);
   if (running.length === network.capacitors.length && loaded)
     energies.push(energyCase('running', network, running, loaded));
-  if (since.terminal) left('interrupted', fall.through(atTerminals, since.terminal, FINE, null));
+  if (since.terminal) left('interrupted', fall.through(atTerminals, since.terminal, FINE));
   left('shorted', shorted);
   if (bleedSeconds !== null) left('bled', fall.carriedOn(bleedSeconds));
   const reboundVolts = ABSORPTION * highest.terminalVolts;
@@ -172,7 +170,7 @@ function brought({ network, volts, behind }: Charged, fall: Falls, ohms: number,
   const samples: { seconds: number; volts: number; joules: number }[] = [];
   const [throughStick, byShort] = [new CurrentsMeter(network, volts), new CurrentsMeter(network, volts)];
   const fromTheFirst = (clips: readonly Clip[], seconds: number, taken: (falling: Falling, elapsed: number) => void) =>
-    fall.through(clips, seconds, FINE, null, taken, undefined, AT_ONCE);
+    fall.through(clips, seconds, FINE, { taken, firstPart: AT_ONCE });
   const shorted = fromTheFirst(atTerminals, long, (falling, elapsed) => {
     throughStick.take(falling, elapsed);
     const nodes = falling.nodeVolts();
@@ -213,8 +211,8 @@ export function* deadPlanOf(design: Design, options: PlanOptions): Generator<num
   const faults: FaultOutcome[] = [];
   const candidates = faultsOf(charged, design.output);
   for (const [done, fault] of candidates.entries()) {
-    const afterStick = left(fall.through(atTerminals, terminalSeconds, COARSE, fault));
-    const afterBleeder = bleedSeconds === null ? null : left(fall.through([], bleedSeconds, COARSE, fault));
+    const afterStick = left(fall.through(atTerminals, terminalSeconds, COARSE, { fault }));
+    const afterBleeder = bleedSeconds === null ? null : left(fall.through([], bleedSeconds, COARSE, { fault }));
     faults.push({ fault, message: faultWords(fault, afterStick, afterBleeder), afterStick, afterBleeder });
     yield SOUND_SHARE + ((1 - 2 * SOUND_SHARE) * (done + 1)) / candidates.length;
   }
@@ -256,36 +254,30 @@ export function afterAll(design: Design, options: PlanOptions, faults: readonly 
 }
 
 /**
- * How often the stick is held on a node that still reads the limit or more, at most: with a part failed a bleeder may go
- * on feeding one terminal from the other, for many times as long as a sound ladder takes.
+ * How often the stick is held on a node that still reads the limit or more, at most: between two terminals that both
+ * float a bleeder feeds one from the other, with a part failed for many times as long as a sound ladder takes.
  */
 const MOST_HOLDS = 12;
 
 /** The stick on one node after the other, again where it reads the limit or more, and a strap to ground after each. */
 function allSteps({ touches, fall, ohms, limitVolts }: SoundPlan, fault: PartFault | null): After {
-  const straps: Clip[] = [];
-  let state = fall.through([], 0, COARSE, fault);
+  const strapped: string[] = [];
+  let state = fall.through([], 0, COARSE, { fault });
   let mostReadVolts = 0;
   let mostFoundVolts = 0;
   for (const { node, seconds } of touches) {
     mostFoundVolts = Math.max(mostFoundVolts, Math.abs(state.nodes.get(node) ?? 0));
     let readVolts = Infinity;
     for (let time = 0; time < MOST_HOLDS && readVolts >= limitVolts; time += 1) {
-      state = fall.through(
-        [...straps, { from: node, to: 'ground', ohms }],
-        seconds,
-        COARSE,
-        fault,
-        undefined,
-        state.nodes,
-      );
+      const stick = { from: node, to: 'ground', ohms };
+      state = fall.through([stick], seconds, COARSE, { fault, strapped, from: state.nodes });
       readVolts = Math.abs(state.nodes.get(node) ?? 0);
     }
     mostReadVolts = Math.max(mostReadVolts, readVolts);
-    straps.push({ from: node, to: 'ground', ohms: STRAP_OHMS });
+    strapped.push(node);
   }
   // All straps on; what they empty they empty at once.
-  const { volts, behind } = fall.through(straps, LEAST_HOLD_SECONDS, COARSE, fault, undefined, state.nodes);
+  const { volts, behind } = fall.through([], LEAST_HOLD_SECONDS, COARSE, { fault, strapped, from: state.nodes });
   return {
     volts,
     behind,
@@ -339,6 +331,16 @@ type Fallen = {
   nodes: ReadonlyMap<string, number>;
 };
 
+type FallOptions = {
+  fault?: PartFault | null;
+  /** Nodes on ground by a plain lead. */
+  strapped?: readonly string[];
+  /** What it begins with, V against ground; charged where that is not told. */
+  from?: ReadonlyMap<string, number>;
+  taken?: (falling: Falling, elapsed: number) => void;
+  firstPart?: number;
+};
+
 /** Falls of one charged ladder through whatever is held across it. */
 class Falls {
   private readonly start: ReadonlyMap<string, number>;
@@ -359,7 +361,7 @@ class Falls {
 
   /** With nothing held on it, carried on from two lengths of step to ever shorter ones: its time is told to the second. */
   carriedOn(seconds: number): Pick<Fallen, 'volts' | 'behind'> {
-    const [one, other] = [FINE, 2 * FINE].map((steps) => this.through([], seconds, steps, null));
+    const [one, other] = [FINE, 2 * FINE].map((steps) => this.through([], seconds, steps));
     const on = (coarse: readonly number[], fine: readonly number[]) => fine.map((value, at) => 2 * value - coarse[at]);
     return { volts: on(one.volts, other.volts), behind: on(one.behind, other.behind) };
   }
@@ -368,13 +370,14 @@ class Falls {
     clips: readonly Clip[],
     seconds: number,
     stepsPerDecade: number,
-    fault: PartFault | null,
-    taken: (falling: Falling, elapsed: number) => void = () => {},
-    from: ReadonlyMap<string, number> = this.start,
-    firstPart?: number,
+    { from = this.start, taken, firstPart, ...changed }: FallOptions = {},
   ): Fallen {
-    const falling = new Falling(this.design, this.design.output, from, { clips, fault, farads: this.farads });
-    falling.run(seconds, stepsPerDecade, (elapsed) => taken(falling, elapsed), firstPart);
+    const falling = new Falling(this.design, this.design.output, from, seconds, {
+      ...changed,
+      clips,
+      farads: this.farads,
+    });
+    falling.run(stepsPerDecade, (elapsed) => taken?.(falling, elapsed), firstPart);
     const nodes = falling.nodeVolts();
     const { network } = falling.ladder;
     const terminalVolts = falling.terminalVolts();

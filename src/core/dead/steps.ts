@@ -80,7 +80,7 @@ export function stepsOf(design: Design, prediction: Prediction, figures: StepFig
   });
   const series = design.output.seriesOhms > 0 || design.output.smoothing.length > 0;
   const dividerAt = design.output.smoothing.length > 0 ? smoothedNode(design.output.smoothing.length) : null;
-  // Between two terminals that both float a capacitor, or a bleeder, keeps feeding one from the other.
+  // Between two terminals that both float one feeds the other for a while.
   const areTwo = prediction.terminals.return !== 'ground';
   for (const { node, isTerminal, empties, failedVolts, seconds } of touches) {
     const name = nodeWords(node, isTerminal, design.output.smoothing.length);
@@ -88,7 +88,7 @@ export function stepsOf(design: Design, prediction: Prediction, figures: StepFig
       id: `node ${node}`,
       node: { name, isTerminal, isBeyond: isOutputNode(node), empties },
       title: `Stick on ${name}`,
-      text: `${node === OUTPUT_END ? 'Where the load is: what hangs there keeps its charge if the string has come open. ' : isSmoothedNode(node) ? 'It keeps its charge if what is before it has come open. ' : isTerminal && series ? 'The ladder’s own, before what stands behind it: keep clear of that until its turn, for a way that has come open keeps it charged. ' : ''}Hold it there for the whole time, then measure against ground. Under ${volts(limitVolts)}: a plain lead, clipped to ground first and then to it, and left on.${areTwo && isTerminal && !isOutputNode(node) ? ' If it does not come down, the other terminal feeds it: put the stick there for as long, without a strap, and come back.' : ''}`,
+      text: `${node === OUTPUT_END ? 'Where the load is: what hangs there keeps its charge if the string has come open. ' : isSmoothedNode(node) ? 'It keeps its charge if what is before it has come open. ' : isTerminal && series ? 'The ladder’s own, before what stands behind it: keep clear of that until its turn, for a way that has come open keeps it charged. ' : ''}Hold it there for the whole time, then measure against ground. Under ${volts(limitVolts)}: a plain lead, clipped to ground first and then to it, and left on.${areTwo && isTerminal && !isOutputNode(node) ? ' If it still reads more, hold it there again for as long: the other terminal feeds it for a while.' : ''}`,
       seconds,
       reading: {
         where: `${name} against ground`,

@@ -73,10 +73,10 @@ it.each([0.5, 1, 2, 3, 1.5])('%d stages: the time is that of an integration by s
 function engineSeconds(design: Design, most: number): number {
   const { network, volts } = chargedOf(design);
   const [coarse, fine] = [320, 640].map((steps) => {
-    const falling = new Falling(design, design.output, atRest(network, volts));
+    const falling = new Falling(design, design.output, atRest(network, volts), most);
     let before = { seconds: 0, volts: falling.terminalVolts() };
     let found = Infinity;
-    falling.run(most, steps, (seconds) => {
+    falling.run(steps, (seconds) => {
       const now = { seconds, volts: falling.terminalVolts() };
       if (found === Infinity && now.volts < 60)
         found =

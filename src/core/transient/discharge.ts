@@ -52,7 +52,7 @@ export function dischargeOf(
 ): Discharge {
   const { output } = design;
   const bleederOhms = 1 / (1 / (output.bleederOhms ?? Infinity) + 1 / options.ohms);
-  const falling = new Falling(design, { ...output, seriesOhms: 0, bleederOhms }, startVolts);
+  const falling = new Falling(design, { ...output, seriesOhms: 0, bleederOhms }, startVolts, options.seconds);
   const { ladder, circuit, stepper, state } = falling;
   const parts = circuit.capacitors.slice(0, circuit.ladderCapacitors);
   const terminal = () => falling.terminalVolts();
@@ -65,7 +65,7 @@ export function dischargeOf(
   let intoResistor = 0;
   const recorder = new Recorder(stepper, 1);
   recorder.keepStart(state.volts);
-  falling.run(options.seconds, STEPS_PER_DECADE, (until, seconds) => {
+  falling.run(STEPS_PER_DECADE, (until, seconds) => {
     elapsed = until;
     for (const { anode, cathode, forwardVolts, onSiemens } of circuit.diodes) {
       const over = stepper.at(anode, state.volts, 0) - stepper.at(cathode, state.volts, 0) - forwardVolts;

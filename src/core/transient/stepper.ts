@@ -12,10 +12,20 @@ import {
 
 /** No step needs so many corrections: a circuit that does is refused rather than guessed. */
 const MOST_CORRECTIONS = 200;
-/** Last correction that counts as none, as a fraction of the greatest voltage; after many corrections rounding alone may move more. */
-const SETTLED = 1e-11;
-const SETTLED_BADLY_CONDITIONED = 1e-9;
-const MANY_CORRECTIONS = 20;
+/**
+ * Last correction that counts as none, as a fraction of the greatest voltage: after so many corrections rounding alone
+ * moves more, most of all where diodes stand at their kink in steps far longer than what they charge takes.
+ */
+const SETTLED = [
+  { after: 60, part: 1e-6 },
+  { after: 20, part: 1e-9 },
+  { after: 0, part: 1e-11 },
+] as const;
+const settledAfter = (corrections: number): number => SETTLED.find(({ after }) => corrections >= after)!.part;
+/** What rounding may leave of a voltage, as a fraction of the greatest. */
+const ROUNDING = 8 * Number.EPSILON;
+/** Where all is below this, V, a correction is measured by it: of what has fallen for long nothing is asked beyond. */
+const LEAST_SCALE_VOLTS = 1e-3;
 /** Square of the phase of a ringing, rad^2, that a stage may take and still be taken from its start. */
 const RESOLVED_PHASE_SQUARED = 1;
 /** Part of a push that is known while steps, if too long for a ringing, are not beyond comparison. */
@@ -318,7 +328,7 @@ export class Stepper {
   solveStage(g: number, charge: Float64Array, flux: Float64Array, drive: number, volts: Float64Array): boolean {
     const { circuit, across, acrossMove, residual, move, above, kinks } = this;
     this.stages += 1;
-    let scale = Math.abs(drive);
+    let scale = Math.max(Math.abs(drive), LEAST_SCALE_VOLTS);
     for (let node = 0; node < volts.length; node += 1) scale = Math.max(scale, Math.abs(volts[node]));
     for (let index = 0; index < flux.length; index += 1)
       if (circuit.inductors[index].saturation)
@@ -338,7 +348,7 @@ export class Stepper {
         acrossMove[index] = (anode >= 0 ? move[anode] : 0) - (cathode >= 0 ? move[cathode] : 0);
         if (across[index] + acrossMove[index] > atVolts !== (above[index] === 1)) sameKinks = false;
       }
-      const settled = greatest <= (correction < MANY_CORRECTIONS ? SETTLED : SETTLED_BADLY_CONDITIONED) * scale;
+      const settled = greatest <= settledAfter(correction) * scale;
       const straight = sameKinks && this.loadsStraight(volts, drive);
       if (straight || settled) {
         this.advance(volts, 1);
@@ -349,8 +359,16 @@ export class Stepper {
       const length = this.lineMinimum(g, volts, drive);
       this.advance(volts, length);
       this.readKinks(volts, drive);
+      if (length * greatest <= ROUNDING * scale) this.crossKinks(ROUNDING * scale);
     }
     return false;
+  }
+
+  /** Takes what stands under its kink by no more than rounding, and was to cross it, as across: it stopped a move that came to nothing. */
+  private crossKinks(within: number): void {
+    const { kinks, across, acrossMove, above } = this;
+    for (let index = 0; index < kinks.length; index += 1)
+      if (acrossMove[index] > 0 && Math.abs(across[index] - kinks[index].atVolts) <= within) above[index] = 1;
   }
 
   private settled: BandedFactor | null = null;
