@@ -16,7 +16,7 @@ const CORE_LAYERS = [
   ['operating'],
   ['predict'],
   ['transient', 'winding', 'drawer'],
-  ['choose', 'dead'],
+  ['choose', 'dead', 'bench'],
 ];
 
 const TEST = '\\.test\\.tsx?$';

@@ -21,7 +21,7 @@ import { pool } from './pool';
 import { readShelf } from './shelf';
 
 // Against the real throw-away database that ./test starts and migrates.
-beforeEach(() => pool().query('TRUNCATE designs, design_revisions, discharges, facts'));
+beforeEach(() => pool().query('TRUNCATE designs, design_revisions, discharges, bench_sessions, bench_readings, facts'));
 afterAll(() => pool().end());
 
 /** The design that a row holds. */
@@ -162,7 +162,7 @@ describe('demo data', () => {
   it('is loaded once, even by two starters at once, and stays away after everything was removed', async () => {
     const loaded = await Promise.all([loadDemoData(demo), loadDemoData(demo)]);
     expect(loaded.sort()).toEqual([0, 5]);
-    await pool().query('TRUNCATE designs, design_revisions, discharges');
+    await pool().query('TRUNCATE designs, design_revisions, discharges, bench_sessions, bench_readings');
     expect(await loadDemoData(demo)).toBe(0);
     expect(await countOfDesigns()).toBe(0);
   });

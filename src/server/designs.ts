@@ -100,6 +100,7 @@ export async function thinRevisions(client: Pick<PoolClient, 'query'>, id: strin
        ) AS kept
        WHERE place > 1 AND revision NOT IN (first, newest)
          AND revision NOT IN (SELECT revision FROM discharges WHERE design_id = $1)
+         AND revision NOT IN (SELECT revision FROM bench_sessions WHERE design_id = $1)
      ))`,
     [id],
   );

@@ -8,7 +8,7 @@ import { keepDischarge, listDischarges } from './discharges';
 import { pool } from './pool';
 
 // Against the real throw-away database that ./test starts and migrates.
-beforeEach(() => pool().query('TRUNCATE designs, design_revisions, discharges'));
+beforeEach(() => pool().query('TRUNCATE designs, design_revisions, discharges, bench_sessions, bench_readings'));
 afterAll(() => pool().end());
 
 const design = newDesign('To be made dead');

@@ -1,6 +1,9 @@
 import { proxy } from 'comlink';
+import type { LowSource } from '@/core/bench/low-source';
+import type { ProvingTest } from '@/core/bench/proving';
 import type { DeadPlan, PlanOptions } from '@/core/dead/plan';
 import type { Design } from '@/core/design/design-schema';
+import type { Meter } from '@/core/drive/meter-sense';
 import type { DriveFigures } from '@/core/drive/figures';
 import type { RankedChange } from '@/core/choose/rank-changes';
 import type { Tolerance } from '@/core/predict/tolerance';
@@ -12,7 +15,7 @@ import { lazyWorker } from './lazy-worker';
 import type { TransientWork } from './transient.worker';
 
 /** Kinds of work, each with a worker of its own so that none waits for another. */
-const APART = ['settle', 'chargeUp', 'discharge', 'rank', 'tolerance', 'dead'] as const;
+const APART = ['settle', 'chargeUp', 'discharge', 'rank', 'tolerance', 'dead', 'prove'] as const;
 /** What a driver draws idle is asked for after it has settled, of the same worker; the best count beside the ranking, between its slices. */
 type Kind = (typeof APART)[number] | 'idle' | 'optimum';
 
@@ -36,6 +39,13 @@ export type TransientClient = {
   optimum: (design: Design) => Promise<number | null>;
   /** How it is made dead. */
   dead: (design: Design, options: PlanOptions, report: (fraction: number) => void) => Promise<DeadPlan | null>;
+  /** What a meter reads at each tap of a low-voltage test. */
+  prove: (
+    design: Design,
+    source: LowSource,
+    meter: Meter,
+    report: (fraction: number) => void,
+  ) => Promise<ProvingTest | null>;
   cancel: (kind: Exclude<Kind, 'discharge' | 'optimum'>) => void;
   end: () => void;
 };
@@ -63,6 +73,7 @@ export function transientClient(): TransientClient {
     optimum: (design) => of('optimum').optimum(design),
     tolerance: (design, mostAmps) => of('tolerance').tolerance(design, mostAmps),
     dead: (design, options, report) => of('dead').dead(design, options, proxy(report)),
+    prove: (design, source, meter, report) => of('prove').prove(design, source, meter, proxy(report)),
     cancel: (kind) => void workers[kind].ifStarted()?.cancel(kind),
     end: () => APART.forEach((kind) => apart[kind].end()),
   };

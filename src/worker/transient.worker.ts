@@ -4,6 +4,9 @@ import type { DriveFigures } from '@/core/drive/figures';
 import { rankChanges, type RankedChange } from '@/core/choose/rank-changes';
 import { deadPlanOf, type DeadPlan, type PlanOptions } from '@/core/dead/plan';
 import { optimumStages } from '@/core/predict/optimum-stages';
+import { provingOf, type ProvingTest } from '@/core/bench/proving';
+import type { LowSource } from '@/core/bench/low-source';
+import type { Meter } from '@/core/drive/meter-sense';
 import { toleranceOf, USUAL_SAMPLES, type Tolerance } from '@/core/predict/tolerance';
 import { chargeUpOf, type ChargeUp } from '@/core/transient/charge-up';
 import { dischargeOf, type Discharge, type DischargeOptions } from '@/core/transient/discharge';
@@ -15,7 +18,7 @@ import { slicer } from './in-slices';
 /** The same draws for every design, so that a change shows and not chance. */
 const SEED = 1;
 
-const KINDS = ['settle', 'idle', 'chargeUp', 'rank', 'tolerance', 'dead'] as const;
+const KINDS = ['settle', 'idle', 'chargeUp', 'rank', 'tolerance', 'dead', 'prove'] as const;
 const slices = slicer(KINDS);
 
 const work = {
@@ -49,6 +52,14 @@ const work = {
   },
   dead(design: Design, options: PlanOptions, report: (fraction: number) => void): Promise<DeadPlan | null> {
     return slices.run('dead', deadPlanOf(design, options), report);
+  },
+  prove(
+    design: Design,
+    source: LowSource,
+    meter: Meter,
+    report: (fraction: number) => void,
+  ): Promise<ProvingTest | null> {
+    return slices.run('prove', provingOf(design, source, meter), report);
   },
   cancel(kind: (typeof KINDS)[number]): void {
     slices.cancel(kind);

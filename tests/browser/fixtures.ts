@@ -111,7 +111,7 @@ export const test = base.extend<
     async ({ page, databaseUrl }, run) => {
       const client = new Client({ connectionString: databaseUrl });
       await client.connect();
-      await client.query('TRUNCATE designs, design_revisions, discharges, parts');
+      await client.query('TRUNCATE designs, design_revisions, discharges, bench_sessions, bench_readings, parts');
       await client.end();
       const complaints: string[] = [];
       const crashed = (error: Error) => complaints.push(error.message);

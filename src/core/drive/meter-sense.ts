@@ -1,4 +1,4 @@
-import { choice, quantity } from '../schema/fields';
+import { choice, quantity, share } from '../schema/fields';
 import type { Finding } from '../quantity/finding';
 import { formatQuantity } from '../quantity/format-quantity';
 import * as z from '../zod';
@@ -22,6 +22,8 @@ export const meterSchema = z.strictObject({
   inputFarads: quantity('F', '100e-12', 'zero or more').default(100e-12),
   /** RMS that its jacks are marked for. */
   limitVolts: quantity('V', '600', 'above zero').default(600),
+  /** How far off a dc reading may be, either way, as a part of it. */
+  accuracy: share('0.01').default(0.01),
   /** A reading of one volt stands for so many at the probe's tip. */
   probeRatio: quantity('', '1', 'above zero').default(1),
 });

@@ -1,4 +1,5 @@
 import type { Design } from '../design/design-schema';
+import type { Drive } from '../drive/drive';
 import type { PowerCheck } from '../drive/driver-kind';
 import { DRIVER_KINDS } from '../drive/driver-kinds';
 import { HAZARDOUS_DC_VOLTS } from '../output/discharge';
@@ -14,6 +15,9 @@ const X_RAY_VOLTS = 5000;
 /** What hand meters commonly stand, V, and the share of it that is used. */
 const HAND_METER_VOLTS = 600;
 const METER_SHARE = 0.8;
+
+/** How many times what it should draw a supply is let give at the first run. */
+export const firstRunLimit = ({ rough }: Pick<Drive, 'rough'>): number => (rough ? ROUGH_RUN_LIMIT : FIRST_RUN_LIMIT);
 
 /** Whether a direct voltage is more than a hand meter is put on, V. */
 export const beyondHandMeter = (volts: number): boolean => volts > METER_SHARE * HAND_METER_VOLTS;
@@ -57,7 +61,7 @@ export function beforePower(design: Design, prediction: Omit<Prediction, 'findin
   if (supply && supply.kind !== 'mains' && amps !== undefined && amps > 0)
     say(
       'current-limit',
-      `Set the supply’s current limit, or a slow fuse, near ${formatQuantity((rough ? ROUGH_RUN_LIMIT : FIRST_RUN_LIMIT) * Math.max(amps, startAmps), 'A', 2)}: at the design’s load it should draw ${rough ? 'up to about ' : ''}${formatQuantity(amps, 'A', 2)}${startAmps > amps ? `, and some ${formatQuantity(startAmps, 'A', 2)} while it starts, which a lower limit would not let it do` : ''}.`,
+      `Set the supply’s current limit, or a slow fuse, near ${formatQuantity(firstRunLimit(prediction.drive) * Math.max(amps, startAmps), 'A', 2)}: at the design’s load it should draw ${rough ? 'up to about ' : ''}${formatQuantity(amps, 'A', 2)}${startAmps > amps ? `, and some ${formatQuantity(startAmps, 'A', 2)} while it starts, which a lower limit would not let it do` : ''}.`,
     );
   checks.push(...DRIVER_KINDS[driver.kind].beforePower(driver, figures));
   if (TOPOLOGY_KINDS[design.ladder.topology].floats)

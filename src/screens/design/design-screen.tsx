@@ -28,6 +28,7 @@ import { HistoryDialog } from './saving/history-dialog';
 import { LeftUnsaved } from './saving/left-unsaved';
 import { FailedSave, SaveNotice } from './saving/save-notice';
 import { useAutosave } from './saving/use-autosave';
+import { Bench } from './bench/bench';
 import { MakeItDead } from './dead/make-it-dead';
 import type { BenchPage } from './transformer-bench/pages';
 import { TransformerBench } from './transformer-bench/transformer-bench';
@@ -92,7 +93,7 @@ function OneDesign({ stored, opened }: Props) {
   const motion = useMotion(laterPrediction, timeDomain, choice.tab);
   const { place, go, turn } = usePlace(stored.id);
   const openDead = useCallback(() => go({ kind: 'dead', atBench: false }), [go]);
-  const openBench = useCallback((page: BenchPage) => go({ kind: 'bench', page }), [go]);
+  const openBench = useCallback((page: BenchPage) => go({ kind: 'transformer', page }), [go]);
 
   const { sizes } = usePaneSizes();
   const paneStyle = Object.fromEntries(Object.entries(sizes).map(([pane, size]) => [`--${pane}`, `${size}px`]));
@@ -137,15 +138,19 @@ function OneDesign({ stored, opened }: Props) {
       <Bar store={store} />
       <FailedSave store={store} isKept={isKept} onRetry={() => void saveNow()} />
       <LeftUnsaved store={store} />
-      {place.kind === 'bench' ? (
+      {place.kind === 'transformer' ? (
         <PageBeside store={store} at={place.kind} onGo={go}>
           <TransformerBench
             store={store}
             design={design}
             prediction={prediction}
             page={place.page}
-            onPage={(page) => turn({ kind: 'bench', page })}
+            onPage={(page) => turn({ kind: 'transformer', page })}
           />
+        </PageBeside>
+      ) : place.kind === 'bench' ? (
+        <PageBeside store={store} at={place.kind} onGo={go}>
+          <Bench store={store} design={electrical} client={client} />
         </PageBeside>
       ) : place.kind === 'dead' ? (
         <PageBeside store={store} at={place.kind} onGo={go}>

@@ -7,7 +7,8 @@ import type { Place } from './places';
 
 const PAGES: readonly { name: string; place: Place }[] = [
   { name: 'Design', place: { kind: 'design' } },
-  { name: 'Transformer', place: { kind: 'bench', page: BENCH_PAGES[0].key } },
+  { name: 'Transformer', place: { kind: 'transformer', page: BENCH_PAGES[0].key } },
+  { name: 'Bench', place: { kind: 'bench' } },
   { name: 'Make it dead', place: { kind: 'dead', atBench: false } },
 ];
 

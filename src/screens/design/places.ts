@@ -1,9 +1,14 @@
 import { BENCH_PAGES, type BenchPage } from './transformer-bench/pages';
 
 /** What belongs to a design, each with its own address. */
-export type Place = { kind: 'design' } | { kind: 'bench'; page: BenchPage } | { kind: 'dead'; atBench: boolean };
+export type Place =
+  | { kind: 'design' }
+  | { kind: 'transformer'; page: BenchPage }
+  | { kind: 'bench' }
+  | { kind: 'dead'; atBench: boolean };
 
-const BENCH = 'transformer';
+const TRANSFORMER = 'transformer';
+const BENCH = 'bench';
 const DEAD = 'dead';
 const AT_BENCH = 'at-the-bench';
 
@@ -13,17 +18,25 @@ export function placeInPath([place, name, ...rest]: readonly string[]): Place | 
   if (rest.length > 0) return null;
   if (place === DEAD)
     return name === undefined || name === AT_BENCH ? { kind: 'dead', atBench: name === AT_BENCH } : null;
-  if (place !== BENCH) return null;
+  if (place === BENCH) return name === undefined ? { kind: 'bench' } : null;
+  if (place !== TRANSFORMER) return null;
   const page = BENCH_PAGES.find(({ key }) => key === (name ?? BENCH_PAGES[0].key));
-  return page ? { kind: 'bench', page: page.key } : null;
+  return page ? { kind: 'transformer', page: page.key } : null;
 }
 
 export function addressOf(id: string, place: Place): string {
-  const path =
-    place.kind === 'design'
-      ? []
-      : place.kind === 'bench'
-        ? [BENCH, place.page]
-        : [DEAD, ...(place.atBench ? [AT_BENCH] : [])];
-  return `/designs/${[id, ...path].join('/')}`;
+  return `/designs/${[id, ...pathOf(place)].join('/')}`;
+}
+
+function pathOf(place: Place): string[] {
+  switch (place.kind) {
+    case 'design':
+      return [];
+    case 'transformer':
+      return [TRANSFORMER, place.page];
+    case 'bench':
+      return [BENCH];
+    case 'dead':
+      return place.atBench ? [DEAD, AT_BENCH] : [DEAD];
+  }
 }

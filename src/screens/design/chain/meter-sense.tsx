@@ -4,20 +4,12 @@ import Gauge from 'lucide-react/icons/gauge';
 import { useState } from 'react';
 import { useMeter } from '@/client/meter-store';
 import { scaledDrive, type Drive } from '@/core/drive/drive';
-import { METER_KINDS, meterReadings, meterView, timesForReading, type MeterKind } from '@/core/drive/meter-sense';
-import { More } from '@/ui/more';
+import { meterReadings, meterView, timesForReading } from '@/core/drive/meter-sense';
 import { PopoverPanel } from '@/ui/popover-panel';
-import { PickField } from '@/ui/pick-field';
 import { Quantity } from '@/ui/quantity';
 import { QuantityField } from '@/ui/quantity-field';
+import { MeterFields } from '../meter-fields';
 import { FindingItem } from '../verdict/finding-item';
-
-const KIND_NAMES: Record<MeterKind, string> = {
-  'average-responding': 'Average-responding, ac',
-  'true-rms': 'True RMS, ac',
-  peak: 'Peak-reading',
-  dc: 'Dc range',
-};
 
 /**
  * What one's own meter shows of a waveform, and the way back from a reading to
@@ -36,7 +28,7 @@ export function MeterSense({ drive, onTimes }: { drive: Drive; onTimes: (times: 
 }
 
 function MeterPanel({ drive, onTimes }: { drive: Drive; onTimes: (times: number) => void }) {
-  const { settings: meter, change } = useMeter();
+  const { settings: meter } = useMeter();
   const [typed, setTyped] = useState<number | null>(null);
   const view = meterView(drive, meter);
   const times = typed === null ? null : timesForReading(drive, meter, typed);
@@ -47,46 +39,7 @@ function MeterPanel({ drive, onTimes }: { drive: Drive; onTimes: (times: number)
   return (
     <>
       <h2 className="mb-1 font-semibold">Your meter</h2>
-      <PickField
-        label="Kind"
-        value={meter.kind}
-        options={METER_KINDS.map((value) => ({ value, name: KIND_NAMES[value] }))}
-        onValue={(kind) => change({ kind })}
-      />
-      <QuantityField
-        label="Probe divides by"
-        unit=""
-        value={meter.probeRatio}
-        onValue={(value) => change({ probeRatio: value! })}
-      />
-      <QuantityField
-        label="Jacks marked for, RMS"
-        unit="V"
-        value={meter.limitVolts}
-        onValue={(value) => change({ limitVolts: value! })}
-      />
-      <More>
-        <QuantityField
-          label="Reads 0.71 at (−3 dB)"
-          unit="Hz"
-          optional
-          value={meter.bandHertz}
-          onValue={(value) => change({ bandHertz: value })}
-          hint="Plain hand meters: 400 Hz to some 20 kHz."
-        />
-        <QuantityField
-          label="Loads with"
-          unit="Ω"
-          value={meter.inputOhms}
-          onValue={(value) => change({ inputOhms: value! })}
-        />
-        <QuantityField
-          label="And capacitance"
-          unit="F"
-          value={meter.inputFarads}
-          onValue={(value) => change({ inputFarads: value! })}
-        />
-      </More>
+      <MeterFields />
       <div className="mt-2 border-t border-rule pt-2">
         <div className="flex items-baseline justify-between gap-2 py-[3px]">
           <span className="text-[13.5px] text-soft">As the design stands it would show</span>

@@ -1,0 +1,46 @@
+import type { Reading, ReadingKind } from './session';
+
+/** How a reading stands to what was expected: within its band, within twice that, or further off (common practice, no source). */
+export type Agreement = 'agrees' | 'doubtful' | 'off';
+
+export const AGREEMENTS = ['agrees', 'doubtful', 'off'] as const;
+
+/** Times its band's half-width to which a reading is only doubtful. */
+const DOUBTFUL = 2;
+
+export type Expected = { volts: number; low: number; high: number };
+
+/** @param expected in the reading's own terms: what the meter would show, and within what */
+export function agreementOf(value: number, { volts, low, high }: Expected): Agreement {
+  if (value >= low && value <= high) return 'agrees';
+  const half = value < volts ? volts - low : high - volts;
+  return Math.abs(value - volts) <= DOUBTFUL * half ? 'doubtful' : 'off';
+}
+
+/** What is expected at the places of a session: of a low test, and of the steps up. */
+type Expecting = {
+  test: { source: Expected; taps: readonly { node: string; reading: Expected | null }[] };
+  steps: readonly { part: number; shown: Expected | null }[];
+};
+
+/**
+ * How many readings of a session stand how; those without a band are not
+ * counted.
+ *
+ * @param at what was read at a place
+ */
+export function tallyOf(
+  test: Expecting['test'],
+  steps: Expecting['steps'],
+  at: (kind: ReadingKind, place: string) => Pick<Reading, 'value'> | null,
+): Record<Agreement, number> {
+  const count = { agrees: 0, doubtful: 0, off: 0 };
+  const add = (kind: ReadingKind, place: string, expected: Expected | null) => {
+    const reading = at(kind, place);
+    if (reading && expected) count[agreementOf(reading.value, expected)] += 1;
+  };
+  add('source', '', test.source);
+  for (const { node, reading } of test.taps) add('tap', node, reading);
+  for (const { part, shown } of steps) add('output', String(part), shown);
+  return count;
+}

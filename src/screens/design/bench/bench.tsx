@@ -1,0 +1,202 @@
+'use client';
+
+import { isToday } from 'date-fns';
+import Printer from 'lucide-react/icons/printer';
+import { useEffect, useMemo, useState, type ReactNode } from 'react';
+import { useStore } from 'zustand';
+import { openReadings, sessionsOf, takeReading, useBenchReadings } from '@/client/bench-readings';
+import { useBenchSettings } from '@/client/bench-store';
+import { useMeter } from '@/client/meter-store';
+import { AGREEMENTS, tallyOf, type Agreement } from '@/core/bench/agreement';
+import type { ProvingTest } from '@/core/bench/proving';
+import type { Session } from '@/core/bench/session';
+import { stepsUpOf, USUAL_PARTS } from '@/core/bench/steps-up';
+import type { Design } from '@/core/design/design-schema';
+import { buttonStyle } from '@/ui/button';
+import { Quantity } from '@/ui/quantity';
+import { useListening } from '@/ui/use-listening';
+import type { TransientClient } from '@/worker/transient-client';
+import { MeterFields } from '../meter-fields';
+import type { EditorStore } from '../saving/editor-store';
+import { FindingItem } from '../verdict/finding-item';
+import { ReadingAt } from './reading-at';
+import { readingsIn, type Readings } from './readings';
+import { SessionBar } from './session-bar';
+import { SourceFields } from './source-fields';
+import { SourceWords } from './source-words';
+import { StepsUp } from './steps-up';
+import { TapsTable } from './taps-table';
+import { useDesignOf } from './use-design-of';
+import { useProving } from './use-proving';
+
+type Props = { store: EditorStore; design: Design; client: TransientClient };
+
+/** What to read at the bench, tap by tap at low voltage, then step by step up to full drive; and what was read. */
+export function Bench(props: Props) {
+  // What this browser keeps is not known where the page is made.
+  const listening = useListening();
+  return listening ? <Listening {...props} /> : null;
+}
+
+function Listening({ store, design, client }: Props) {
+  const id = useStore(store, (state) => state.id);
+  const revision = useStore(store, (state) => state.revision);
+  const isSaved = useStore(store, (state) => state.save.kind === 'saved');
+  useEffect(() => openReadings(id), [id]);
+  const { settings } = useBenchSettings();
+  const { settings: ownMeter } = useMeter();
+  const [picked, setPicked] = useState<Session | null | undefined>(undefined);
+  const { kept, waiting } = useBenchReadings();
+  const sessions = useMemo(() => sessionsOf({ kept, waiting }), [kept, waiting]);
+  // One comes back to what was begun today, after a reload as from another page.
+  const [latestOne] = sessions;
+  const todays = latestOne && isToday(new Date(latestOne.session.startedAt)) ? latestOne.session : null;
+  const chosen = picked === undefined ? todays : picked;
+  const begin = () =>
+    setPicked({
+      id: crypto.randomUUID(),
+      revision,
+      startedAt: new Date().toISOString(),
+      source: settings.source,
+      meter: ownMeter,
+    });
+  const measured = useDesignOf(id, chosen?.revision ?? revision, revision, design);
+  const readings = useMemo(
+    () =>
+      chosen &&
+      readingsIn(
+        sessions.find(({ session }) => session.id === chosen.id)?.readings ?? [],
+        new Set(waiting.map(({ reading }) => reading.id)),
+        (reading) => takeReading({ designId: id, session: chosen, reading }),
+      ),
+    [chosen, sessions, waiting, id],
+  );
+  return (
+    <section aria-labelledby="bench-title" className="mx-auto w-full max-w-5xl px-4 py-4 sm:px-6">
+      <div className="flex flex-wrap items-start justify-between gap-3">
+        <h2 id="bench-title" className="text-base font-semibold">
+          Prove it low first
+        </h2>
+        <button type="button" className={`no-print ${buttonStyle('quiet')}`} onClick={() => window.print()}>
+          <Printer className="size-4" aria-hidden="true" /> Print
+        </button>
+      </div>
+      <p className="mt-1 max-w-[70ch] text-[13.5px] text-soft">
+        What this meter reads at each tap of a ladder in which nothing is wrong, its load taken off. A reading within
+        its band says that parts stand where they should; it says nothing of what they stand at full voltage.
+      </p>
+      <SessionBar sessions={sessions} chosen={chosen} isSaved={isSaved} onChoose={setPicked} onBegin={begin} />
+      {chosen ? (
+        <SourceWords session={chosen} revision={revision} />
+      ) : (
+        <div className="mt-3 grid gap-x-10 gap-y-3 sm:grid-cols-2">
+          <Part title="Tried on">
+            <SourceFields />
+          </Part>
+          <Part title="Your meter">
+            <MeterFields />
+          </Part>
+        </div>
+      )}
+      {measured.kind === 'ready' ? (
+        <Plans
+          design={measured.design}
+          session={chosen ?? { source: settings.source, meter: ownMeter }}
+          readings={readings}
+          client={client}
+        />
+      ) : (
+        <p className="py-4 text-soft" role="status">
+          {measured.kind === 'loading'
+            ? 'Fetching the revision…'
+            : 'The revision that was measured cannot be fetched: there is nothing to compare with.'}
+        </p>
+      )}
+    </section>
+  );
+}
+
+function Plans({
+  design,
+  session: { source, meter },
+  readings,
+  client,
+}: {
+  design: Design;
+  session: Pick<Session, 'source' | 'meter'>;
+  readings: Readings | null;
+  client: TransientClient;
+}) {
+  const latest = useProving(design, source, meter, client);
+  const steps = useMemo(() => stepsUpOf(design, USUAL_PARTS, meter), [design, meter]);
+  return (
+    <>
+      {latest.kind === 'ready' && readings ? <Tally counts={tallyOf(latest.result, steps, readings.at)} /> : null}
+      {latest.kind === 'failed' ? <p className="py-4 text-over">The plan failed: {latest.reason}</p> : null}
+      {latest.kind === 'working' ? (
+        <p className="py-4 text-soft" role="status">
+          Working it out, {Math.round(100 * (latest.progress ?? 0))} %
+        </p>
+      ) : null}
+      {latest.kind === 'ready' ? (
+        <LowTest test={latest.result} readings={readings} mostVolts={meter.limitVolts} />
+      ) : null}
+      <Part title="Then up, step by step">
+        <StepsUp steps={steps} readings={readings} mostVolts={meter.limitVolts} />
+      </Part>
+    </>
+  );
+}
+
+/** How the readings stand to what was expected, in one line. */
+function Tally({ counts }: { counts: Record<Agreement, number> }) {
+  const words = AGREEMENTS.flatMap((one) =>
+    counts[one] > 0 ? [`${counts[one]} ${one === 'agrees' && counts[one] > 1 ? 'agree' : one}`] : [],
+  );
+  return words.length > 0 ? (
+    <p className="mt-2 text-[13.5px]" data-bench="tally">
+      Of the readings that have a band: {words.join(', ')}.
+    </p>
+  ) : null;
+}
+
+function LowTest({ test, readings, mostVolts }: { test: ProvingTest; readings: Readings | null; mostVolts: number }) {
+  return (
+    <div aria-live="polite">
+      <Part title="What it reads">
+        <p className="mb-1 max-w-[75ch] text-[13.5px]" data-bench="source">
+          First the source itself, with the ladder on it: <Quantity value={test.source.volts} unit="V" digits={4} />.
+          Where it reads otherwise, set the voltage to that before a session is begun. Then dc against ground, one hand,
+          from the foot up.
+        </p>
+        {readings ? (
+          <div className="mb-1">
+            <ReadingAt
+              readings={readings}
+              kind="source"
+              place=""
+              name="the source"
+              expected={test.source}
+              mostValue={mostVolts}
+            />
+          </div>
+        ) : null}
+        <TapsTable taps={test.taps} readings={readings} mostVolts={mostVolts} />
+        <ul aria-label="Of this test" className="mt-2 grid max-w-[75ch] gap-2">
+          {test.findings.map((finding) => (
+            <FindingItem key={finding.code} finding={finding} />
+          ))}
+        </ul>
+      </Part>
+    </div>
+  );
+}
+
+function Part({ title, children }: { title: string; children: ReactNode }) {
+  return (
+    <section className="mt-4 break-inside-auto">
+      <h3 className="mb-1 text-[13px] font-semibold text-soft">{title}</h3>
+      {children}
+    </section>
+  );
+}

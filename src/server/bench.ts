@@ -1,0 +1,67 @@
+import { MOST_READINGS, readingSchema, sessionSchema, type Reading, type SessionReadings } from '@/core/bench/session';
+import { pool, transaction } from './pool';
+
+/** Why readings are not kept: nothing of them is then. */
+export class NotKept extends Error {
+  constructor(readonly why: 'no design' | 'of another design' | 'too many') {
+    super(why);
+  }
+}
+
+/**
+ * Keeps a session with more readings of it. What is kept already stays as it is:
+ * the same may be sent again where an answer was lost, and by several devices.
+ *
+ * @returns the ids of those readings that are kept now
+ * @throws NotKept
+ */
+export function keepReadings(designId: string, { session, readings }: SessionReadings): Promise<string[]> {
+  return transaction(async (client) => {
+    const { rowCount: designs } = await client.query('SELECT 1 FROM designs WHERE id = $1 FOR KEY SHARE', [designId]);
+    if (designs === 0) throw new NotKept('no design');
+    await client.query(
+      `INSERT INTO bench_sessions (id, design_id, revision, started_at, record)
+       VALUES ($1, $2, $3, $4, $5) ON CONFLICT (id) DO NOTHING`,
+      [session.id, designId, session.revision, session.startedAt, JSON.stringify(session)],
+    );
+    // Held until the end, so that two devices do not pass the limit together.
+    const { rowCount: own } = await client.query(
+      'SELECT 1 FROM bench_sessions WHERE id = $1 AND design_id = $2 FOR UPDATE',
+      [session.id, designId],
+    );
+    if (own === 0) throw new NotKept('of another design');
+    await client.query(
+      `INSERT INTO bench_readings (id, session_id, taken_at, record)
+       SELECT (one ->> 'id')::uuid, $1, (one ->> 'takenAt')::timestamptz, one
+       FROM jsonb_array_elements($2::jsonb) AS one ON CONFLICT (id) DO NOTHING`,
+      [session.id, JSON.stringify(readings)],
+    );
+    const { rows } = await client.query<{ id: string }>('SELECT id FROM bench_readings WHERE session_id = $1', [
+      session.id,
+    ]);
+    if (rows.length > MOST_READINGS) throw new NotKept('too many');
+    const kept = new Set(rows.map((row) => row.id));
+    return readings.flatMap((one) => (kept.has(one.id) ? [one.id] : []));
+  });
+}
+
+/** Every session of a design with its readings, newest session first; what cannot be read is passed over. */
+export async function listSessions(designId: string): Promise<SessionReadings[]> {
+  const { rows } = await pool().query<{ session: unknown; readings: unknown[] }>(
+    `SELECT bench_sessions.record AS session,
+       coalesce(jsonb_agg(bench_readings.record ORDER BY taken_at, bench_readings.id)
+         FILTER (WHERE bench_readings.id IS NOT NULL), '[]') AS readings
+     FROM bench_sessions LEFT JOIN bench_readings ON session_id = bench_sessions.id
+     WHERE design_id = $1 GROUP BY bench_sessions.id ORDER BY started_at DESC, bench_sessions.id`,
+    [designId],
+  );
+  return rows.flatMap(({ session, readings }) => {
+    const read = sessionSchema.safeParse(session);
+    return read.success ? [{ session: read.data, readings: readings.flatMap(soundReading) }] : [];
+  });
+}
+
+function soundReading(record: unknown): Reading[] {
+  const read = readingSchema.safeParse(record);
+  return read.success ? [read.data] : [];
+}
