@@ -24,12 +24,15 @@ const TEST = '\\.test\\.tsx?$';
 const coreRules = CORE_LAYERS.flatMap((layer, floor) =>
   layer.map((folder) => {
     const below = CORE_LAYERS.slice(0, floor).flat();
+    const packages = ['fast-deep-equal', ...(folder === 'bench' ? ['ml-levenberg-marquardt', 'ml-matrix'] : [])];
     return {
       name: `core-${folder}`,
-      comment: `src/core/${folder} imports itself, ${below.join(', ') || 'nothing else'}, zod and what compares values.`,
+      comment: `src/core/${folder} imports itself, ${below.join(', ') || 'nothing else'}, zod and ${packages.join(', ')}.`,
       severity: 'error',
       from: { path: `^src/core/${folder}/`, pathNot: TEST },
-      to: { pathNot: `^(src/core/(zod\\.ts$|(${[folder, ...below].join('|')})/)|node_modules/fast-deep-equal/)` },
+      to: {
+        pathNot: `^(src/core/(zod\\.ts$|(${[folder, ...below].join('|')})/)|node_modules/(${packages.join('|')})/)`,
+      },
     };
   }),
 );

@@ -22,7 +22,7 @@ const config = {
     ],
   },
   transformIgnorePatterns: [
-    '/node_modules/(?!(d3-[a-z-]+|internmap|node-pg-migrate|@tanstack|glob|minimatch|path-scurry|@scure|lru-cache)/)',
+    '/node_modules/(?!(d3-[a-z-]+|internmap|node-pg-migrate|@tanstack|glob|minimatch|path-scurry|@scure|lru-cache|ml-[a-z-]+|is-any-array)/)',
   ],
 };
 

@@ -6,9 +6,13 @@ import { buildIfStale } from '../setup/build';
 import { startCluster } from '../setup/cluster';
 import { prepareDatabase } from '../setup/database';
 import { serve } from '../setup/serve';
+import { lowSourceSchema } from '../src/core/bench/low-source';
+import { provingOf } from '../src/core/bench/proving';
 import { changeDesign } from '../src/core/design/change-design';
 import { dividerSchema, MOST_SECTIONS, type Design } from '../src/core/design/design-schema';
 import { newDesign } from '../src/core/design/new-design';
+import { meterSchema } from '../src/core/drive/meter-sense';
+import { finish } from '../src/core/numeric/finish';
 import { halfWaveNetwork } from '../src/core/topology/half-wave';
 import { loadLine, stagesCurve } from '../src/core/predict/curves';
 import { predict } from '../src/core/predict/predict';
@@ -49,6 +53,18 @@ function benchFarEnd(): void {
   );
 }
 
+/** The readings of a low test at all taps of twelve stages, each in the time domain, beside two stages. */
+function benchProving(): void {
+  const source = lowSourceSchema.parse({ kind: 'winding' });
+  const meter = meterSchema.parse({});
+  const [few, many] = [2, 12].map((stages) => {
+    const design = changeDesign(newDesign('proving'), { path: '$.ladder.stages', value: stages });
+    const high = { ...design, ladder: { ...design.ladder, capacitor: { ...design.ladder.capacitor, farads: 10e-6 } } };
+    return time(3, () => finish(provingOf(high, source, meter)));
+  });
+  say(`  low test of 12 stages at every tap: ${many.toFixed(0)} ms, ${(many / few).toFixed(1)} times that of 2`);
+}
+
 function benchCore(): void {
   say('Core: everything one keystroke asks for (prediction, both curves)');
   say('  stages      ms   against 2 stages');
@@ -68,6 +84,7 @@ function benchCore(): void {
   }
 
   benchFarEnd();
+  benchProving();
 
   const stages = 1;
   const x = 0.05;

@@ -1,4 +1,6 @@
 import { proxy } from 'comlink';
+import type { Fit, FitReading, NoFit } from '@/core/bench/fit';
+import type { UnknownId } from '@/core/bench/fit-model';
 import type { LowSource } from '@/core/bench/low-source';
 import type { ProvingTest } from '@/core/bench/proving';
 import type { DeadPlan, PlanOptions } from '@/core/dead/plan';
@@ -15,7 +17,7 @@ import { lazyWorker } from './lazy-worker';
 import type { TransientWork } from './transient.worker';
 
 /** Kinds of work, each with a worker of its own so that none waits for another. */
-const APART = ['settle', 'chargeUp', 'discharge', 'rank', 'tolerance', 'dead', 'prove'] as const;
+const APART = ['settle', 'chargeUp', 'discharge', 'rank', 'tolerance', 'dead', 'prove', 'fit'] as const;
 /** What a driver draws idle is asked for after it has settled, of the same worker; the best count beside the ranking, between its slices. */
 type Kind = (typeof APART)[number] | 'idle' | 'optimum';
 
@@ -46,6 +48,13 @@ export type TransientClient = {
     meter: Meter,
     report: (fraction: number) => void,
   ) => Promise<ProvingTest | null>;
+  /** What readings at taps tell of a few unknowns. */
+  fit: (
+    design: Design,
+    readings: readonly FitReading[],
+    ids: readonly UnknownId[],
+    report: (fraction: number) => void,
+  ) => Promise<Fit | NoFit | null>;
   cancel: (kind: Exclude<Kind, 'discharge' | 'optimum'>) => void;
   end: () => void;
 };
@@ -73,6 +82,7 @@ export function transientClient(): TransientClient {
     optimum: (design) => of('optimum').optimum(design),
     tolerance: (design, mostAmps) => of('tolerance').tolerance(design, mostAmps),
     dead: (design, options, report) => of('dead').dead(design, options, proxy(report)),
+    fit: (design, readings, ids, report) => of('fit').fit(design, readings, ids, proxy(report)),
     prove: (design, source, meter, report) => of('prove').prove(design, source, meter, proxy(report)),
     cancel: (kind) => void workers[kind].ifStarted()?.cancel(kind),
     end: () => APART.forEach((kind) => apart[kind].end()),

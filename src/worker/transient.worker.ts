@@ -4,6 +4,8 @@ import type { DriveFigures } from '@/core/drive/figures';
 import { rankChanges, type RankedChange } from '@/core/choose/rank-changes';
 import { deadPlanOf, type DeadPlan, type PlanOptions } from '@/core/dead/plan';
 import { optimumStages } from '@/core/predict/optimum-stages';
+import { fitOf, type Fit, type FitReading, type NoFit } from '@/core/bench/fit';
+import type { UnknownId } from '@/core/bench/fit-model';
 import { provingOf, type ProvingTest } from '@/core/bench/proving';
 import type { LowSource } from '@/core/bench/low-source';
 import type { Meter } from '@/core/drive/meter-sense';
@@ -18,7 +20,7 @@ import { slicer } from './in-slices';
 /** The same draws for every design, so that a change shows and not chance. */
 const SEED = 1;
 
-const KINDS = ['settle', 'idle', 'chargeUp', 'rank', 'tolerance', 'dead', 'prove'] as const;
+const KINDS = ['settle', 'idle', 'chargeUp', 'rank', 'tolerance', 'dead', 'prove', 'fit'] as const;
 const slices = slicer(KINDS);
 
 const work = {
@@ -60,6 +62,14 @@ const work = {
     report: (fraction: number) => void,
   ): Promise<ProvingTest | null> {
     return slices.run('prove', provingOf(design, source, meter), report);
+  },
+  fit(
+    design: Design,
+    readings: readonly FitReading[],
+    ids: readonly UnknownId[],
+    report: (fraction: number) => void,
+  ): Promise<Fit | NoFit | null> {
+    return slices.run('fit', fitOf(design, readings, ids), report);
   },
   cancel(kind: (typeof KINDS)[number]): void {
     slices.cancel(kind);

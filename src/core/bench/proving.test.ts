@@ -134,8 +134,7 @@ it('expects nothing of a source that diodes of sticks hardly let through, and sa
 });
 
 it('a resistor against a short keeps it under what a diode carries', () => {
-  const { findings, shortAmps } = proved(ladder('half-wave', 1), winding(17), METER);
-  expect(shortAmps).toBeCloseTo(17, 6);
+  const { findings } = proved(ladder('half-wave', 1), winding(17), METER);
   expect(findings.find(({ code }) => code === 'nothing-limits')!.advice).toMatch(/^18\.0\sΩ/);
   const limited = proved(ladder('half-wave', 1), winding(17, { ohms: 18 }), METER);
   expect(limited.findings.map(({ code }) => code)).not.toContain('nothing-limits');

@@ -3,6 +3,7 @@ import type { Design } from '../design/design-schema';
 import { amplitudeVolts } from '../drive/drive';
 import { meterView, type Meter } from '../drive/meter-sense';
 import { ladderInputs, polarityOf } from '../operating/ladder-inputs';
+import { acrossOhms } from '../output/elements';
 import { HAZARDOUS_DC_VOLTS } from '../output/discharge';
 import { forwardDrop } from '../parts/forward-drop';
 import { predict, WITHOUT_OPTIMUM } from '../predict/predict';
@@ -32,11 +33,7 @@ export type Tap = {
 export type ProvingTest = {
   /** What the meter shows of the source itself, on the range of its kind, and within what. */
   source: Expected;
-  /** Highest that stands anywhere at the output in this test, V. */
-  highestVolts: number;
   taps: Tap[];
-  /** What a short would draw from the source, A peak; null for a source without resistance, or the design's own. */
-  shortAmps: number | null;
   findings: Finding[];
 };
 
@@ -95,15 +92,13 @@ export function* provingOf(design: Design, source: LowSource, meter: Meter): Gen
   const sourceOff = Math.hypot(sourceSpread(low, source, meter), meter.accuracy);
   return {
     source: { volts: view.shownVolts, low: view.shownVolts * (1 - sourceOff), high: view.shownVolts * (1 + sourceOff) },
-    highestVolts: test.output.noLoadPeakVolts,
     taps,
-    shortAmps: source.kind === 'winding' && source.ohms > 0 ? (Math.SQRT2 * source.rmsVolts) / source.ohms : null,
     findings: [...view.findings, ...findingsOf(design, source, meter, { test, full, taps })],
   };
 }
 
 /** A job within this one, whose own progress is not told. */
-function* finished<R>(job: Generator<unknown, R>): Generator<never, R> {
+export function* finished<R>(job: Generator<unknown, R>): Generator<never, R> {
   let step = job.next();
   while (!step.done) step = job.next();
   return step.value;
@@ -114,7 +109,7 @@ function* finished<R>(job: Generator<unknown, R>): Generator<never, R> {
  * at steady voltages, or the output where there is none; none where nothing
  * rectifies.
  */
-function tapsOf({ nodes, terminals, output }: Prediction): string[] {
+export function tapsOf({ nodes, terminals, output }: Prediction): string[] {
   if (output.alternating) return [];
   const steady = nodes.filter(({ column }) => column === 'smoothing').map(({ id }) => id);
   return [...new Set([...steady, terminals.output, terminals.return])].filter((id) => id !== 'ground');
@@ -123,24 +118,29 @@ function tapsOf({ nodes, terminals, output }: Prediction): string[] {
 const noLoadVoltsAt = ({ nodes }: Prediction, node: string): number =>
   nodes.find(({ id }) => id === node)?.noLoadVolts ?? 0;
 
+/** An output at which nothing stands. */
+export const NO_OUTPUT = { seriesOhms: 0, bleederOhms: null, divider: null, smoothing: [], electrodeFarads: 0 };
+
 /**
- * The ladder with nothing beyond the stage of a node: what is above it passes
- * no current on, and would take hours to give up what it held before a meter
- * pulled it down.
+ * The ladder with nothing beyond the stage of a node: where nothing is drawn of
+ * the output, what is above passes no current on, and would take hours to give up
+ * what it held before a meter pulled it down. With a bleeder or a divider it does,
+ * and all of it stays.
  */
-function upTo(design: Design, node: string): Design {
+export function upTo(design: Design, node: string): Design {
+  if (acrossOhms(design.output) < Infinity) return design;
   const { marked } = ladderInputs(design);
   const beyond = topStage(marked) - (marked.nodes.find(({ id }) => id === node)?.stage ?? 0);
   if (beyond <= 0 || beyond >= design.ladder.stages) return design;
   const listed = marked.capacitors.map(({ farads }) => farads);
   return changeDesign(
-    { ...design, ladder: { ...design.ladder, capacitorFarads: listed } },
+    { ...design, ladder: { ...design.ladder, capacitorFarads: listed }, output: { ...design.output, ...NO_OUTPUT } },
     { path: '$.ladder.stages', value: design.ladder.stages - beyond },
   );
 }
 
 /** The diodes at the drop they have where so much flows, A. */
-function atMeterCurrent(design: Design, amps: number): Design {
+export function atMeterCurrent(design: Design, amps: number): Design {
   const { forwardVolts, forwardAmps } = design.ladder.diode;
   const diode = {
     ...design.ladder.diode,

@@ -69,6 +69,13 @@ export function standing(readings: readonly Reading[]): Reading[] {
 export const readingAt = (readings: readonly Reading[], kind: ReadingKind, at: string): Reading | null =>
   standing(readings).findLast((one) => one.kind === kind && one.at === at) ?? null;
 
+/** What stands at each tap, the last of several: what a fit is made from. */
+export function tapsRead(readings: readonly Reading[]): { node: string; volts: number }[] {
+  const last = new Map<string, number>();
+  for (const { kind, at, value } of standing(readings)) if (kind === 'tap') last.set(at, value);
+  return [...last].map(([node, volts]) => ({ node, volts }));
+}
+
 /** What a reading took the place of, newest first. */
 export function before(readings: readonly Reading[], reading: Reading): Reading[] {
   const earlier: Reading[] = [];

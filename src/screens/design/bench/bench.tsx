@@ -8,8 +8,9 @@ import { openReadings, sessionsOf, takeReading, useBenchReadings } from '@/clien
 import { useBenchSettings } from '@/client/bench-store';
 import { useMeter } from '@/client/meter-store';
 import { AGREEMENTS, tallyOf, type Agreement } from '@/core/bench/agreement';
+import type { FitReading } from '@/core/bench/fit';
 import type { ProvingTest } from '@/core/bench/proving';
-import type { Session } from '@/core/bench/session';
+import { tapsRead, type Session } from '@/core/bench/session';
 import { stepsUpOf, USUAL_PARTS } from '@/core/bench/steps-up';
 import type { Design } from '@/core/design/design-schema';
 import { buttonStyle } from '@/ui/button';
@@ -20,6 +21,7 @@ import { MeterFields } from '../meter-fields';
 import type { EditorStore } from '../saving/editor-store';
 import { FindingItem } from '../verdict/finding-item';
 import { ReadingAt } from './reading-at';
+import { FitPanel } from './fit-panel';
 import { readingsIn, type Readings } from './readings';
 import { SessionBar } from './session-bar';
 import { SourceFields } from './source-fields';
@@ -71,6 +73,17 @@ function Listening({ store, design, client }: Props) {
       ),
     [chosen, sessions, waiting, id],
   );
+  const read = useMemo(
+    () =>
+      chosen
+        ? sessions
+            .filter(({ session }) => session.revision === chosen.revision)
+            .flatMap(({ session: { source, meter }, readings: all }) =>
+              tapsRead(all).map((one) => ({ ...one, source, meter })),
+            )
+        : [],
+    [chosen, sessions],
+  );
   return (
     <section aria-labelledby="bench-title" className="mx-auto w-full max-w-5xl px-4 py-4 sm:px-6">
       <div className="flex flex-wrap items-start justify-between gap-3">
@@ -104,6 +117,9 @@ function Listening({ store, design, client }: Props) {
           session={chosen ?? { source: settings.source, meter: ownMeter }}
           readings={readings}
           client={client}
+          store={store}
+          isPresent={chosen?.revision === revision}
+          read={read}
         />
       ) : (
         <p className="py-4 text-soft" role="status">
@@ -121,11 +137,19 @@ function Plans({
   session: { source, meter },
   readings,
   client,
+  store,
+  isPresent,
+  read,
 }: {
   design: Design;
   session: Pick<Session, 'source' | 'meter'>;
   readings: Readings | null;
   client: TransientClient;
+  store: EditorStore;
+  /** Whether the session is of the revision on screen. */
+  isPresent: boolean;
+  /** What was read at taps of its revision, in this session and others. */
+  read: readonly FitReading[];
 }) {
   const latest = useProving(design, source, meter, client);
   const steps = useMemo(() => stepsUpOf(design, USUAL_PARTS, meter), [design, meter]);
@@ -140,6 +164,11 @@ function Plans({
       ) : null}
       {latest.kind === 'ready' ? (
         <LowTest test={latest.result} readings={readings} mostVolts={meter.limitVolts} />
+      ) : null}
+      {readings && read.length > 0 ? (
+        <Part title="What the readings teach">
+          <FitPanel design={design} readings={read} client={client} store={store} isPresent={isPresent} />
+        </Part>
       ) : null}
       <Part title="Then up, step by step">
         <StepsUp steps={steps} readings={readings} mostVolts={meter.limitVolts} />

@@ -1,0 +1,238 @@
+'use client';
+
+import { format } from 'date-fns';
+import { useMemo, useState } from 'react';
+import { toast } from 'sonner';
+import type { Candidate, Fit, FitReading, NoFit } from '@/core/bench/fit';
+import { takenInto, withFitted } from '@/core/bench/fit-to-design';
+import {
+  canBeFitted,
+  UNKNOWN_NAMES,
+  UNKNOWN_UNITS,
+  UNKNOWN_WORDS,
+  UNKNOWNS,
+  type UnknownId,
+} from '@/core/bench/fit-model';
+import type { Design } from '@/core/design/design-schema';
+import { formatQuantity } from '@/core/quantity/format-quantity';
+import { buttonStyle } from '@/ui/button';
+import { CheckField } from '@/ui/check-field';
+import { Quantity } from '@/ui/quantity';
+import { useLatest } from '@/ui/use-latest';
+import type { TransientClient } from '@/worker/transient-client';
+import type { EditorStore } from '../saving/editor-store';
+
+const USUAL: readonly UnknownId[] = ['forward'];
+const PAUSE_MILLISECONDS = 200;
+
+/** What the readings of a session tell of the ladder, and how that becomes part of the design. */
+export function FitPanel({
+  design,
+  readings,
+  client,
+  store,
+  isPresent,
+}: {
+  design: Design;
+  readings: readonly FitReading[];
+  client: TransientClient;
+  store: EditorStore;
+  /** Whether the readings are of the revision on screen: what they tell goes into no other. */
+  isPresent: boolean;
+}) {
+  const [ids, setIds] = useState<readonly UnknownId[]>(USUAL);
+  if (!canBeFitted(design))
+    return (
+      <p className="max-w-[75ch] text-[13.5px] text-soft">
+        A fit is made of ladders with one end on ground at which nothing but the meter draws: take bleeder and divider
+        off for the test. Two-sided ladders have none.
+      </p>
+    );
+  return (
+    <>
+      <fieldset className="no-print grid max-w-2xl gap-x-10 sm:grid-cols-2">
+        <legend className="text-[13.5px] text-soft">Not known well:</legend>
+        {UNKNOWNS.map((id) => (
+          <CheckField
+            key={id}
+            label={UNKNOWN_NAMES[id]}
+            checked={ids.includes(id)}
+            onChecked={(on) => setIds(UNKNOWNS.filter((one) => (one === id ? on : ids.includes(one))))}
+          />
+        ))}
+      </fieldset>
+      {ids.length === 0 ? (
+        <p className="text-[13.5px] text-soft">Choose what the readings are to tell.</p>
+      ) : readings.length < ids.length ? (
+        <p className="text-[13.5px] text-soft" data-bench="too-few">
+          {readings.length} {readings.length === 1 ? 'tap is' : 'taps are'} read: at least {ids.length} are needed for
+          this many unknowns, more to see whether they fit.
+        </p>
+      ) : (
+        <Fitting design={design} readings={readings} ids={ids} client={client} store={store} isPresent={isPresent} />
+      )}
+    </>
+  );
+}
+
+function Fitting({
+  design,
+  readings,
+  ids,
+  client,
+  store,
+  isPresent,
+}: {
+  design: Design;
+  readings: readonly FitReading[];
+  ids: readonly UnknownId[];
+  client: TransientClient;
+  store: EditorStore;
+  isPresent: boolean;
+}) {
+  const job = useMemo(
+    () => ({
+      run: (report: (fraction: number) => void) => client.fit(design, readings, ids, report),
+      cancel: () => client.cancel('fit'),
+    }),
+    [design, readings, ids, client],
+  );
+  const [latest] = useLatest<Fit | NoFit, number>(job, PAUSE_MILLISECONDS);
+  if (latest.kind === 'failed') return <p className="text-over">The fit failed: {latest.reason}</p>;
+  if (latest.kind !== 'ready')
+    return (
+      <p className="text-[13.5px] text-soft" role="status">
+        Fitting, {Math.round(100 * (latest.progress ?? 0))} %
+      </p>
+    );
+  const { result } = latest;
+  if ('why' in result)
+    return (
+      <p className="text-[13.5px] text-soft">
+        {result.why === 'too few'
+          ? 'There are fewer readings than unknowns.'
+          : 'The closed form has no figure for this test: the meter takes too much, or the drops do.'}
+      </p>
+    );
+  const taken = takenInto(
+    design,
+    readings.map(({ source }) => source),
+    result,
+  );
+  return (
+    <div aria-live="polite">
+      <FitTable fit={result} />
+      <FitWords fit={result} />
+      {taken.length > 0 ? (
+        <p className="no-print mt-2">
+          <button
+            type="button"
+            className={buttonStyle('plain')}
+            disabled={!isPresent}
+            onClick={() => {
+              store.getState().replace(withFitted(store.getState().design, taken, format(new Date(), 'd MMM yyyy')));
+              toast(`The design counts with what was read now; undo brings back what stood.`);
+            }}
+          >
+            Take {taken.length === 1 ? 'it' : 'them'} into the design
+          </button>
+          {isPresent ? null : (
+            <span className="ml-2 text-[13px] text-soft">
+              The readings are of another revision than the one on screen.
+            </span>
+          )}
+        </p>
+      ) : null}
+    </div>
+  );
+}
+
+function FitTable({ fit: { fitted, alike } }: { fit: Fit }) {
+  return (
+    <table className="mt-1 w-full max-w-2xl text-left text-[13px]" aria-label="What the readings tell">
+      <thead className="text-soft">
+        <tr className="border-b border-rule align-bottom">
+          <th className="py-1 pr-3 font-normal">Unknown</th>
+          <th className="py-1 pr-3 text-right font-normal">Taken before</th>
+          <th className="py-1 pr-3 text-right font-normal">The readings say</th>
+          <th className="py-1 text-right font-normal">With 90 % within</th>
+        </tr>
+      </thead>
+      <tbody>
+        {fitted.map(({ id, said, value, low, high, isCut }) => (
+          <tr key={id} data-fitted={id} className="border-b border-rule align-baseline">
+            <th scope="row" className="py-1 pr-3 font-normal">
+              {UNKNOWN_NAMES[id]}
+            </th>
+            <td className="py-1 pr-3 text-right">
+              <Quantity value={said} unit={UNKNOWN_UNITS[id]} />
+            </td>
+            <td
+              className={`py-1 pr-3 text-right ${alike?.ids.includes(id) ? 'text-soft' : 'text-[14.5px] font-semibold'}`}
+            >
+              <Quantity value={value} unit={UNKNOWN_UNITS[id]} />
+            </td>
+            <td className="py-1 text-right">
+              <Quantity value={low} unit={UNKNOWN_UNITS[id]} /> to <Quantity value={high} unit={UNKNOWN_UNITS[id]} />
+              {isCut ? <span className="block text-close">or beyond: not looked at further</span> : null}
+            </td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
+/** How well it fits, and what cannot be told. */
+function FitWords({ fit: { residuals, chiSquared, freedom, alike, isTimed } }: { fit: Fit }) {
+  const furthest = residuals.reduce((most, one) =>
+    Math.abs(one.read - one.volts) / one.sigma > Math.abs(most.read - most.volts) / most.sigma ? one : most,
+  );
+  return (
+    <div className="mt-2 grid max-w-[75ch] gap-1 text-[13.5px]">
+      {freedom === 0 ? (
+        <p>As many unknowns as readings: they fit whatever they are. One more reading would show whether this is so.</p>
+      ) : (
+        <p data-bench="left">
+          What is left: {formatQuantity(Math.sqrt(chiSquared / freedom), '', 2)} times what the meter may be off by
+          itself; most at {furthest.node}, {formatQuantity(furthest.read, 'V', 4)} read and{' '}
+          {formatQuantity(furthest.volts, 'V', 4)} fitted.
+          {chiSquared / freedom > 4 ? ' Something else is not as it was taken to be.' : ''}
+        </p>
+      )}
+      {alike ? (
+        <p className="border-l-[3px] border-close pl-2.5" data-bench="alike">
+          <strong className="font-semibold">Not to be told{alike.ids.length > 1 ? ' apart' : ''}.</strong>{' '}
+          {sentence(alike.ids.map((id) => UNKNOWN_WORDS[id]).join(' and '))}
+          {alike.ids.length > 1 ? ' move these readings in the same way' : ' hardly moves these readings'}.{' '}
+          {alike.wouldTell ? `Most would be told by ${candidateWords(alike.wouldTell)}.` : aloneWords(alike.ids)}
+        </p>
+      ) : null}
+      {isTimed ? null : <p className="text-soft">By the closed form alone: the time domain found no steady state.</p>}
+    </div>
+  );
+}
+
+const sentence = (words: string) => words.charAt(0).toUpperCase() + words.slice(1);
+
+function candidateWords(candidate: Candidate): string {
+  switch (candidate.kind) {
+    case 'tap':
+      return `a reading at ${candidate.node}`;
+    case 'hertz':
+      return `a reading at ${candidate.node} with the source at ${formatQuantity(candidate.hertz, 'Hz', 2)}`;
+    case 'volts':
+      return `a reading at ${candidate.node} with the source at ${formatQuantity(candidate.rmsVolts, 'V', 2)} RMS`;
+    case 'probe':
+      return `a reading at ${candidate.node} through ${formatQuantity(candidate.ohms, 'Ω', 2)}`;
+  }
+}
+
+const ALONE: Record<UnknownId, string> = {
+  source: 'the source’s peak by another instrument',
+  forward: 'a diode’s drop out of circuit',
+  farads: 'a capacitor out of circuit',
+  meter: 'the meter’s resistance with another meter',
+};
+const aloneWords = (ids: readonly UnknownId[]): string =>
+  `No other reading of this kind tells them: measure ${ids.map((id) => ALONE[id]).join(' or ')}.`;
