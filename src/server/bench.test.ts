@@ -18,6 +18,7 @@ const sessionOf = (changes: Partial<Session> = {}): Session => ({
   startedAt: '2026-03-01T10:00:00.000Z',
   source: lowSourceSchema.parse({ kind: 'winding' }),
   meter: meterSchema.parse({}),
+  note: '',
   ...changes,
 });
 const readingOf = (changes: Partial<Reading> = {}): Reading => ({

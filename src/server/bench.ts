@@ -1,4 +1,5 @@
 import { MOST_READINGS, readingSchema, sessionSchema, type Reading, type SessionReadings } from '@/core/bench/session';
+import type { PoolClient } from 'pg';
 import { pool, transaction } from './pool';
 
 /** Why readings are not kept: nothing of them is then. */
@@ -15,34 +16,40 @@ export class NotKept extends Error {
  * @returns the ids of those readings that are kept now
  * @throws NotKept
  */
-export function keepReadings(designId: string, { session, readings }: SessionReadings): Promise<string[]> {
-  return transaction(async (client) => {
-    const { rowCount: designs } = await client.query('SELECT 1 FROM designs WHERE id = $1 FOR KEY SHARE', [designId]);
-    if (designs === 0) throw new NotKept('no design');
-    await client.query(
-      `INSERT INTO bench_sessions (id, design_id, revision, started_at, record)
+export const keepReadings = (designId: string, readings: SessionReadings): Promise<string[]> =>
+  transaction((client) => insertReadings(client, designId, readings));
+
+/** The same within a transaction that is under way. */
+export async function insertReadings(
+  client: PoolClient,
+  designId: string,
+  { session, readings }: SessionReadings,
+): Promise<string[]> {
+  const { rowCount: designs } = await client.query('SELECT 1 FROM designs WHERE id = $1 FOR KEY SHARE', [designId]);
+  if (designs === 0) throw new NotKept('no design');
+  await client.query(
+    `INSERT INTO bench_sessions (id, design_id, revision, started_at, record)
        VALUES ($1, $2, $3, $4, $5) ON CONFLICT (id) DO NOTHING`,
-      [session.id, designId, session.revision, session.startedAt, JSON.stringify(session)],
-    );
-    // Held until the end, so that two devices do not pass the limit together.
-    const { rowCount: own } = await client.query(
-      'SELECT 1 FROM bench_sessions WHERE id = $1 AND design_id = $2 FOR UPDATE',
-      [session.id, designId],
-    );
-    if (own === 0) throw new NotKept('of another design');
-    await client.query(
-      `INSERT INTO bench_readings (id, session_id, taken_at, record)
+    [session.id, designId, session.revision, session.startedAt, JSON.stringify(session)],
+  );
+  // Held until the end, so that two devices do not pass the limit together.
+  const { rowCount: own } = await client.query(
+    'SELECT 1 FROM bench_sessions WHERE id = $1 AND design_id = $2 FOR UPDATE',
+    [session.id, designId],
+  );
+  if (own === 0) throw new NotKept('of another design');
+  await client.query(
+    `INSERT INTO bench_readings (id, session_id, taken_at, record)
        SELECT (one ->> 'id')::uuid, $1, (one ->> 'takenAt')::timestamptz, one
        FROM jsonb_array_elements($2::jsonb) AS one ON CONFLICT (id) DO NOTHING`,
-      [session.id, JSON.stringify(readings)],
-    );
-    const { rows } = await client.query<{ id: string }>('SELECT id FROM bench_readings WHERE session_id = $1', [
-      session.id,
-    ]);
-    if (rows.length > MOST_READINGS) throw new NotKept('too many');
-    const kept = new Set(rows.map((row) => row.id));
-    return readings.flatMap((one) => (kept.has(one.id) ? [one.id] : []));
-  });
+    [session.id, JSON.stringify(readings)],
+  );
+  const { rows } = await client.query<{ id: string }>('SELECT id FROM bench_readings WHERE session_id = $1', [
+    session.id,
+  ]);
+  if (rows.length > MOST_READINGS) throw new NotKept('too many');
+  const kept = new Set(rows.map((row) => row.id));
+  return readings.flatMap((one) => (kept.has(one.id) ? [one.id] : []));
 }
 
 /** Every session of a design with its readings, newest session first; what cannot be read is passed over. */

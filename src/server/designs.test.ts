@@ -5,6 +5,7 @@ import path from 'node:path';
 import { EVERYTHING } from '@/core/predict/shelf-query';
 import { newDesign } from '@/core/design/new-design';
 import { DESIGN_VERSION } from '@/core/design/upgrade';
+import { listSessions } from './bench';
 import { loadDemoData } from './demo-data';
 import {
   createDesign,
@@ -162,6 +163,9 @@ describe('demo data', () => {
   it('is loaded once, even by two starters at once, and stays away after everything was removed', async () => {
     const loaded = await Promise.all([loadDemoData(demo), loadDemoData(demo)]);
     expect(loaded.sort()).toEqual([0, 5]);
+    const { rows } = await pool().query<{ id: string }>('SELECT id FROM designs');
+    const sessions = await Promise.all(rows.map(({ id }) => listSessions(id)));
+    expect(sessions.flat().map(({ readings }) => readings.length > 0)).toEqual([true, true, true]);
     await pool().query('TRUNCATE designs, design_revisions, discharges, bench_sessions, bench_readings');
     expect(await loadDemoData(demo)).toBe(0);
     expect(await countOfDesigns()).toBe(0);

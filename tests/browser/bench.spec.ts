@@ -1,5 +1,6 @@
 import type { Locator, Page } from '@playwright/test';
 import { lowSourceSchema } from '../../src/core/bench/low-source';
+import { fitOf, type Fit } from '../../src/core/bench/fit';
 import { provingOf } from '../../src/core/bench/proving';
 import { sessionReadingsSchema } from '../../src/core/bench/session';
 import { stepsUpOf, USUAL_PARTS } from '../../src/core/bench/steps-up';
@@ -129,6 +130,43 @@ test('readings: taken in order, judged, put right without losing what stood, and
   await pick(page.getByRole('combobox', { name: 'Session' }), 'Plan alone');
   await expect(read(page, 'B2')).toHaveCount(0);
   await expect(page.getByLabel('Frequency')).toBeVisible();
+});
+
+test('what the readings teach: the drop of its diodes, what they cannot tell, and into the design with undo', async ({
+  page,
+  request,
+}) => {
+  const design = demoDesign('teaching-tripler');
+  const id = await shelve(request, design);
+  await page.goto(pageOf(id));
+  await page.getByRole('button', { name: 'Begin a session' }).click();
+  const volts = { B1: 16.35, B2: 49.05 };
+  for (const [node, value] of Object.entries(volts)) await take(field(page, node), String(value));
+  const readings = Object.entries(volts).map(([node, value]) => ({ node, volts: value, source: SOURCE, meter: METER }));
+  const fit = finish(fitOf(design, readings, ['forward'])) as Fit;
+  const [{ value, low, high }] = fit.fitted;
+  const row = page.locator('[data-fitted=forward]');
+  for (const one of [value, low, high]) await expect(row).toContainText(say(one, 'V'));
+
+  await page.getByRole('checkbox', { name: 'Source’s voltage' }).click();
+  await expect(page.locator('[data-bench=alike]')).toContainText('The source’s voltage and the diodes’ drop');
+  await page.getByRole('checkbox', { name: 'Capacitance' }).click();
+  await expect(page.locator('[data-bench=too-few]')).toContainText('2 taps are read: at least 3');
+  for (const name of ['Source’s voltage', 'Capacitance']) await page.getByRole('checkbox', { name }).click();
+
+  await page.getByRole('button', { name: 'Take it into the design' }).click();
+  await expect(page.locator('[data-bench=session]')).toContainText('the one on screen is 2', { timeout: 15_000 });
+  const stored = async () => (await (await request.get(`/api/designs/${id}`)).json()).design;
+  expect((await stored()).ladder.diode.forwardVolts).toBeCloseTo(value, 9);
+  expect((await stored()).spread.forward).toBeCloseTo((high - low) / 2 / value, 9);
+  expect((await stored()).notes).toContain('the diodes’ drop');
+  await expect(page.getByRole('button', { name: 'Take it into the design' })).toBeDisabled();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect.poll(async () => (await stored()).ladder.diode.forwardVolts).toBe(design.ladder.diode.forwardVolts);
+
+  await page.goto(`/designs/${id}`);
+  await page.getByRole('button', { name: 'History' }).click();
+  await expect(page.getByRole('dialog', { name: 'History' })).toContainText('measured at the bench, 2 readings');
 });
 
 test('at 390 px: a reading waits through a lost line, a closed tab and a lost answer, is sent once, and another device sees it', async ({

@@ -20,6 +20,7 @@ const session = (at: number): Session => ({
   startedAt: `2026-03-0${at}T10:00:00.000Z`,
   source: lowSourceSchema.parse({ kind: 'winding' }),
   meter: meterSchema.parse({}),
+  note: '',
 });
 
 describe('what stands at a place', () => {

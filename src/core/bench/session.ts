@@ -44,6 +44,7 @@ export const sessionSchema = z.strictObject({
   startedAt: moment,
   source: lowSourceSchema,
   meter: meterSchema,
+  note: z.string().max(500),
 });
 export type Session = z.output<typeof sessionSchema>;
 

@@ -61,6 +61,7 @@ function Listening({ store, design, client }: Props) {
       startedAt: new Date().toISOString(),
       source: settings.source,
       meter: ownMeter,
+      note: '',
     });
   const measured = useDesignOf(id, chosen?.revision ?? revision, revision, design);
   const readings = useMemo(

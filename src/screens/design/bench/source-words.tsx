@@ -4,7 +4,7 @@ import { Quantity } from '@/ui/quantity';
 
 /** On what a session was taken, and of which revision. */
 export function SourceWords({
-  session: { source, meter, revision },
+  session: { source, meter, revision, note },
   revision: present,
 }: {
   session: Session;
@@ -25,7 +25,7 @@ export function SourceWords({
       )}
       . Meter: <Quantity value={meter.inputOhms} unit="Ω" />, off by up to <Quantity value={meter.accuracy} unit="%" />
       {meter.probeRatio === 1 ? '' : `, through a probe of ${meter.probeRatio} to 1`}. Revision {revision}
-      {revision === present ? '' : `, compared with what that was; the one on screen is ${present}`}.
+      {revision === present ? '' : `, compared with what that was; the one on screen is ${present}`}. {note}
     </p>
   );
 }

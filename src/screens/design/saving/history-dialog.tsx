@@ -2,8 +2,10 @@
 
 import { format } from 'date-fns';
 import { useMemo } from 'react';
+import { fetchSessions } from '@/client/bench-api';
 import { fetchRevisions, rawDocumentHref } from '@/client/designs-api';
 import { fetchDischarges } from '@/client/discharges-api';
+import { standing, type SessionReadings } from '@/core/bench/session';
 import { doneSteps, highestRead, type DeadRun } from '@/core/dead/run';
 import { formatQuantity } from '@/core/quantity/format-quantity';
 import type { Revision, SavedRevision } from '@/core/design/design-messages';
@@ -41,8 +43,12 @@ export function HistoryDialog({
   const job = useMemo(
     () => ({
       run: async () => {
-        const [revisions, discharges] = await Promise.all([fetchRevisions(id), fetchDischarges(id)]);
-        return { revisions, discharges };
+        const [revisions, discharges, sessions] = await Promise.all([
+          fetchRevisions(id),
+          fetchDischarges(id),
+          fetchSessions(id),
+        ]);
+        return { revisions, discharges, sessions };
       },
     }),
     [id],
@@ -91,6 +97,7 @@ export function HistoryDialog({
                     </button>
                   )}
                 </div>
+                <Sessions of={read.result.sessions.filter(({ session }) => session.revision === revision.revision)} />
                 <Discharges runs={read.result.discharges.filter((run) => run.revision === revision.revision)} />
               </li>
             );
@@ -99,6 +106,19 @@ export function HistoryDialog({
       ) : null}
     </Panel>
   );
+}
+
+/** When a revision was measured at the bench, and how much was read. */
+function Sessions({ of }: { of: readonly SessionReadings[] }) {
+  return of.map(({ session, readings }) => {
+    const count = standing(readings).length;
+    return (
+      <p key={session.id} data-session={session.id} className="pl-11 text-[13px] text-soft">
+        {format(new Date(session.startedAt), 'd MMM, HH:mm')}: measured at the bench, {count}{' '}
+        {count === 1 ? 'reading' : 'readings'}
+      </p>
+    );
+  });
 }
 
 /** When a revision was made dead at the bench, and how far that went. */
