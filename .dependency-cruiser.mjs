@@ -31,7 +31,7 @@ const coreRules = CORE_LAYERS.flatMap((layer, floor) =>
       severity: 'error',
       from: { path: `^src/core/${folder}/`, pathNot: TEST },
       to: {
-        pathNot: `^(src/core/(zod\\.ts$|(${[folder, ...below].join('|')})/)|node_modules/(${packages.join('|')})/)`,
+        pathNot: `^(src/core/(zod\\.ts$|(${[folder, ...below].join('|')})/)|(node_modules/)?(${packages.join('|')})(/|$))`,
       },
     };
   }),

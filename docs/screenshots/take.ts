@@ -109,6 +109,19 @@ const SHOTS: Shot[] = [
     },
   },
   {
+    file: 'bench',
+    theme: 'light',
+    width: 1280,
+    height: 800,
+    show: async (page) => {
+      await open('teaching tripler')(page);
+      await page.keyboard.press('r');
+      await page.getByRole('combobox', { name: 'Session' }).click();
+      await page.getByRole('option', { name: /readings/ }).click();
+      await page.locator('[data-fitted=forward]').waitFor();
+    },
+  },
+  {
     file: 'waveforms',
     theme: 'light',
     width: 1280,

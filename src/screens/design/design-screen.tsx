@@ -176,7 +176,7 @@ function OneDesign({ stored, opened }: Props) {
           <div className="order-1 flex min-h-0 min-w-0 flex-col lg:order-none">
             <div className="pane flex items-start justify-between gap-3 px-4 pt-2.5">
               <Heading store={store}>
-                <div className="no-print flex max-w-full flex-wrap justify-end gap-1 pt-0.5 sm:shrink-0">
+                <div className="no-print flex max-w-full flex-wrap justify-end pt-0.5 text-[13.5px] sm:shrink-0 [&_button]:px-1.5">
                   <PagesOfDesign at={place.kind} onGo={go} />
                   <button type="button" className={buttonStyle('quiet')} onClick={() => setDialog('history')}>
                     History

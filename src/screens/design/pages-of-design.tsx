@@ -23,7 +23,7 @@ export const PagesOfDesign = memo(function PagesOfDesign({
 }) {
   const style = `${buttonStyle('quiet')} aria-[current=page]:bg-tint aria-[current=page]:text-ink`;
   return (
-    <nav aria-label="Pages of the design" className="no-print flex flex-wrap justify-end gap-1">
+    <nav aria-label="Pages of the design" className="no-print flex flex-wrap justify-end gap-0.5">
       {PAGES.map(({ name, place }) => (
         <button
           key={name}

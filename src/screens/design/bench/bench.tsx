@@ -22,11 +22,12 @@ import type { EditorStore } from '../saving/editor-store';
 import { FindingItem } from '../verdict/finding-item';
 import { ReadingAt } from './reading-at';
 import { FitPanel } from './fit-panel';
-import { readingsIn, type Readings } from './readings';
+import { coursesOf, readingsIn, type Courses, type Readings } from './readings';
 import { SessionBar } from './session-bar';
 import { SourceFields } from './source-fields';
 import { SourceWords } from './source-words';
 import { StepsUp } from './steps-up';
+import { TapsChart } from './taps-chart';
 import { TapsTable } from './taps-table';
 import { useDesignOf } from './use-design-of';
 import { useProving } from './use-proving';
@@ -85,6 +86,7 @@ function Listening({ store, design, client }: Props) {
         : [],
     [chosen, sessions],
   );
+  const courses = useMemo(() => chosen && coursesOf(chosen, sessions), [chosen, sessions]);
   return (
     <section aria-labelledby="bench-title" className="mx-auto w-full max-w-5xl px-4 py-4 sm:px-6">
       <div className="flex flex-wrap items-start justify-between gap-3">
@@ -121,6 +123,7 @@ function Listening({ store, design, client }: Props) {
           store={store}
           isPresent={chosen?.revision === revision}
           read={read}
+          courses={courses}
         />
       ) : (
         <p className="py-4 text-soft" role="status">
@@ -141,6 +144,7 @@ function Plans({
   store,
   isPresent,
   read,
+  courses,
 }: {
   design: Design;
   session: Pick<Session, 'source' | 'meter'>;
@@ -151,6 +155,7 @@ function Plans({
   isPresent: boolean;
   /** What was read at taps of its revision, in this session and others. */
   read: readonly FitReading[];
+  courses: Courses | null;
 }) {
   const latest = useProving(design, source, meter, client);
   const steps = useMemo(() => stepsUpOf(design, USUAL_PARTS, meter), [design, meter]);
@@ -164,7 +169,7 @@ function Plans({
         </p>
       ) : null}
       {latest.kind === 'ready' ? (
-        <LowTest test={latest.result} readings={readings} mostVolts={meter.limitVolts} />
+        <LowTest test={latest.result} readings={readings} courses={courses} mostVolts={meter.limitVolts} />
       ) : null}
       {readings && read.length > 0 ? (
         <Part title="What the readings teach">
@@ -190,7 +195,17 @@ function Tally({ counts }: { counts: Record<Agreement, number> }) {
   ) : null;
 }
 
-function LowTest({ test, readings, mostVolts }: { test: ProvingTest; readings: Readings | null; mostVolts: number }) {
+function LowTest({
+  test,
+  readings,
+  courses,
+  mostVolts,
+}: {
+  test: ProvingTest;
+  readings: Readings | null;
+  courses: Courses | null;
+  mostVolts: number;
+}) {
   return (
     <div aria-live="polite">
       <Part title="What it reads">
@@ -212,6 +227,7 @@ function LowTest({ test, readings, mostVolts }: { test: ProvingTest; readings: R
           </div>
         ) : null}
         <TapsTable taps={test.taps} readings={readings} mostVolts={mostVolts} />
+        {courses ? <TapsChart taps={test.taps} read={courses.own} others={courses.others} /> : null}
         <ul aria-label="Of this test" className="mt-2 grid max-w-[75ch] gap-2">
           {test.findings.map((finding) => (
             <FindingItem key={finding.code} finding={finding} />
