@@ -3,7 +3,7 @@ import { lowSourceSchema } from '@/core/bench/low-source';
 import { MOST_READINGS, type Reading, type Session } from '@/core/bench/session';
 import { newDesign } from '@/core/design/new-design';
 import { meterSchema } from '@/core/drive/meter-sense';
-import { keepReadings, listSessions } from './bench';
+import { keepReadings, lastMeasured, listSessions } from './bench';
 import { createDesign, saveDesign, thinRevisions } from './designs';
 import { pool } from './pool';
 
@@ -27,6 +27,7 @@ const readingOf = (changes: Partial<Reading> = {}): Reading => ({
   kind: 'tap',
   at: 'B1',
   value: 33.1,
+  expected: null,
   remark: '',
   replaces: null,
   ...changes,
@@ -81,6 +82,21 @@ it('newest session first; what cannot be read is passed over, and takes nothing 
     { session: late, readings: [] },
     { session: early, readings: [sound] },
   ]);
+});
+
+it('the shelf is told of the last session that has readings, as they stood', async () => {
+  const [one, other] = [await createDesign(design), await createDesign(design)];
+  const expected = { volts: 33, low: 32, high: 34 };
+  await keepReadings(one.id, { session: sessionOf(), readings: [readingOf({ expected, value: 50 })] });
+  const last = sessionOf({ startedAt: '2026-03-02T10:00:00.000Z' });
+  const wrong = readingOf({ expected, value: 50 });
+  await keepReadings(one.id, {
+    session: last,
+    readings: [wrong, readingOf({ expected, replaces: wrong.id }), readingOf({ expected, value: 34.5 })],
+  });
+  await keepReadings(one.id, { session: sessionOf({ startedAt: '2026-03-03T10:00:00.000Z' }), readings: [] });
+  const told = await lastMeasured([one.id, other.id]);
+  expect([...told]).toEqual([[one.id, { at: last.startedAt, agrees: 1, doubtful: 1, off: 0 }]]);
 });
 
 it('a revision that was measured is never thinned away', async () => {

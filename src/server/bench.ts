@@ -1,4 +1,12 @@
-import { MOST_READINGS, readingSchema, sessionSchema, type Reading, type SessionReadings } from '@/core/bench/session';
+import {
+  MOST_READINGS,
+  readingSchema,
+  sessionSchema,
+  stoodAs,
+  type Reading,
+  type SessionReadings,
+} from '@/core/bench/session';
+import type { LastMeasured } from '@/core/predict/shelf-query';
 import type { PoolClient } from 'pg';
 import { pool, transaction } from './pool';
 
@@ -66,6 +74,23 @@ export async function listSessions(designId: string): Promise<SessionReadings[]>
     const read = sessionSchema.safeParse(session);
     return read.success ? [{ session: read.data, readings: readings.flatMap(soundReading) }] : [];
   });
+}
+
+/** When each of these designs was last measured, and how that stood; of none that has no readings. */
+export async function lastMeasured(designIds: readonly string[]): Promise<ReadonlyMap<string, LastMeasured>> {
+  const { rows } = await pool().query<{ design_id: string; started_at: Date; readings: unknown[] }>(
+    `SELECT DISTINCT ON (design_id) design_id, started_at, readings FROM bench_sessions
+     JOIN LATERAL (SELECT jsonb_agg(record) AS readings FROM bench_readings WHERE session_id = bench_sessions.id) AS own
+       ON readings IS NOT NULL
+     WHERE design_id = ANY($1::uuid[]) ORDER BY design_id, started_at DESC`,
+    [designIds],
+  );
+  return new Map(
+    rows.map(({ design_id, started_at, readings }) => [
+      design_id,
+      { at: started_at.toISOString(), ...stoodAs(readings.flatMap(soundReading)) },
+    ]),
+  );
 }
 
 function soundReading(record: unknown): Reading[] {

@@ -1,5 +1,12 @@
-import { type ShelfPage, type ShelfQuery, type ShelfSort, type ShelvedDesign } from '@/core/predict/shelf-query';
+import {
+  type LastMeasured,
+  type ShelfPage,
+  type ShelfQuery,
+  type ShelfSort,
+  type ShelvedDesign,
+} from '@/core/predict/shelf-query';
 import type { PartUse } from '@/core/drawer/drawer-messages';
+import { lastMeasured } from './bench';
 import { nameIn } from './designs';
 import { pool } from './pool';
 import { figuresBeside } from './thread/beside';
@@ -54,13 +61,21 @@ export async function readShelf(query: ShelfQuery): Promise<ShelfPage> {
   ]);
   const countOf = (archived: boolean) => all.rows.find((row) => row.archived === archived)?.count ?? 0;
   const rows: ShelvedDesign[] = [];
-  for (const row of page.rows) rows.push(shelved(row, row.stale || !row.shelf ? await renewed(row) : row.shelf));
+  const measured = await lastMeasured(page.rows.map(({ id }) => id));
+  for (const row of page.rows) {
+    const figures = row.stale || !row.shelf ? await renewed(row) : row.shelf;
+    rows.push(shelved(row, figures, measured.get(row.id) ?? null));
+  }
   void renewOthers();
   return { rows, found: found.rows[0].count, standing: countOf(false), archived: countOf(true) };
 }
 
-function shelved({ id, name, saved_at, archived_at, document }: Row, figures: ShelfFigures): ShelvedDesign {
-  const common = { id, savedAt: saved_at.toISOString(), archived: archived_at !== null };
+function shelved(
+  { id, name, saved_at, archived_at, document }: Row,
+  figures: ShelfFigures,
+  measured: LastMeasured | null,
+): ShelvedDesign {
+  const common = { id, savedAt: saved_at.toISOString(), archived: archived_at !== null, measured };
   return 'faults' in figures
     ? { ...common, name: name?.trim() || nameIn(document), damaged: true, ...figures }
     : { ...common, ...figures.row, damaged: false };

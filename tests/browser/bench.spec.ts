@@ -127,6 +127,9 @@ test('readings: taken in order, judged, put right without losing what stood, and
   await page.reload();
   await expect(page.locator('[data-bench=session]')).toContainText('Revision 1, compared with what that was');
   await expect(read(page, 'B2')).toContainText('agrees');
+  await page.goto('/');
+  await expect(page.locator('[data-measured]')).toContainText('4 agree');
+  await page.goBack();
   await pick(page.getByRole('combobox', { name: 'Session' }), 'Plan alone');
   await expect(read(page, 'B2')).toHaveCount(0);
   await expect(page.getByLabel('Frequency')).toBeVisible();

@@ -19,6 +19,14 @@ import {
   test,
 } from './fixtures';
 
+test('every page of a design comes whole from the server, before any script runs', async ({ request }) => {
+  const id = await shelve(request);
+  for (const place of ['', '/transformer', '/bench', '/dead']) {
+    const html = await (await request.get(`/designs/${id}${place}`)).text();
+    expect(html).toContain('aria-label="Name of the design"');
+  }
+});
+
 test('undo and redo by keyboard and button, saved as they go', async ({ page, request }) => {
   await page.goto(`/designs/${await shelve(request)}`);
   const stages = stagesField(page);

@@ -1,4 +1,4 @@
-import type { Reading, ReadingKind } from './session';
+import * as z from '../zod';
 
 /** How a reading stands to what was expected: within its band, within twice that, or further off (common practice, no source). */
 export type Agreement = 'agrees' | 'doubtful' | 'off';
@@ -8,7 +8,10 @@ export const AGREEMENTS = ['agrees', 'doubtful', 'off'] as const;
 /** Times its band's half-width to which a reading is only doubtful. */
 const DOUBTFUL = 2;
 
-export type Expected = { volts: number; low: number; high: number };
+const volts = z.number().gte(-1e9).lte(1e9);
+/** What a meter is to show, V, and within what where nothing is wrong. */
+export const expectedSchema = z.strictObject({ volts, low: volts, high: volts });
+export type Expected = z.output<typeof expectedSchema>;
 
 /** @param expected in the reading's own terms: what the meter would show, and within what */
 export function agreementOf(value: number, { volts, low, high }: Expected): Agreement {
@@ -17,9 +20,16 @@ export function agreementOf(value: number, { volts, low, high }: Expected): Agre
   return Math.abs(value - volts) <= DOUBTFUL * half ? 'doubtful' : 'off';
 }
 
+/** Whether a reading would agree with the other sign: its leads, or all of the ladder, may be the wrong way round. */
+export const isTurned = (value: number, expected: Expected): boolean =>
+  agreementOf(value, expected) !== 'agrees' && agreementOf(-value, expected) === 'agrees';
+
+/** Readings that something is expected of. */
+type ExpectedKind = 'source' | 'tap' | 'output';
+
 /** What is expected at the places of a session: of a low test, and of the steps up. */
 type Expecting = {
-  test: { source: Expected; taps: readonly { node: string; reading: Expected | null }[] };
+  test: { source: Expected | null; taps: readonly { node: string; reading: Expected | null }[] };
   steps: readonly { part: number; shown: Expected | null }[];
 };
 
@@ -32,10 +42,10 @@ type Expecting = {
 export function tallyOf(
   test: Expecting['test'],
   steps: Expecting['steps'],
-  at: (kind: ReadingKind, place: string) => Pick<Reading, 'value'> | null,
+  at: (kind: ExpectedKind, place: string) => { value: number } | null,
 ): Record<Agreement, number> {
   const count = { agrees: 0, doubtful: 0, off: 0 };
-  const add = (kind: ReadingKind, place: string, expected: Expected | null) => {
+  const add = (kind: ExpectedKind, place: string, expected: Expected | null) => {
     const reading = at(kind, place);
     if (reading && expected) count[agreementOf(reading.value, expected)] += 1;
   };

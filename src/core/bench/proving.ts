@@ -31,8 +31,8 @@ export type Tap = {
 };
 
 export type ProvingTest = {
-  /** What the meter shows of the source itself, on the range of its kind, and within what. */
-  source: Expected;
+  /** What the meter shows of the source itself, on the range of its kind, and within what; null where more would stand on it than it takes. */
+  source: Expected | null;
   taps: Tap[];
   findings: Finding[];
 };
@@ -91,7 +91,9 @@ export function* provingOf(design: Design, source: LowSource, meter: Meter): Gen
   const view = meterView(test.drive, meter);
   const sourceOff = Math.hypot(sourceSpread(low, source, meter), meter.accuracy);
   return {
-    source: { volts: view.shownVolts, low: view.shownVolts * (1 - sourceOff), high: view.shownVolts * (1 + sourceOff) },
+    source: view.isOverJacks
+      ? null
+      : { volts: view.shownVolts, low: view.shownVolts * (1 - sourceOff), high: view.shownVolts * (1 + sourceOff) },
     taps,
     findings: [...view.findings, ...findingsOf(design, source, meter, { test, full, taps })],
   };

@@ -1,5 +1,5 @@
-import { agreementOf, tallyOf } from './agreement';
-import { before, joined, readingAt, readingSchema, standing, type Reading, type Session } from './session';
+import { agreementOf, isTurned, tallyOf } from './agreement';
+import { before, joined, readingAt, readingSchema, standing, stoodAs, type Reading, type Session } from './session';
 import { lowSourceSchema } from './low-source';
 import { meterSchema } from '../drive/meter-sense';
 
@@ -10,6 +10,7 @@ const reading = (at: number, changes: Partial<Reading> = {}): Reading => ({
   kind: 'tap',
   at: 'B1',
   value: at,
+  expected: null,
   remark: '',
   replaces: null,
   ...changes,
@@ -56,6 +57,13 @@ describe('what stands at a place', () => {
   });
 });
 
+it('a session counts as it stood when it was taken, without what was put right', () => {
+  const expected = { volts: 10, low: 9, high: 11 };
+  const first = reading(1, { value: 20, expected });
+  const list = [first, reading(2, { value: 10, expected, replaces: first.id }), reading(3, { value: 11.5, expected })];
+  expect(stoodAs([...list, reading(4, { value: 5 })])).toEqual({ agrees: 1, doubtful: 1, off: 0 });
+});
+
 it('sessions of two places join, each reading once, newest session first', () => {
   const [one, two, three] = [reading(1), reading(2), reading(3)];
   const merged = joined(
@@ -75,6 +83,11 @@ it('agrees within its band, is doubtful up to twice as far, off beyond, on eithe
   expect(words).toEqual(['off', 'doubtful', 'doubtful', 'agrees', 'agrees', 'agrees', 'doubtful', 'doubtful', 'off']);
   expect(agreementOf(-50.5, { volts: -50, low: -51, high: -49 })).toBe('agrees');
   expect(agreementOf(50, { volts: -50, low: -51, high: -49 })).toBe('off');
+  expect([50, -50, 30].map((value) => isTurned(value, { volts: -50, low: -51, high: -49 }))).toEqual([
+    true,
+    false,
+    false,
+  ]);
 });
 
 it('a session is counted by what was expected at each place; what has no band is not', () => {

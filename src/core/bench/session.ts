@@ -1,6 +1,7 @@
 import { meterSchema } from '../drive/meter-sense';
 import { saying } from '../schema/fields';
 import * as z from '../zod';
+import { agreementOf, expectedSchema, type Agreement } from './agreement';
 import { lowSourceSchema } from './low-source';
 
 /**
@@ -29,6 +30,8 @@ export const readingSchema = z.strictObject({
     .number({ error: saying('a number') })
     .gte(-1e9)
     .lte(1e9),
+  /** What was expected when it was taken; null where nothing was. */
+  expected: expectedSchema.nullable(),
   remark: z.string().max(500),
   /** The reading that this one puts right. */
   replaces: id.nullable(),
@@ -75,6 +78,13 @@ export function tapsRead(readings: readonly Reading[]): { node: string; volts: n
   const last = new Map<string, number>();
   for (const { kind, at, value } of standing(readings)) if (kind === 'tap') last.set(at, value);
   return [...last].map(([node, volts]) => ({ node, volts }));
+}
+
+/** How the readings of a session stood to what was expected as they were taken; those with no expectation are not counted. */
+export function stoodAs(readings: readonly Reading[]): Record<Agreement, number> {
+  const count = { agrees: 0, doubtful: 0, off: 0 };
+  for (const { value, expected } of standing(readings)) if (expected) count[agreementOf(value, expected)] += 1;
+  return count;
 }
 
 /** What a reading took the place of, newest first. */

@@ -88,6 +88,8 @@ export type MeterView = {
   shownVolts: number;
   /** Which part of the true value of its kind that is: band limit and loading, probe aside; null of nothing. */
   trueness: number | null;
+  /** Whether more stands at its jacks than they are marked for. */
+  isOverJacks: boolean;
   findings: Finding[];
 };
 
@@ -108,7 +110,8 @@ export function meterView(drive: Drive, meter: Meter): MeterView {
   const say = (severity: Finding['severity'], code: string, message: string, advice: string) =>
     findings.push({ severity, code, where: 'Meter', message, advice });
   const jackVolts = Math.max(drive.positivePeakVolts, drive.negativePeakVolts) / meter.probeRatio;
-  if (jackVolts > meter.limitVolts * Math.SQRT2)
+  const isOverJacks = jackVolts > meter.limitVolts * Math.SQRT2;
+  if (isOverJacks)
     say(
       'stop',
       'meter-over-voltage',
@@ -140,7 +143,7 @@ export function meterView(drive: Drive, meter: Meter): MeterView {
         'Counted in the conversion here.',
       );
   }
-  return { shownVolts, trueness, findings };
+  return { shownVolts, trueness, isOverJacks, findings };
 }
 
 /** Fraction of a drive's voltage that is left with the meter across it, behind the drive's resistance and inductance. */

@@ -39,7 +39,10 @@ export function readShelfQuery(asked: Record<string, string | string[] | undefin
   return shelfQuerySchema.parse(Object.fromEntries(once));
 }
 
-type Common = { id: string; name: string; savedAt: string; archived: boolean };
+/** When a design was last measured at the bench, and how many readings agreed with what was expected then, were doubtful, or off. */
+export type LastMeasured = { at: string; agrees: number; doubtful: number; off: number };
+
+type Common = { id: string; name: string; savedAt: string; archived: boolean; measured: LastMeasured | null };
 export type SoundRow = Common & ShelfRow & { damaged: false };
 /** A design whose document cannot be read: it keeps its place, and takes nothing else down. */
 export type DamagedRow = Common & { damaged: true; faults: Fault[]; faultCount: number };

@@ -1,12 +1,19 @@
 'use client';
 
-import { formatDistanceToNow } from 'date-fns';
+import { format, formatDistanceToNow } from 'date-fns';
 import Link from 'next/link';
 import { memo } from 'react';
 import { signedVolts } from '@/core/quantity/polarity';
 import { formatFaults } from '@/core/schema/faults';
 import { FIGURES } from '@/core/predict/figures';
-import type { DamagedRow, ShelfQuery, ShelfSort, ShelvedDesign, SoundRow } from '@/core/predict/shelf-query';
+import type {
+  DamagedRow,
+  LastMeasured,
+  ShelfQuery,
+  ShelfSort,
+  ShelvedDesign,
+  SoundRow,
+} from '@/core/predict/shelf-query';
 import { buildWords, type ShelfRow } from '@/core/predict/shelf-row';
 import { fitOf } from '@/core/quantity/margin';
 import { SmallClimb } from '@/climb/small-climb';
@@ -36,6 +43,7 @@ const columns = column.columns([
             {row.original.name}
           </Link>
           {row.original.damaged ? null : <Build row={row.original} />}
+          {row.original.measured ? <Measured measured={row.original.measured} /> : null}
         </span>
       </span>
     ),
@@ -146,6 +154,18 @@ export const ShelfTable = memo(function ShelfTable({
     />
   );
 });
+
+/** When it was last measured, and how that agreed. */
+function Measured({ measured: { at, agrees, doubtful, off } }: { measured: LastMeasured }) {
+  const words = [agrees && `${agrees} agree`, doubtful && `${doubtful} doubtful`, off && `${off} off`].filter(Boolean);
+  return (
+    <span className="block text-xs text-soft" data-measured suppressHydrationWarning>
+      <FitMark fit={off > 0 ? 'over' : doubtful > 0 ? 'close' : agrees > 0 ? 'fits' : 'unrated'} /> measured{' '}
+      {format(new Date(at), 'd MMM yyyy')}
+      {words.length > 0 ? `: ${words.join(', ')}` : ''}
+    </span>
+  );
+}
 
 function Build({ row }: { row: SoundRow }) {
   const { counting } = useCounting();

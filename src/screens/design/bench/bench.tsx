@@ -1,16 +1,16 @@
 'use client';
 
-import { isToday } from 'date-fns';
+import dynamic from 'next/dynamic';
 import Printer from 'lucide-react/icons/printer';
-import { useEffect, useMemo, useState, type ReactNode } from 'react';
+import { useMemo, type ReactNode } from 'react';
 import { useStore } from 'zustand';
-import { openReadings, sessionsOf, takeReading, useBenchReadings } from '@/client/bench-readings';
 import { useBenchSettings } from '@/client/bench-store';
+import { patiently } from '@/client/patiently';
 import { useMeter } from '@/client/meter-store';
 import { AGREEMENTS, tallyOf, type Agreement } from '@/core/bench/agreement';
 import type { FitReading } from '@/core/bench/fit';
 import type { ProvingTest } from '@/core/bench/proving';
-import { tapsRead, type Session } from '@/core/bench/session';
+import type { Session } from '@/core/bench/session';
 import { stepsUpOf, USUAL_PARTS } from '@/core/bench/steps-up';
 import type { Design } from '@/core/design/design-schema';
 import { buttonStyle } from '@/ui/button';
@@ -22,15 +22,20 @@ import type { EditorStore } from '../saving/editor-store';
 import { FindingItem } from '../verdict/finding-item';
 import { ReadingAt } from './reading-at';
 import { FitPanel } from './fit-panel';
-import { coursesOf, readingsIn, type Courses, type Readings } from './readings';
+import type { Courses, Readings } from './readings';
 import { SessionBar } from './session-bar';
 import { SourceFields } from './source-fields';
 import { SourceWords } from './source-words';
 import { StepsUp } from './steps-up';
-import { TapsChart } from './taps-chart';
 import { TapsTable } from './taps-table';
 import { useDesignOf } from './use-design-of';
 import { useProving } from './use-proving';
+import { useSessions } from './use-sessions';
+
+/** A chart needs a browser to be drawn in. */
+const TapsChart = dynamic(() => patiently(() => import('./taps-chart')).then((module) => module.TapsChart), {
+  ssr: false,
+});
 
 type Props = { store: EditorStore; design: Design; client: TransientClient };
 
@@ -45,48 +50,10 @@ function Listening({ store, design, client }: Props) {
   const id = useStore(store, (state) => state.id);
   const revision = useStore(store, (state) => state.revision);
   const isSaved = useStore(store, (state) => state.save.kind === 'saved');
-  useEffect(() => openReadings(id), [id]);
+  const { sessions, chosen, readings, read, courses, choose, begin } = useSessions(id, revision);
   const { settings } = useBenchSettings();
   const { settings: ownMeter } = useMeter();
-  const [picked, setPicked] = useState<Session | null | undefined>(undefined);
-  const { kept, waiting } = useBenchReadings();
-  const sessions = useMemo(() => sessionsOf({ kept, waiting }), [kept, waiting]);
-  // One comes back to what was begun today, after a reload as from another page.
-  const [latestOne] = sessions;
-  const todays = latestOne && isToday(new Date(latestOne.session.startedAt)) ? latestOne.session : null;
-  const chosen = picked === undefined ? todays : picked;
-  const begin = () =>
-    setPicked({
-      id: crypto.randomUUID(),
-      revision,
-      startedAt: new Date().toISOString(),
-      source: settings.source,
-      meter: ownMeter,
-      note: '',
-    });
   const measured = useDesignOf(id, chosen?.revision ?? revision, revision, design);
-  const readings = useMemo(
-    () =>
-      chosen &&
-      readingsIn(
-        sessions.find(({ session }) => session.id === chosen.id)?.readings ?? [],
-        new Set(waiting.map(({ reading }) => reading.id)),
-        (reading) => takeReading({ designId: id, session: chosen, reading }),
-      ),
-    [chosen, sessions, waiting, id],
-  );
-  const read = useMemo(
-    () =>
-      chosen
-        ? sessions
-            .filter(({ session }) => session.revision === chosen.revision)
-            .flatMap(({ session: { source, meter }, readings: all }) =>
-              tapsRead(all).map((one) => ({ ...one, source, meter })),
-            )
-        : [],
-    [chosen, sessions],
-  );
-  const courses = useMemo(() => chosen && coursesOf(chosen, sessions), [chosen, sessions]);
   return (
     <section aria-labelledby="bench-title" className="mx-auto w-full max-w-5xl px-4 py-4 sm:px-6">
       <div className="flex flex-wrap items-start justify-between gap-3">
@@ -101,7 +68,7 @@ function Listening({ store, design, client }: Props) {
         What this meter reads at each tap of a ladder in which nothing is wrong, its load taken off. A reading within
         its band says that parts stand where they should; it says nothing of what they stand at full voltage.
       </p>
-      <SessionBar sessions={sessions} chosen={chosen} isSaved={isSaved} onChoose={setPicked} onBegin={begin} />
+      <SessionBar sessions={sessions} chosen={chosen} isSaved={isSaved} onChoose={choose} onBegin={begin} />
       {chosen ? (
         <SourceWords session={chosen} revision={revision} />
       ) : (
@@ -169,7 +136,13 @@ function Plans({
         </p>
       ) : null}
       {latest.kind === 'ready' ? (
-        <LowTest test={latest.result} readings={readings} courses={courses} mostVolts={meter.limitVolts} />
+        <LowTest
+          test={latest.result}
+          readings={readings}
+          courses={courses}
+          mostVolts={meter.limitVolts}
+          isOwn={source.kind === 'turned-down'}
+        />
       ) : null}
       {readings && read.length > 0 ? (
         <Part title="What the readings teach">
@@ -200,21 +173,31 @@ function LowTest({
   readings,
   courses,
   mostVolts,
+  isOwn,
 }: {
   test: ProvingTest;
   readings: Readings | null;
   courses: Courses | null;
   mostVolts: number;
+  /** Whether it runs on the design's own drive. */
+  isOwn: boolean;
 }) {
   return (
     <div aria-live="polite">
       <Part title="What it reads">
         <p className="mb-1 max-w-[75ch] text-[13.5px]" data-bench="source">
-          First the source itself, with the ladder on it: <Quantity value={test.source.volts} unit="V" digits={4} />.
-          Where it reads otherwise, set the voltage to that before a session is begun. Then dc against ground, one hand,
-          from the foot up.
+          {test.source ? (
+            <>
+              First {isOwn ? 'the drive, at the ladder’s input' : 'the source itself, with the ladder on it'}:{' '}
+              <Quantity value={test.source.volts} unit="V" digits={4} />.{' '}
+              {isOwn ? '' : 'Where it reads otherwise, set the voltage to that before a session is begun. '}
+            </>
+          ) : (
+            'The source itself is more than the meter takes. '
+          )}
+          Then dc against ground, one hand, from the foot up.
         </p>
-        {readings ? (
+        {readings && test.source ? (
           <div className="mb-1">
             <ReadingAt
               readings={readings}

@@ -29,7 +29,7 @@ export function ReadingAt({
       isWaiting={reading !== null && readings.isWaiting(reading)}
       expected={expected}
       mostValue={mostValue}
-      onTake={(value) => readings.take(kind, place, value)}
+      onTake={(value) => readings.take(kind, place, value, expected)}
     />
   );
 }

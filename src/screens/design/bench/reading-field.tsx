@@ -3,7 +3,7 @@
 import Check from 'lucide-react/icons/check';
 import Pencil from 'lucide-react/icons/pencil';
 import { useId, useState, type FormEvent } from 'react';
-import { agreementOf, type Agreement, type Expected } from '@/core/bench/agreement';
+import { agreementOf, isTurned, type Agreement, type Expected } from '@/core/bench/agreement';
 import type { Reading } from '@/core/bench/session';
 import { formatQuantity } from '@/core/quantity/format-quantity';
 import { readQuantity } from '@/core/quantity/read-quantity';
@@ -74,6 +74,11 @@ export function ReadingField({
           <Pencil className="size-3.5" aria-hidden="true" />
         </button>
       </span>
+      {expected && isTurned(reading.value, expected) ? (
+        <span className="block text-xs text-soft">
+          with the other sign it would agree: leads, or all of the ladder, the other way round?
+        </span>
+      ) : null}
       {isWaiting ? <span className="block text-xs text-close">waits in this browser</span> : null}
       {earlier.length > 0 ? (
         <span className="block text-xs text-soft">

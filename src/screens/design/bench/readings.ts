@@ -1,3 +1,4 @@
+import type { Expected } from '@/core/bench/agreement';
 import {
   before,
   readingAt,
@@ -17,7 +18,7 @@ export type Readings = {
   before: (reading: Reading) => Reading[];
   isWaiting: (reading: Reading) => boolean;
   /** Takes one, in the place of what stands there. */
-  take: (kind: ReadingKind, place: string, value: number) => void;
+  take: (kind: ReadingKind, place: string, value: number, expected: Expected | null) => void;
 };
 
 /** What was read along the ladder: in one session, and in others on the same source through the same meter. */
@@ -45,13 +46,14 @@ export function readingsIn(
     at,
     before: (reading) => before(readings, reading),
     isWaiting: ({ id }) => waiting.has(id),
-    take: (kind, place, value) =>
+    take: (kind, place, value, expected) =>
       onTake({
         id: crypto.randomUUID(),
         takenAt: new Date().toISOString(),
         kind,
         at: place,
         value,
+        expected,
         remark: '',
         replaces: at(kind, place)?.id ?? null,
       }),

@@ -1,0 +1,58 @@
+'use client';
+
+import { isToday } from 'date-fns';
+import { useEffect, useMemo, useState } from 'react';
+import { openReadings, sessionsOf, takeReading, useBenchReadings } from '@/client/bench-readings';
+import { useBenchSettings } from '@/client/bench-store';
+import { useMeter } from '@/client/meter-store';
+import { tapsRead, type Session } from '@/core/bench/session';
+import { useSame } from '@/ui/use-same';
+import { coursesOf, readingsIn } from './readings';
+
+/** The sessions of a design, the one on screen, and what was read in it; fresh while the page is in sight. */
+export function useSessions(designId: string, revision: number) {
+  useEffect(() => openReadings(designId), [designId]);
+  const { settings } = useBenchSettings();
+  const { settings: meter } = useMeter();
+  const [picked, choose] = useState<Session | null | undefined>(undefined);
+  const { kept, waiting } = useBenchReadings();
+  // Asked for anew every few seconds, and mostly the same.
+  const sessions = useSame(useMemo(() => sessionsOf({ kept, waiting }), [kept, waiting]));
+  // One comes back to what was begun today, after a reload as from another page.
+  const [latest] = sessions;
+  const todays = latest && isToday(new Date(latest.session.startedAt)) ? latest.session : null;
+  const chosen = useSame(picked === undefined ? todays : picked);
+  const begin = () =>
+    choose({
+      id: crypto.randomUUID(),
+      revision,
+      startedAt: new Date().toISOString(),
+      source: settings.source,
+      meter,
+      note: '',
+    });
+  const readings = useMemo(
+    () =>
+      chosen &&
+      readingsIn(
+        sessions.find(({ session }) => session.id === chosen.id)?.readings ?? [],
+        new Set(waiting.map(({ reading }) => reading.id)),
+        (reading) => takeReading({ designId, session: chosen, reading }),
+      ),
+    [chosen, sessions, waiting, designId],
+  );
+  // Of one revision all sessions tell together.
+  const read = useSame(
+    useMemo(
+      () =>
+        sessions
+          .filter(({ session }) => session.revision === chosen?.revision)
+          .flatMap(({ session: { source, meter: through }, readings: all }) =>
+            tapsRead(all).map((one) => ({ ...one, source, meter: through })),
+          ),
+      [chosen, sessions],
+    ),
+  );
+  const courses = useMemo(() => chosen && coursesOf(chosen, sessions), [chosen, sessions]);
+  return { sessions, chosen, readings, read, courses, choose, begin };
+}
