@@ -3,7 +3,7 @@ import { lowSourceSchema } from '../../src/core/bench/low-source';
 import { fitOf, type Fit } from '../../src/core/bench/fit';
 import { provingOf } from '../../src/core/bench/proving';
 import { sessionReadingsSchema } from '../../src/core/bench/session';
-import { stepsUpOf, USUAL_PARTS } from '../../src/core/bench/steps-up';
+import { stepsUpOf, USUAL_FRACTIONS } from '../../src/core/bench/steps-up';
 import { meterSchema } from '../../src/core/drive/meter-sense';
 import { finish } from '../../src/core/numeric/finish';
 import { demoDesign, expect, pick, say, shelve, test } from './fixtures';
@@ -51,15 +51,15 @@ test('a low test: what this meter reads tap by tap, on another source, and what 
   await expect(page.locator('[data-finding=taps-over-meter]')).toContainText('B2');
   await page.getByLabel('Jacks marked for, RMS').fill('600');
 
-  await pick(page.getByRole('combobox', { name: 'Source' }), 'The design’s own drive, turned down');
+  await pick(page.getByRole('combobox', { name: 'Kind' }).first(), 'The design’s own drive, turned down');
   await page.getByLabel('Of the full supply').fill('40');
-  await expectTaps({ kind: 'turned-down', part: 0.4 }, METER);
+  await expectTaps({ kind: 'turned-down', fraction: 0.4 }, METER);
   await page.getByLabel('Of the full supply').fill('140');
   await expect(page.getByRole('alert').first()).toContainText('from 0.01 to 1');
 
-  const steps = stepsUpOf(design, USUAL_PARTS, METER);
-  for (const { part, outputVolts, shown, supplyWatts } of steps) {
-    const row = page.locator(`[data-step="${part}"]`);
+  const steps = stepsUpOf(design, USUAL_FRACTIONS, METER);
+  for (const { fraction, outputVolts, shown, supplyWatts } of steps) {
+    const row = page.locator(`[data-step="${fraction}"]`);
     await expect(row).toContainText(say(outputVolts!, 'V'));
     await expect(row).toContainText(`${say(shown!.low, 'V')} to ${say(shown!.high, 'V')}`);
     await expect(row).toContainText(say(supplyWatts!, 'W'));
@@ -151,18 +151,18 @@ test('what the readings teach: the drop of its diodes, what they cannot tell, an
   const row = page.locator('[data-fitted=forward]');
   for (const one of [value, low, high]) await expect(row).toContainText(say(one, 'V'));
 
-  await page.getByRole('checkbox', { name: 'Source’s voltage' }).click();
-  await expect(page.locator('[data-bench=alike]')).toContainText('The source’s voltage and the diodes’ drop');
+  await page.getByRole('checkbox', { name: 'Source voltage' }).click();
+  await expect(page.locator('[data-bench=alike]')).toContainText('The source voltage and the diodes’ forward drop');
   await page.getByRole('checkbox', { name: 'Capacitance' }).click();
   await expect(page.locator('[data-bench=too-few]')).toContainText('2 taps are read: at least 3');
-  for (const name of ['Source’s voltage', 'Capacitance']) await page.getByRole('checkbox', { name }).click();
+  for (const name of ['Source voltage', 'Capacitance']) await page.getByRole('checkbox', { name }).click();
 
   await page.getByRole('button', { name: 'Take it into the design' }).click();
   await expect(page.locator('[data-bench=session]')).toContainText('the one on screen is 2', { timeout: 15_000 });
   const stored = async () => (await (await request.get(`/api/designs/${id}`)).json()).design;
   expect((await stored()).ladder.diode.forwardVolts).toBeCloseTo(value, 9);
   expect((await stored()).spread.forward).toBeCloseTo((high - low) / 2 / value, 9);
-  expect((await stored()).notes).toContain('the diodes’ drop');
+  expect((await stored()).notes).toContain('the diodes’ forward drop');
   await expect(page.getByRole('button', { name: 'Take it into the design' })).toBeDisabled();
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect.poll(async () => (await stored()).ladder.diode.forwardVolts).toBe(design.ladder.diode.forwardVolts);

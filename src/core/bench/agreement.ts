@@ -30,7 +30,7 @@ type ExpectedKind = 'source' | 'tap' | 'output';
 /** What is expected at the places of a session: of a low test, and of the steps up. */
 type Expecting = {
   test: { source: Expected | null; taps: readonly { node: string; reading: Expected | null }[] };
-  steps: readonly { part: number; shown: Expected | null }[];
+  steps: readonly { fraction: number; shown: Expected | null }[];
 };
 
 /**
@@ -51,6 +51,6 @@ export function tallyOf(
   };
   add('source', '', test.source);
   for (const { node, reading } of test.taps) add('tap', node, reading);
-  for (const { part, shown } of steps) add('output', String(part), shown);
+  for (const { fraction, shown } of steps) add('output', String(fraction), shown);
   return count;
 }

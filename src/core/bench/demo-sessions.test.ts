@@ -5,7 +5,7 @@ import { tallyOf } from './agreement';
 import { fitOf } from './fit';
 import { provingOf } from './proving';
 import { readingAt, sessionReadingsSchema, tapsRead } from './session';
-import { stepsUpOf, USUAL_PARTS } from './steps-up';
+import { stepsUpOf, USUAL_FRACTIONS } from './steps-up';
 
 const measured: { design: string; sessions: unknown[] }[] = JSON.parse(readFileSync('demo/bench.json', 'utf8'));
 
@@ -16,7 +16,7 @@ function demo(file: string) {
   const sessions = measured.find((one) => one.design === design.name)!.sessions;
   const { session, readings } = sessionReadingsSchema.parse(sessions[0]);
   const test = finish(provingOf(design, session.source, session.meter));
-  const steps = stepsUpOf(design, USUAL_PARTS, session.meter);
+  const steps = stepsUpOf(design, USUAL_FRACTIONS, session.meter);
   const tally = tallyOf(test, steps, (kind, place) => readingAt(readings, kind, place));
   return { design, session, readings, tally };
 }

@@ -12,49 +12,49 @@ export const UNKNOWNS = ['source', 'forward', 'farads', 'meter'] as const;
 export type UnknownId = (typeof UNKNOWNS)[number];
 
 export const UNKNOWN_NAMES: Record<UnknownId, string> = {
-  source: 'Source’s voltage, of what was said',
-  forward: 'Drop of each diode',
-  farads: 'Capacitance, of what is marked',
-  meter: 'Meter’s resistance, of what was said',
+  source: 'Source voltage, of stated value',
+  forward: 'Forward drop of each diode',
+  farads: 'Capacitance, of marked value',
+  meter: 'Meter resistance, of stated value',
 };
 /** The same within a sentence. */
 export const UNKNOWN_WORDS: Record<UnknownId, string> = {
-  source: 'the source’s voltage',
-  forward: 'the diodes’ drop',
+  source: 'the source voltage',
+  forward: 'the diodes’ forward drop',
   farads: 'the capacitance',
-  meter: 'the meter’s resistance',
+  meter: 'the meter resistance',
 };
 export const UNKNOWN_UNITS = { source: '%', forward: 'V', farads: '%', meter: '%' } as const;
 
-/** A value for each: parts of what was said, the drop in V. */
+/** A value for each: fractions of what is stated, the drop in V. */
 export type Unknowns = Record<UnknownId, number>;
 
 /** Where and how a reading is taken: at a tap, on a source, through a meter. */
 export type Point = { node: string; source: LowSource; meter: Meter };
 
-/** What was taken for each before anything was read. */
-export const saidOf = (design: Design): Unknowns => ({
+/** What the design and the test state of each. */
+export const statedOf = (design: Design): Unknowns => ({
   source: 1,
-  forward: dropSaid(design),
+  forward: dropStated(design),
   farads: 1,
   meter: 1,
 });
 
-/** What a diode is said to drop where next to nothing flows, V. */
-export const dropSaid = (design: Design): number => atMeterCurrent(design, 0).ladder.diode.forwardVolts;
+/** Forward drop that the design states, where next to nothing flows, V. */
+export const dropStated = (design: Design): number => atMeterCurrent(design, 0).ladder.diode.forwardVolts;
 
 /** What each may be at least and at most. */
-export const limitsOf = (said: Unknowns): Record<UnknownId, readonly [number, number]> => ({
+export const limitsOf = (stated: Unknowns): Record<UnknownId, readonly [number, number]> => ({
   source: [0.5, 1.5],
-  forward: [0, 3 * said.forward + 1],
+  forward: [0, 3 * stated.forward + 1],
   farads: [0.1, 3],
   meter: [0.1, 10],
 });
 
 /** How far each is usually off: by the design's own spread and tolerance; a hand meter's resistance a tenth (common practice, no source). */
-export const usualSpread = ({ spread, ladder }: Design, said: Unknowns): Unknowns => ({
+export const usualSpread = ({ spread, ladder }: Design, stated: Unknowns): Unknowns => ({
   source: spread.peaks || 0.01,
-  forward: Math.max(0.05, spread.forward * said.forward),
+  forward: Math.max(0.05, spread.forward * stated.forward),
   farads: ladder.capacitor.tolerance || 0.01,
   meter: 0.1,
 });
@@ -81,7 +81,7 @@ function testedWith(design: Design, { node, source, meter }: Point, values: Unkn
   const scaled: LowSource =
     source.kind === 'winding'
       ? { ...source, rmsVolts: source.rmsVolts * values.source }
-      : { ...source, part: source.part * values.source };
+      : { ...source, fraction: source.fraction * values.source };
   return {
     ...upTo(onLowSource(own, scaled), node),
     load: { kind: 'resistance', ohms: meter.inputOhms * values.meter },

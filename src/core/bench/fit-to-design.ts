@@ -2,7 +2,7 @@ import type { Design } from '../design/design-schema';
 import { MOST_NOTES } from '../design/design-schema';
 import { formatQuantity } from '../quantity/format-quantity';
 import type { Fit, Fitted } from './fit';
-import { dropSaid, UNKNOWN_WORDS, UNKNOWN_UNITS, type UnknownId } from './fit-model';
+import { dropStated, UNKNOWN_WORDS, UNKNOWN_UNITS, type UnknownId } from './fit-model';
 import type { LowSource } from './low-source';
 
 /** No part is known better than that by a fit, whatever its interval. */
@@ -39,7 +39,7 @@ function withOne(design: Design, { id, value, low, high }: Fitted): Design {
   switch (id) {
     case 'forward': {
       // Moved as a whole: at the current that it is rated at by as much as at the meter's.
-      const forwardVolts = Math.max(0, ladder.diode.forwardVolts + value - dropSaid(design));
+      const forwardVolts = Math.max(0, ladder.diode.forwardVolts + value - dropStated(design));
       return {
         ...design,
         ladder: { ...ladder, diode: { ...ladder.diode, forwardVolts } },
@@ -77,8 +77,8 @@ function withOne(design: Design, { id, value, low, high }: Fitted): Design {
   }
 }
 
-/** "the diodes’ drop 640 mV, 567 to 715 mV (500 mV before)". */
-const inWords = ({ id, said, value, low, high }: Fitted): string => {
-  const [was, is, from, to] = [said, value, low, high].map((one) => formatQuantity(one, UNKNOWN_UNITS[id]));
+/** "the diodes’ forward drop 640 mV, 567 to 715 mV (500 mV before)". */
+const inWords = ({ id, stated, value, low, high }: Fitted): string => {
+  const [was, is, from, to] = [stated, value, low, high].map((one) => formatQuantity(one, UNKNOWN_UNITS[id]));
   return `${UNKNOWN_WORDS[id]} ${is}, ${from} to ${to} with 90 % (${was} before)`;
 };

@@ -5,7 +5,7 @@ import { seeded } from '../numeric/chance';
 import { finish } from '../numeric/finish';
 import { predict } from '../predict/predict';
 import { fitOf, type Fit } from './fit';
-import { canBeFitted, saidOf, timedReadings, type UnknownId } from './fit-model';
+import { canBeFitted, statedOf, timedReadings, type UnknownId } from './fit-model';
 import { takenInto, withFitted } from './fit-to-design';
 import { lowSourceSchema, type LowSource } from './low-source';
 
@@ -24,11 +24,11 @@ const testedOf = (stages: number, farads: number, source: object = {}): Tested =
 });
 const nodesOf = (stages: number) => Array.from({ length: stages }, (_, at) => `B${at + 1}`);
 
-/** What the time domain has for a ladder that is not quite what it is said to be, each reading off by chance within the meter's accuracy. */
+/** What the time domain has for a ladder that is not quite what it is stated to be, each reading off by chance within the meter's accuracy. */
 function readingsOf(tested: Tested, nodes: string[], truth: object, seed: number | null) {
   const { design, source, meter } = tested;
   const points = nodes.map((node) => ({ node, source, meter }));
-  const volts = finish(timedReadings(design, points, { ...saidOf(design), ...truth }))!;
+  const volts = finish(timedReadings(design, points, { ...statedOf(design), ...truth }))!;
   const random = seed === null ? null : seeded(seed);
   return points.map((point, at) => ({
     ...point,
@@ -129,16 +129,16 @@ describe('into the design', () => {
     const { low, high, value } = valueOf(found, 'farads');
     expect(ladder.capacitor.tolerance).toBeCloseTo((high - low) / 2 / value, 9);
     expect(spread.forward).toBeLessThan(tested.design.spread.forward);
-    expect(notes).toMatch(/Bench, 1 Dec 2026: the diodes’ drop 620/);
+    expect(notes).toMatch(/Bench, 1 Dec 2026: the diodes’ forward drop 620/);
   });
 
   it('a drop that goes with the current is moved as a whole', () => {
     const diode = { ...tested.design.ladder.diode, forwardVolts: 1, forwardAmps: 1 };
     const design = { ...tested.design, ladder: { ...tested.design.ladder, diode } };
-    const said = saidOf(design).forward;
-    expect(said).toBeLessThan(0.5);
+    const stated = statedOf(design).forward;
+    expect(stated).toBeLessThan(0.5);
     const [forward] = found.fitted;
-    const moved = withFitted(design, [{ ...forward, value: said + 0.1 }], 'today');
+    const moved = withFitted(design, [{ ...forward, value: stated + 0.1 }], 'today');
     expect(moved.ladder.diode.forwardVolts).toBeCloseTo(1.1, 9);
     expect(predict(moved).output.noLoadVolts).toBeLessThan(predict(design).output.noLoadVolts);
   });
@@ -150,7 +150,7 @@ describe('into the design', () => {
     expect(takenInto(tested.design, [tested.source], alike).map(({ id }) => id)).toEqual(['forward']);
     const source = { ...found, fitted: [{ ...found.fitted[0], id: 'source' as const, value: 1.02 }] };
     expect(takenInto(tested.design, [tested.source], source)).toEqual([]);
-    const turned = lowSourceSchema.parse({ kind: 'turned-down', part: 0.05 });
+    const turned = lowSourceSchema.parse({ kind: 'turned-down', fraction: 0.05 });
     const [peaks] = takenInto(tested.design, [turned], source);
     expect(withFitted(tested.design, [peaks], 'today').driver).toMatchObject({ positivePeakVolts: 5100 });
   });

@@ -6,7 +6,7 @@ import { rootBetween } from '../numeric/root';
 import {
   closedReadings,
   limitsOf,
-  saidOf,
+  statedOf,
   timedReadings,
   usualSpread,
   type Point,
@@ -21,8 +21,8 @@ export type FitReading = Point & { volts: number };
 /** What readings tell of one unknown. */
 export type Fitted = {
   id: UnknownId;
-  /** What was taken for it before. */
-  said: number;
+  /** By the design and the test. */
+  stated: number;
   value: number;
   /** Where it lies with 90 %, and whether a limit of what it may be cuts that short. */
   low: number;
@@ -65,9 +65,9 @@ const FAR = 1e6;
 const STEP = 0.02;
 /** What a usual spread must move the readings by at least, in standard deviations, to be told. */
 const TELLS = 1;
-/** Part of the greatest move from which an unknown counts as one of those that cannot be told apart. */
+/** Fraction of the greatest move from which an unknown counts as one of those that cannot be told apart. */
 const BELONGS = 0.3;
-/** A meter's last digit and what one reads off, as a part (common practice, no source). */
+/** A meter's last digit and what one reads off, as a fraction (common practice, no source). */
 const DIGIT = 5e-4;
 
 /**
@@ -87,21 +87,21 @@ export function* fitOf(
   ids: readonly UnknownId[],
 ): Generator<number, Fit | NoFit> {
   if (readings.length < ids.length || ids.length === 0) return { why: 'too few' };
-  const said = saidOf(design);
-  const spread = usualSpread(design, said);
+  const stated = statedOf(design);
+  const spread = usualSpread(design, stated);
   const read = readings.map(({ volts }) => Math.abs(volts));
   const sigmas = readings.map((one, at) => sigmaOf(read[at], one));
   let ratios = readings.map(() => 1);
   const valuesOf = (scaled: readonly number[], of: readonly UnknownId[], from: Unknowns): Unknowns => ({
     ...from,
-    ...Object.fromEntries(of.map((id, at) => [id, said[id] + scaled[at] * spread[id]])),
+    ...Object.fromEntries(of.map((id, at) => [id, stated[id] + scaled[at] * spread[id]])),
   });
   const modelOf = (values: Unknowns) =>
     closedReadings(design, readings, values)?.map((volts, at) => volts * ratios[at]);
-  const limits = limitsOf(said);
+  const limits = limitsOf(stated);
   // The search takes two points at least: one alone stands twice, which moves no minimum.
   const places = readings.length > 1 ? readings.map((_, at) => at) : [0, 0];
-  const scaledLimit = (id: UnknownId, end: 0 | 1) => (limits[id][end] - said[id]) / spread[id];
+  const scaledLimit = (id: UnknownId, end: 0 | 1) => (limits[id][end] - stated[id]) / spread[id];
 
   /** The best values of some unknowns, the others held. */
   const best = (of: readonly UnknownId[], from: Unknowns, iterations: number): Unknowns => {
@@ -113,7 +113,7 @@ export function* fitOf(
         return (at: number) => (volts ? volts[at] / sigmas[at] : FAR);
       },
       {
-        initialValues: of.map((id) => (from[id] - said[id]) / spread[id]),
+        initialValues: of.map((id) => (from[id] - stated[id]) / spread[id]),
         minValues: of.map((id) => scaledLimit(id, 0)),
         maxValues: of.map((id) => scaledLimit(id, 1)),
         gradientDifference: STEP,
@@ -130,8 +130,8 @@ export function* fitOf(
     return volts ? volts.reduce((sum, one, at) => sum + ((one - read[at]) / sigmas[at]) ** 2, 0) : Infinity;
   };
 
-  if (!modelOf(said)) return { why: 'no figure' };
-  let values = best(ids, said, MOST_ITERATIONS);
+  if (!modelOf(stated)) return { why: 'no figure' };
+  let values = best(ids, stated, MOST_ITERATIONS);
   yield 0.3;
   const timed = yield* within(0.3, 0.6, timedReadings(design, readings, values));
   const closed = closedReadings(design, readings, values);
@@ -149,20 +149,20 @@ export function* fitOf(
     // Each begins where the others stood last: they follow the one that is moved.
     let nearest = values;
     const rise = (scaled: number) => {
-      nearest = best(others, { ...nearest, [id]: said[id] + scaled * spread[id] }, AGAIN_ITERATIONS);
+      nearest = best(others, { ...nearest, [id]: stated[id] + scaled * spread[id] }, AGAIN_ITERATIONS);
       return squares(nearest) - least - RISE;
     };
-    const middle = (values[id] - said[id]) / spread[id];
+    const middle = (values[id] - stated[id]) / spread[id];
     const [low, high] = ([0, 1] as const).map((end) => {
       nearest = values;
       return crossing(rise, middle, scaledLimit(id, end));
     });
     fitted.push({
       id,
-      said: said[id],
+      stated: stated[id],
       value: values[id],
-      low: said[id] + low.at * spread[id],
-      high: said[id] + high.at * spread[id],
+      low: stated[id] + low.at * spread[id],
+      high: stated[id] + high.at * spread[id],
       isCut: low.isCut || high.isCut,
     });
     yield 0.7 + (0.25 * fitted.length) / ids.length;
@@ -219,7 +219,7 @@ function sensitivities(
   ids: readonly UnknownId[],
   values: Unknowns,
 ): number[][] | null {
-  const spread = usualSpread(design, saidOf(design));
+  const spread = usualSpread(design, statedOf(design));
   const columns = ids.map((id) => {
     const [less, more] = [-STEP, STEP].map((by) =>
       closedReadings(design, points, { ...values, [id]: Math.max(0, values[id] + by * spread[id]) }),

@@ -4,12 +4,12 @@ import { turnedDown } from '../drive/supply';
 import { kindOf, quantity, saying } from '../schema/fields';
 import * as z from '../zod';
 
-const PART = 'a part from 0.01 to 1, such as 0.25';
+const FRACTION = 'a fraction from 0.01 to 1, such as 0.25';
 /** Of the design's full drive. */
-const partSchema = z
-  .number({ error: saying(PART) })
-  .gte(0.01, { error: saying(PART) })
-  .lte(1, { error: saying(PART) });
+const driveFraction = z
+  .number({ error: saying(FRACTION) })
+  .gte(0.01, { error: saying(FRACTION) })
+  .lte(1, { error: saying(FRACTION) });
 
 /** What a ladder is tried on at low voltage. */
 export const lowSourceSchema = z.discriminatedUnion(
@@ -23,7 +23,7 @@ export const lowSourceSchema = z.discriminatedUnion(
       /** Of the winding and what is in series with it. */
       ohms: quantity('Ω', '10', 'zero or more').default(1),
     }),
-    z.strictObject({ kind: z.literal('turned-down'), part: partSchema.default(0.1) }),
+    z.strictObject({ kind: z.literal('turned-down'), fraction: driveFraction.default(0.1) }),
   ],
   { error: kindOf(['winding', 'turned-down']) },
 );
@@ -38,8 +38,8 @@ export const LOW_SOURCE_NAMES: Record<LowSourceKind, string> = {
 /** How somebody tries things at low voltage: of the workshop, and not of a design. */
 export const benchSettingsSchema = z.strictObject({ source: lowSourceSchema.prefault({ kind: 'winding' }) });
 
-/** A design with its drive turned down to a part, its supply's limit of current as it was. */
-export function atPart(design: Design, part: number): Design {
+/** A design with its drive turned down to a fraction, its supply's limit of current as it was. */
+export function atFraction(design: Design, fraction: number): Design {
   const { supply, driver } = design;
   if (driver.kind === 'measured') {
     const { positivePeakVolts, negativePeakVolts, samples } = driver;
@@ -47,14 +47,14 @@ export function atPart(design: Design, part: number): Design {
       ...design,
       driver: {
         ...driver,
-        positivePeakVolts: part * positivePeakVolts,
-        ...(negativePeakVolts === undefined ? {} : { negativePeakVolts: part * negativePeakVolts }),
-        samples: samples && samples.map((volts) => part * volts),
+        positivePeakVolts: fraction * positivePeakVolts,
+        ...(negativePeakVolts === undefined ? {} : { negativePeakVolts: fraction * negativePeakVolts }),
+        samples: samples && samples.map((volts) => fraction * volts),
       },
     };
   }
-  if (!supply || part === 1) return design;
-  const turned = turnedDown(supply, part);
+  if (!supply || fraction === 1) return design;
+  const turned = turnedDown(supply, fraction);
   return {
     ...design,
     supply: 'maxAmps' in supply ? ({ ...turned, maxAmps: supply.maxAmps } as typeof supply) : turned,
@@ -64,7 +64,7 @@ export function atPart(design: Design, part: number): Design {
 /** A design's ladder on what it is tried on, its load gone. */
 export function onLowSource(design: Design, source: LowSource): Design {
   const bare: Design = { ...design, load: { kind: 'open' } };
-  if (source.kind === 'turned-down') return atPart(bare, source.part);
+  if (source.kind === 'turned-down') return atFraction(bare, source.fraction);
   return {
     ...bare,
     supply: null,

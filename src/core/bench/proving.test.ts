@@ -70,7 +70,7 @@ describe('bands', () => {
   it('count the source by the design’s own spread where it is turned down and not measured', () => {
     const test = proved(
       ladder('half-wave', 1, 10e-9, { forwardVolts: 0 }),
-      lowSourceSchema.parse({ kind: 'turned-down', part: 0.01 }),
+      lowSourceSchema.parse({ kind: 'turned-down', fraction: 0.01 }),
       METER,
     );
     const { low, high, volts } = test.taps[0].reading!;

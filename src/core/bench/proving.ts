@@ -37,9 +37,9 @@ export type ProvingTest = {
   findings: Finding[];
 };
 
-/** Part of a reading that a meter takes by loading from which it is said (common practice, no source). */
+/** Fraction of a reading that a meter takes by loading from which it is said (common practice, no source). */
 const WORTH_SAYING = 0.2;
-/** By how much a loss may differ between the test and full drive before the one says little of the other, as a part of the output (common practice, no source). */
+/** By how much a loss may differ between the test and full drive before the one says little of the other, as a fraction of the output (common practice, no source). */
 const UNLIKE = 0.05;
 
 /**
@@ -182,11 +182,11 @@ function readingOf(
   return { volts: volts / probeRatio, low: (volts - off) / probeRatio, high: (volts + off) / probeRatio };
 }
 
-/** How far the source may be off what it is said to be, as a part: a winding was measured, the design's own drive is as its spread says. */
+/** How far the source may be off what it is said to be, as a fraction: a winding was measured, the design's own drive is as its spread says. */
 const sourceSpread = ({ spread }: Design, source: LowSource, { accuracy }: Meter): number =>
   source.kind === 'winding' ? accuracy : spread.peaks;
 
-/** Part of the drive's amplitude that a diode's drop may take before nothing is expected, and that it may take for a test that is worth its while (common practice, no source). */
+/** Fraction of the drive's amplitude that a diode's drop may take before nothing is expected, and that it may take for a test that is worth its while (common practice, no source). */
 const TAKES_MOST = 0.8;
 const WORTH_TESTING = 0.2;
 
@@ -202,7 +202,7 @@ function findingsOf(design: Design, source: LowSource, meter: Meter, { test, ful
   const found: Finding[] = [];
   const say = (severity: Finding['severity'], code: string, message: string, advice: string) =>
     found.push({ severity, code, where: 'Bench', message, advice });
-  const part = (value: number) => `${Math.round(100 * value)} %`;
+  const percent = (value: number) => `${Math.round(100 * value)} %`;
   const highest = test.output.noLoadPeakVolts;
   if (highest > HAZARDOUS_DC_VOLTS)
     say(
@@ -243,7 +243,7 @@ function findingsOf(design: Design, source: LowSource, meter: Meter, { test, ful
     say(
       'warn',
       'meter-loads',
-      `The meter takes up to ${part(most)} of what it measures: at this frequency the capacitors pass little more than its own current, and readings tell of them more than of the drive.`,
+      `The meter takes up to ${percent(most)} of what it measures: at this frequency the capacitors pass little more than its own current, and readings tell of them more than of the drive.`,
       'Test at a higher frequency, or with the design’s own drive turned down.',
     );
   const shareOf = ({ output }: Prediction, volts: number) =>
@@ -253,7 +253,7 @@ function findingsOf(design: Design, source: LowSource, meter: Meter, { test, ful
     say(
       'warn',
       'strays-unlike',
-      `Strays take ${part(strays[0])} of the output in this test and ${part(strays[1])} at full drive: it says nothing of that loss.`,
+      `Strays take ${percent(strays[0])} of the output in this test and ${percent(strays[1])} at full drive: it says nothing of that loss.`,
       'Junctions hold more at low voltage. Compare at the steps up.',
     );
   const { wanted, takesMost } = dropsBeside(design, test);
@@ -269,19 +269,21 @@ function findingsOf(design: Design, source: LowSource, meter: Meter, { test, ful
     say(
       'note',
       'drops-large',
-      `The diodes’ drops take ${part(drops[0])} of the output here and ${part(drops[1])} at full drive: scale by what is expected at each tap, not by the voltages of the drive.`,
+      `The diodes’ drops take ${percent(drops[0])} of the output here and ${percent(drops[1])} at full drive: scale by what is expected at each tap, not by the voltages of the drive.`,
       'A reading that fits here shows that drops are as they were taken to be.',
     );
   const { averageAmps, leakageAmps, series } = design.ladder.diode;
   if (source.kind === 'winding') {
     const peak = amplitudeVolts(test.drive);
-    if (averageAmps !== null && peak > averageAmps * source.ohms)
+    if (averageAmps !== null && peak > averageAmps * source.ohms) {
+      const limiting = preferredAtLeast(12, peak / averageAmps);
       say(
         'note',
         'nothing-limits',
         `A diode the wrong way round, or a short, would draw ${source.ohms > 0 ? `up to ${formatQuantity(peak / source.ohms, 'A', 2)} peak` : 'whatever the winding gives'}, over the diodes’ ${formatQuantity(averageAmps, 'A')}.`,
-        `${formatQuantity(preferredAtLeast(12, peak / averageAmps), 'Ω')} in series with the winding keep it under that; count them in above. A slow fuse there saves the winding, no diode.`,
+        `${formatQuantity(limiting, 'Ω')} in series with the winding keep it under that; count them in above. While a short lasts they take ${formatQuantity(source.rmsVolts ** 2 / limiting, 'W', 2)}. A slow fuse there saves the winding, no diode.`,
       );
+    }
   }
   if (leakageAmps > 0)
     say(

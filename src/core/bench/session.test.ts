@@ -100,8 +100,8 @@ it('a session is counted by what was expected at each place; what has no band is
     ],
   };
   const steps = [
-    { part: 0.25, shown: band },
-    { part: 1, shown: band },
+    { fraction: 0.25, shown: band },
+    { fraction: 1, shown: band },
   ];
   const read: Record<string, number> = { 'source ': 10, 'tap B1': 12, 'tap B2': 7, 'output 0.25': -10 };
   const at = (kind: string, place: string) => {

@@ -23,7 +23,7 @@ export const readingSchema = z.strictObject({
   id,
   takenAt: moment,
   kind: z.enum(READING_KINDS, { error: saying(READING_KINDS.join(', ')) }),
-  /** The node a tap is at, or the part of full drive of a step up; empty for the source. */
+  /** The node a tap is at, or the fraction of full drive of a step up; empty for the source. */
   at: z.string().max(40),
   /** As the display shows it, V or A, with its sign. */
   value: z

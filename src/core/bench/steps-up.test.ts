@@ -4,8 +4,8 @@ import { readDesign } from '../design/read-design';
 import type { Design } from '../design/design-schema';
 import { meterSchema } from '../drive/meter-sense';
 import { predict } from '../predict/predict';
-import { atPart } from './low-source';
-import { stepsUpOf, USUAL_PARTS } from './steps-up';
+import { atFraction } from './low-source';
+import { stepsUpOf, USUAL_FRACTIONS } from './steps-up';
 
 const METER = meterSchema.parse({});
 
@@ -22,9 +22,9 @@ const PLAIN = benchDesign({
 });
 
 it('ideal diodes: output goes with the drive, power with its square', () => {
-  const steps = stepsUpOf(PLAIN, USUAL_PARTS, METER);
-  expect(steps.map(({ part, outputVolts }) => outputVolts! / part / steps[3].outputVolts!)).toEqual(
-    USUAL_PARTS.map(() => expect.closeTo(1, 9)),
+  const steps = stepsUpOf(PLAIN, USUAL_FRACTIONS, METER);
+  expect(steps.map(({ fraction, outputVolts }) => outputVolts! / fraction / steps[3].outputVolts!)).toEqual(
+    USUAL_FRACTIONS.map(() => expect.closeTo(1, 9)),
   );
   expect(steps[1].supplyWatts! / steps[3].supplyWatts!).toBeCloseTo(0.25, 9);
   expect(steps[3].outputVolts).toBe(predict(PLAIN).output.meanVolts);
@@ -41,7 +41,7 @@ it('the last step is the design itself, for every demo; each before it gives les
     'teaching-tripler',
   ]) {
     const design = demo(name);
-    const steps = stepsUpOf(design, USUAL_PARTS, METER);
+    const steps = stepsUpOf(design, USUAL_FRACTIONS, METER);
     const whole = predict(design);
     expect(Math.abs(steps[3].outputVolts!)).toBe(whole.output.meanVolts);
     expect(steps[3].supplyAmps).toBe(whole.source.figures.supplyAmps ?? null);
@@ -53,7 +53,7 @@ it('the last step is the design itself, for every demo; each before it gives les
 it('a supply turned down keeps its limit of current', () => {
   const flocking = demo('flocking-applicator');
   const limited = { ...flocking, supply: { ...flocking.supply!, maxAmps: 0.01 } } as Design;
-  expect(atPart(limited, 0.5).supply).toMatchObject({ maxAmps: 0.01 });
+  expect(atFraction(limited, 0.5).supply).toMatchObject({ maxAmps: 0.01 });
   expect(stepsUpOf(limited, [0.5], METER)[0].supplyAmps!).toBeLessThan(0.0101);
 });
 

@@ -6,13 +6,13 @@ import type { Prediction } from '../predict/prediction';
 import { formatQuantity } from '../quantity/format-quantity';
 import { signedVolts } from '../quantity/polarity';
 import type { Expected } from './agreement';
-import { atPart } from './low-source';
+import { atFraction } from './low-source';
 
-export const USUAL_PARTS: readonly number[] = [0.25, 0.5, 0.75, 1];
+export const USUAL_FRACTIONS: readonly number[] = [0.25, 0.5, 0.75, 1];
 
 /** One step on the way to full drive, at the design's load; volts against the return, dc mean unless it is said. */
 export type StepUp = {
-  part: number;
+  fraction: number;
   /** Highest without load, V. */
   noLoadPeakVolts: number;
   /** At the load; null where the closed form gives none. */
@@ -31,21 +31,21 @@ export type StepUp = {
 };
 
 /**
- * The steps from a part of the drive to all of it: what output, supply current
+ * The steps from a fraction of the drive to all of it: what output, supply current
  * and power to expect at each, and whether the meter may be on. By the closed
  * form; how a driver behaves below its usual supply is as its kind models it.
  *
- * @param parts of the full drive, above 0 up to 1
+ * @param fractions of the full drive, above 0 up to 1
  */
-export function stepsUpOf(design: Design, parts: readonly number[], meter: Meter): StepUp[] {
-  return parts.map((part) => {
-    const at = predict(atPart(design, part), WITHOUT_OPTIMUM);
+export function stepsUpOf(design: Design, fractions: readonly number[], meter: Meter): StepUp[] {
+  return fractions.map((fraction) => {
+    const at = predict(atFraction(design, fraction), WITHOUT_OPTIMUM);
     const { output, source } = at;
     const { supplyAmps, supplyWatts } = source.figures;
     const volts = output.alternating ? output.alternating.rmsVolts : output.meanVolts;
     const refused = refusal(design, at, meter);
     return {
-      part,
+      fraction,
       noLoadPeakVolts: output.noLoadPeakVolts,
       outputVolts: volts === null ? null : signedVolts(volts, output.polarity),
       supplyAmps: supplyAmps ?? null,

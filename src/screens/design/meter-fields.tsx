@@ -58,7 +58,7 @@ export function MeterFields() {
           onValue={(value) => change({ inputFarads: value! })}
         />
         <QuantityField
-          label="Off by, at most"
+          label="Accuracy, ±"
           unit="%"
           value={meter.accuracy}
           onValue={(value) => change({ accuracy: value! })}

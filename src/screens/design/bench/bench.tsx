@@ -11,7 +11,7 @@ import { AGREEMENTS, tallyOf, type Agreement } from '@/core/bench/agreement';
 import type { FitReading } from '@/core/bench/fit';
 import type { ProvingTest } from '@/core/bench/proving';
 import type { Session } from '@/core/bench/session';
-import { stepsUpOf, USUAL_PARTS } from '@/core/bench/steps-up';
+import { stepsUpOf, USUAL_FRACTIONS } from '@/core/bench/steps-up';
 import type { Design } from '@/core/design/design-schema';
 import { buttonStyle } from '@/ui/button';
 import { Quantity } from '@/ui/quantity';
@@ -58,7 +58,7 @@ function Listening({ store, design, client }: Props) {
     <section aria-labelledby="bench-title" className="mx-auto w-full max-w-5xl px-4 py-4 sm:px-6">
       <div className="flex flex-wrap items-start justify-between gap-3">
         <h2 id="bench-title" className="text-base font-semibold">
-          Prove it low first
+          Low-voltage test
         </h2>
         <button type="button" className={`no-print ${buttonStyle('quiet')}`} onClick={() => window.print()}>
           <Printer className="size-4" aria-hidden="true" /> Print
@@ -73,7 +73,7 @@ function Listening({ store, design, client }: Props) {
         <SourceWords session={chosen} revision={revision} />
       ) : (
         <div className="mt-3 grid gap-x-10 gap-y-3 sm:grid-cols-2">
-          <Part title="Tried on">
+          <Part title="Source">
             <SourceFields />
           </Part>
           <Part title="Your meter">
@@ -125,7 +125,7 @@ function Plans({
   courses: Courses | null;
 }) {
   const latest = useProving(design, source, meter, client);
-  const steps = useMemo(() => stepsUpOf(design, USUAL_PARTS, meter), [design, meter]);
+  const steps = useMemo(() => stepsUpOf(design, USUAL_FRACTIONS, meter), [design, meter]);
   return (
     <>
       {latest.kind === 'ready' && readings ? <Tally counts={tallyOf(latest.result, steps, readings.at)} /> : null}
@@ -145,11 +145,11 @@ function Plans({
         />
       ) : null}
       {readings && read.length > 0 ? (
-        <Part title="What the readings teach">
+        <Part title="Fit to the readings">
           <FitPanel design={design} readings={read} client={client} store={store} isPresent={isPresent} />
         </Part>
       ) : null}
-      <Part title="Then up, step by step">
+      <Part title="Steps to full drive">
         <StepsUp steps={steps} readings={readings} mostVolts={meter.limitVolts} />
       </Part>
     </>
@@ -184,7 +184,7 @@ function LowTest({
 }) {
   return (
     <div aria-live="polite">
-      <Part title="What it reads">
+      <Part title="Expected readings">
         <p className="mb-1 max-w-[75ch] text-[13.5px]" data-bench="source">
           {test.source ? (
             <>

@@ -51,7 +51,7 @@ export function FitPanel({
   return (
     <>
       <fieldset className="no-print grid max-w-2xl gap-x-10 sm:grid-cols-2">
-        <legend className="text-[13.5px] text-soft">Not known well:</legend>
+        <legend className="text-[13.5px] text-soft">Unknowns</legend>
         {UNKNOWNS.map((id) => (
           <CheckField
             key={id}
@@ -149,23 +149,23 @@ function Fitting({
 
 function FitTable({ fit: { fitted, alike } }: { fit: Fit }) {
   return (
-    <table className="mt-1 w-full max-w-2xl text-left text-[13px]" aria-label="What the readings tell">
+    <table className="mt-1 w-full max-w-2xl text-left text-[13px]" aria-label="Fit to the readings">
       <thead className="text-soft">
         <tr className="border-b border-rule align-bottom">
           <th className="py-1 pr-3 font-normal">Unknown</th>
-          <th className="py-1 pr-3 text-right font-normal">Taken before</th>
-          <th className="py-1 pr-3 text-right font-normal">The readings say</th>
-          <th className="py-1 text-right font-normal">With 90 % within</th>
+          <th className="py-1 pr-3 text-right font-normal">Stated</th>
+          <th className="py-1 pr-3 text-right font-normal">Fitted</th>
+          <th className="py-1 text-right font-normal">90 % interval</th>
         </tr>
       </thead>
       <tbody>
-        {fitted.map(({ id, said, value, low, high, isCut }) => (
+        {fitted.map(({ id, stated, value, low, high, isCut }) => (
           <tr key={id} data-fitted={id} className="border-b border-rule align-baseline">
             <th scope="row" className="py-1 pr-3 font-normal">
               {UNKNOWN_NAMES[id]}
             </th>
             <td className="py-1 pr-3 text-right">
-              <Quantity value={said} unit={UNKNOWN_UNITS[id]} />
+              <Quantity value={stated} unit={UNKNOWN_UNITS[id]} />
             </td>
             <td
               className={`py-1 pr-3 text-right ${alike?.ids.includes(id) ? 'text-soft' : 'text-[14.5px] font-semibold'}`}
@@ -194,15 +194,15 @@ function FitWords({ fit: { residuals, chiSquared, freedom, alike, isTimed } }: {
         <p>As many unknowns as readings: they fit whatever they are. One more reading would show whether this is so.</p>
       ) : (
         <p data-bench="left">
-          What is left: {formatQuantity(Math.sqrt(chiSquared / freedom), '', 2)} times what the meter may be off by
-          itself; most at {furthest.node}, {formatQuantity(furthest.read, 'V', 4)} read and{' '}
-          {formatQuantity(furthest.volts, 'V', 4)} fitted.
+          Residual: {formatQuantity(Math.sqrt(chiSquared / freedom), '', 2)} times the meter’s own uncertainty; most at{' '}
+          {furthest.node}, {formatQuantity(furthest.read, 'V', 4)} read and {formatQuantity(furthest.volts, 'V', 4)}{' '}
+          fitted.
           {chiSquared / freedom > 4 ? ' Something else is not as it was taken to be.' : ''}
         </p>
       )}
       {alike ? (
         <p className="border-l-[3px] border-close pl-2.5" data-bench="alike">
-          <strong className="font-semibold">Not to be told{alike.ids.length > 1 ? ' apart' : ''}.</strong>{' '}
+          <strong className="font-semibold">{alike.ids.length > 1 ? 'Cannot be told apart' : 'Not determined'}.</strong>{' '}
           {sentence(alike.ids.map((id) => UNKNOWN_WORDS[id]).join(' and '))}
           {alike.ids.length > 1 ? ' move these readings in the same way' : ' hardly moves these readings'}.{' '}
           {alike.wouldTell ? `Most would be told by ${candidateWords(alike.wouldTell)}.` : aloneWords(alike.ids)}

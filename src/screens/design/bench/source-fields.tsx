@@ -17,7 +17,7 @@ export function SourceFields() {
   return (
     <>
       <PickField
-        label="Source"
+        label="Kind"
         value={source.kind}
         options={KINDS}
         onValue={(kind) => change({ source: lowSourceSchema.parse({ kind }) })}
@@ -42,8 +42,8 @@ export function SourceFields() {
         <QuantityField
           label="Of the full supply"
           unit="%"
-          value={source.part}
-          onValue={(value) => set({ part: value! })}
+          value={source.fraction}
+          onValue={(value) => set({ fraction: value! })}
           hint="By a bench supply, a variable transformer or fewer cells."
         />
       )}

@@ -20,10 +20,10 @@ export function SourceWords({
         </>
       ) : (
         <>
-          <Quantity value={source.part} unit="%" /> of the full supply
+          <Quantity value={source.fraction} unit="%" /> of the full supply
         </>
       )}
-      . Meter: <Quantity value={meter.inputOhms} unit="Ω" />, off by up to <Quantity value={meter.accuracy} unit="%" />
+      . Meter: <Quantity value={meter.inputOhms} unit="Ω" />, accuracy ±<Quantity value={meter.accuracy} unit="%" />
       {meter.probeRatio === 1 ? '' : `, through a probe of ${meter.probeRatio} to 1`}. Revision {revision}
       {revision === present ? '' : `, compared with what that was; the one on screen is ${present}`}. {note}
     </p>

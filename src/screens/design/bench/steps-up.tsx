@@ -3,7 +3,7 @@ import { Quantity } from '@/ui/quantity';
 import { ReadingAt } from './reading-at';
 import type { Readings } from './readings';
 
-/** What to expect at each part of the drive, the load connected, and when to switch off. */
+/** What to expect at each fraction of the drive, the load connected, and when to switch off. */
 export function StepsUp({
   steps,
   readings,
@@ -30,12 +30,12 @@ export function StepsUp({
             <th className="py-1 pr-3 font-normal">Output at the load, mean</th>
             <th className="py-1 pr-3 font-normal">Meter shows</th>
             <th className="py-1 pr-3 font-normal">Supply, mean</th>
-            {readings ? <th className="py-1 font-normal">Read</th> : null}
+            {readings ? <th className="py-1 font-normal">Reading</th> : null}
           </tr>
         </thead>
         <tbody>
           {steps.map((step) => (
-            <OneStep key={step.part} step={step} readings={readings} mostVolts={mostVolts} />
+            <OneStep key={step.fraction} step={step} readings={readings} mostVolts={mostVolts} />
           ))}
         </tbody>
       </table>
@@ -46,12 +46,12 @@ export function StepsUp({
 const none = <span className="text-soft">no figure</span>;
 
 function OneStep({ step, readings, mostVolts }: { step: StepUp; readings: Readings | null; mostVolts: number }) {
-  const { part, outputVolts, supplyAmps, supplyWatts, stopAmps, shown, refused, stops } = step;
-  const words = `${Math.round(100 * part)} %`;
+  const { fraction, outputVolts, supplyAmps, supplyWatts, stopAmps, shown, refused, stops } = step;
+  const words = `${Math.round(100 * fraction)} %`;
   return (
-    <tr data-step={part} className="border-b border-rule align-baseline">
+    <tr data-step={fraction} className="border-b border-rule align-baseline">
       <th scope="row" className="py-1 pr-3 font-normal">
-        <Quantity value={part} unit="%" />
+        <Quantity value={fraction} unit="%" />
       </th>
       <td className="py-1 pr-3">
         {outputVolts === null ? none : <Quantity value={outputVolts} unit="V" />}
@@ -94,7 +94,7 @@ function OneStep({ step, readings, mostVolts }: { step: StepUp; readings: Readin
             <ReadingAt
               readings={readings}
               kind="output"
-              place={String(part)}
+              place={String(fraction)}
               name={`the output at ${words}`}
               expected={shown}
               mostValue={mostVolts}
@@ -104,7 +104,7 @@ function OneStep({ step, readings, mostVolts }: { step: StepUp; readings: Readin
             <ReadingAt
               readings={readings}
               kind="supply-current"
-              place={String(part)}
+              place={String(fraction)}
               name={`the supply at ${words}`}
               expected={null}
               mostValue={null}

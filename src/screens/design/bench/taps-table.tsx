@@ -17,13 +17,13 @@ export function TapsTable({
 }) {
   if (taps.length === 0) return null;
   return (
-    <table className="w-full text-left text-[13px]" aria-label="What it reads">
+    <table className="w-full text-left text-[13px]" aria-label="Expected readings">
       <thead className="text-soft">
         <tr className="border-b border-rule align-bottom">
           <th className="py-1 pr-3 font-normal">Tap</th>
           <th className="py-1 pr-3 font-normal">Meter shows, dc</th>
-          {readings ? <th className="py-1 pr-3 font-normal">Read</th> : null}
-          <th className="hidden py-1 pr-3 text-right font-normal sm:table-cell">Without a meter, mean</th>
+          {readings ? <th className="py-1 pr-3 font-normal">Reading</th> : null}
+          <th className="hidden py-1 pr-3 text-right font-normal sm:table-cell">Unloaded, mean</th>
           <th className={`py-1 text-right font-normal ${readings ? 'hidden sm:table-cell' : ''}`}>
             At full drive, no load
           </th>
