@@ -66,7 +66,7 @@ export const canBeFitted = ({ ladder, output }: Design): boolean =>
   acrossOhms(output) === Infinity;
 
 /** The test as it would be with these values: its design on the source up to a node, with the meter as its load. */
-function testedWith(design: Design, { node, source, meter }: Point, values: Unknowns): Design {
+function testedWith(design: Design, { node, source, meter }: Point, values: Unknowns): Design | null {
   const { ladder } = design;
   const own: Design = {
     ...design,
@@ -82,10 +82,13 @@ function testedWith(design: Design, { node, source, meter }: Point, values: Unkn
     source.kind === 'winding'
       ? { ...source, rmsVolts: source.rmsVolts * values.source }
       : { ...source, fraction: source.fraction * values.source };
-  return {
-    ...upTo(onLowSource(own, scaled), node),
-    load: { kind: 'resistance', ohms: meter.inputOhms * values.meter },
-  };
+  const low = onLowSource(own, scaled);
+  return (
+    low && {
+      ...upTo(low, node),
+      load: { kind: 'resistance', ohms: meter.inputOhms * values.meter },
+    }
+  );
 }
 
 /**
@@ -97,7 +100,8 @@ function testedWith(design: Design, { node, source, meter }: Point, values: Unkn
 export function closedReadings(design: Design, points: readonly Point[], values: Unknowns): number[] | null {
   const volts: number[] = [];
   for (const one of points) {
-    const { point } = operatingPoint(testedWith(design, one, values));
+    const low = testedWith(design, one, values);
+    const point = low && operatingPoint(low).point;
     if (!point) return null;
     volts.push(point.terminalVolts / one.meter.probeRatio);
   }
@@ -113,7 +117,9 @@ export function* timedReadings(
   const volts: number[] = [];
   for (const [done, point] of points.entries()) {
     const { node, meter } = point;
-    const low: Design = { ...testedWith(design, point, values), load: { kind: 'open' } };
+    const loaded = testedWith(design, point, values);
+    if (!loaded) return null;
+    const low: Design = { ...loaded, load: { kind: 'open' } };
     const probe = { node, ohms: meter.inputOhms * values.meter, farads: meter.inputFarads };
     const found = (yield* finished(probedOf(low, probe)))?.get(node);
     if (found === undefined) return null;

@@ -1,5 +1,6 @@
 import type { Design } from '../design/design-schema';
 import { MOST_NOTES } from '../design/design-schema';
+import { withHeight } from '../drive/recorded-driver';
 import { formatQuantity } from '../quantity/format-quantity';
 import type { Fit, Fitted } from './fit';
 import { dropStated, UNKNOWN_WORDS, UNKNOWN_UNITS, type UnknownId } from './fit-model';
@@ -61,14 +62,7 @@ function withOne(design: Design, { id, value, low, high }: Fitted): Design {
       return driver.kind === 'measured'
         ? {
             ...design,
-            driver: {
-              ...driver,
-              positivePeakVolts: driver.positivePeakVolts * value,
-              ...(driver.negativePeakVolts === undefined
-                ? {}
-                : { negativePeakVolts: driver.negativePeakVolts * value }),
-              samples: driver.samples && driver.samples.map((volts) => volts * value),
-            },
+            driver: withHeight(driver, value),
             spread: { ...spread, peaks: open },
           }
         : design;

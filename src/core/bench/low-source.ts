@@ -1,5 +1,7 @@
 import type { Design } from '../design/design-schema';
+import { DRIVER_KINDS } from '../drive/driver-kinds';
 import { measured } from '../drive/kinds/measured';
+import { withHeight } from '../drive/recorded-driver';
 import { turnedDown } from '../drive/supply';
 import { kindOf, quantity, saying } from '../schema/fields';
 import * as z from '../zod';
@@ -38,31 +40,33 @@ export const LOW_SOURCE_NAMES: Record<LowSourceKind, string> = {
 /** How somebody tries things at low voltage: of the workshop, and not of a design. */
 export const benchSettingsSchema = z.strictObject({ source: lowSourceSchema.prefault({ kind: 'winding' }) });
 
-/** A design with its drive turned down to a fraction, its supply's limit of current as it was. */
-export function atFraction(design: Design, fraction: number): Design {
+/**
+ * A design with its drive turned down to a fraction, its supply's limit of
+ * current as it was.
+ *
+ * @returns null for a drive of which nothing is known but what it gives in full
+ */
+export function atFraction(design: Design, fraction: number): Design | null {
+  if (fraction === 1) return design;
   const { supply, driver } = design;
-  if (driver.kind === 'measured') {
-    const { positivePeakVolts, negativePeakVolts, samples } = driver;
-    return {
-      ...design,
-      driver: {
-        ...driver,
-        positivePeakVolts: fraction * positivePeakVolts,
-        ...(negativePeakVolts === undefined ? {} : { negativePeakVolts: fraction * negativePeakVolts }),
-        samples: samples && samples.map((volts) => fraction * volts),
-      },
-    };
+  switch (driver.kind) {
+    case 'measured':
+      return { ...design, driver: withHeight(driver, fraction) };
+    case 'capacitor-discharge':
+      return { ...design, driver: { ...driver, storageVolts: fraction * driver.storageVolts } };
+    default: {
+      if (!supply || DRIVER_KINDS[driver.kind].needs.supply.length === 0) return null;
+      const turned = turnedDown(supply, fraction);
+      return {
+        ...design,
+        supply: 'maxAmps' in supply ? ({ ...turned, maxAmps: supply.maxAmps } as typeof supply) : turned,
+      };
+    }
   }
-  if (!supply || fraction === 1) return design;
-  const turned = turnedDown(supply, fraction);
-  return {
-    ...design,
-    supply: 'maxAmps' in supply ? ({ ...turned, maxAmps: supply.maxAmps } as typeof supply) : turned,
-  };
 }
 
-/** A design's ladder on what it is tried on, its load gone. */
-export function onLowSource(design: Design, source: LowSource): Design {
+/** A design's ladder on what it is tried on, its load gone; null where its drive cannot be turned down. */
+export function onLowSource(design: Design, source: LowSource): Design | null {
   const bare: Design = { ...design, load: { kind: 'open' } };
   if (source.kind === 'turned-down') return atFraction(bare, source.fraction);
   return {

@@ -43,7 +43,7 @@ it.each([
   const design = ladder(topology, stages, 20e-9, { forwardVolts: 0.4 });
   const source = winding(17);
   const { taps } = proved(design, source, METER);
-  const low = onLowSource(design, source);
+  const low = onLowSource(design, source)!;
   for (const { node, reading } of taps) {
     const whole = finish(probedOf(low, { node, ohms: METER.inputOhms, farads: METER.inputFarads }));
     expect(reading!.volts / whole!.get(node)!).toBeCloseTo(1, 3);

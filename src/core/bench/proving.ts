@@ -30,6 +30,14 @@ export type Tap = {
   fullVolts: number;
 };
 
+const NOT_TURNED_DOWN: Finding = {
+  code: 'not-turned-down',
+  severity: 'stop',
+  where: 'Bench',
+  message: 'Nothing is known of this drive but what it gives in full: there is nothing to expect of it turned down.',
+  advice: 'Test on a low winding.',
+};
+
 export type ProvingTest = {
   /** What the meter shows of the source itself, on the range of its kind, and within what; null where more would stand on it than it takes. */
   source: Expected | null;
@@ -58,6 +66,7 @@ const UNLIKE = 0.05;
  */
 export function* provingOf(design: Design, source: LowSource, meter: Meter): Generator<number, ProvingTest> {
   const low = onLowSource(design, source);
+  if (!low) return { source: null, taps: [], findings: [NOT_TURNED_DOWN] };
   const test = predict(low, WITHOUT_OPTIMUM);
   const full = predict(design, WITHOUT_OPTIMUM);
   const nodes = tapsOf(full);

@@ -2,6 +2,9 @@ import { readFileSync } from 'node:fs';
 import { benchDesign } from '../../../tests/reference/bench-design';
 import { readDesign } from '../design/read-design';
 import type { Design } from '../design/design-schema';
+import { newDesign } from '../design/new-design';
+import { DRIVER_KIND_IDS, driverOfKind } from '../drive/driver-kinds';
+import { driveOf } from '../operating/ladder-of-design';
 import { meterSchema } from '../drive/meter-sense';
 import { predict } from '../predict/predict';
 import { atFraction } from './low-source';
@@ -46,14 +49,32 @@ it('the last step is the design itself, for every demo; each before it gives les
     expect(Math.abs(steps[3].outputVolts!)).toBe(whole.output.meanVolts);
     expect(steps[3].supplyAmps).toBe(whole.source.figures.supplyAmps ?? null);
     for (let at = 1; at < steps.length; at += 1)
-      expect(steps[at].noLoadPeakVolts).toBeGreaterThan(steps[at - 1].noLoadPeakVolts);
+      expect(steps[at].noLoadPeakVolts!).toBeGreaterThan(steps[at - 1].noLoadPeakVolts!);
   }
+});
+
+it.each(DRIVER_KIND_IDS)('%s: half of its supply gives less, or nothing is said of it', (id) => {
+  const plain = newDesign('Turned down');
+  const design: Design = { ...plain, ...driverOfKind(id, plain, driveOf(plain)) };
+  const [half, whole] = stepsUpOf(design, [0.5, 1], METER);
+  if (id === 'module') {
+    expect(half).toMatchObject({
+      noLoadPeakVolts: null,
+      outputVolts: null,
+      refused: expect.stringMatching(/not known/),
+    });
+    return;
+  }
+  // Drops, clamps and what a driver starts at keep it from being half to the volt.
+  expect(half.noLoadPeakVolts! / whole.noLoadPeakVolts!).toBeGreaterThan(0.2);
+  // A flyback that switches off at a set current stores the same in every shot, whatever feeds it.
+  expect(half.noLoadPeakVolts! / whole.noLoadPeakVolts!).toBeLessThan(id === 'flyback' ? 1 : 0.75);
 });
 
 it('a supply turned down keeps its limit of current', () => {
   const flocking = demo('flocking-applicator');
   const limited = { ...flocking, supply: { ...flocking.supply!, maxAmps: 0.01 } } as Design;
-  expect(atFraction(limited, 0.5).supply).toMatchObject({ maxAmps: 0.01 });
+  expect(atFraction(limited, 0.5)!.supply).toMatchObject({ maxAmps: 0.01 });
   expect(stepsUpOf(limited, [0.5], METER)[0].supplyAmps!).toBeLessThan(0.0101);
 });
 

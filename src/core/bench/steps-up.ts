@@ -13,8 +13,8 @@ export const USUAL_FRACTIONS: readonly number[] = [0.25, 0.5, 0.75, 1];
 /** One step on the way to full drive, at the design's load; volts against the return, dc mean unless it is said. */
 export type StepUp = {
   fraction: number;
-  /** Highest without load, V. */
-  noLoadPeakVolts: number;
+  /** Highest without load, V; null, with all the rest, where the drive is not known at less than full. */
+  noLoadPeakVolts: number | null;
   /** At the load; null where the closed form gives none. */
   outputVolts: number | null;
   /** Mean current of the supply, A, and its power, W; null where no supply is described, or no figure is known. */
@@ -30,6 +30,17 @@ export type StepUp = {
   stops: string[];
 };
 
+const NOT_KNOWN = {
+  noLoadPeakVolts: null,
+  outputVolts: null,
+  supplyAmps: null,
+  supplyWatts: null,
+  stopAmps: null,
+  shown: null,
+  refused: 'What this drive gives at less than full is not known: there is no figure, and no step to go by.',
+  stops: [],
+} satisfies Omit<StepUp, 'fraction'>;
+
 /**
  * The steps from a fraction of the drive to all of it: what output, supply current
  * and power to expect at each, and whether the meter may be on. By the closed
@@ -39,7 +50,9 @@ export type StepUp = {
  */
 export function stepsUpOf(design: Design, fractions: readonly number[], meter: Meter): StepUp[] {
   return fractions.map((fraction) => {
-    const at = predict(atFraction(design, fraction), WITHOUT_OPTIMUM);
+    const turned = atFraction(design, fraction);
+    if (!turned) return { ...NOT_KNOWN, fraction };
+    const at = predict(turned, WITHOUT_OPTIMUM);
     const { output, source } = at;
     const { supplyAmps, supplyWatts } = source.figures;
     const volts = output.alternating ? output.alternating.rmsVolts : output.meanVolts;

@@ -2,7 +2,7 @@
 
 import dynamic from 'next/dynamic';
 import Printer from 'lucide-react/icons/printer';
-import { useMemo, type ReactNode } from 'react';
+import { useMemo } from 'react';
 import { useStore } from 'zustand';
 import { useBenchSettings } from '@/client/bench-store';
 import { patiently } from '@/client/patiently';
@@ -18,6 +18,7 @@ import { Quantity } from '@/ui/quantity';
 import { useListening } from '@/ui/use-listening';
 import type { TransientClient } from '@/worker/transient-client';
 import { MeterFields } from '../meter-fields';
+import { PagePart } from '../page-part';
 import type { EditorStore } from '../saving/editor-store';
 import { FindingItem } from '../verdict/finding-item';
 import { ReadingAt } from './reading-at';
@@ -73,12 +74,12 @@ function Listening({ store, design, client }: Props) {
         <SourceWords session={chosen} revision={revision} />
       ) : (
         <div className="mt-3 grid gap-x-10 gap-y-3 sm:grid-cols-2">
-          <Part title="Source">
+          <PagePart title="Source">
             <SourceFields />
-          </Part>
-          <Part title="Your meter">
+          </PagePart>
+          <PagePart title="Your meter">
             <MeterFields />
-          </Part>
+          </PagePart>
         </div>
       )}
       {measured.kind === 'ready' ? (
@@ -145,13 +146,13 @@ function Plans({
         />
       ) : null}
       {readings && read.length > 0 ? (
-        <Part title="Fit to the readings">
+        <PagePart title="Fit to the readings">
           <FitPanel design={design} readings={read} client={client} store={store} isPresent={isPresent} />
-        </Part>
+        </PagePart>
       ) : null}
-      <Part title="Steps to full drive">
+      <PagePart title="Steps to full drive">
         <StepsUp steps={steps} readings={readings} mostVolts={meter.limitVolts} />
-      </Part>
+      </PagePart>
     </>
   );
 }
@@ -184,7 +185,7 @@ function LowTest({
 }) {
   return (
     <div aria-live="polite">
-      <Part title="Expected readings">
+      <PagePart title="Expected readings">
         <p className="mb-1 max-w-[75ch] text-[13.5px]" data-bench="source">
           {test.source ? (
             <>
@@ -192,9 +193,9 @@ function LowTest({
               <Quantity value={test.source.volts} unit="V" digits={4} />.{' '}
               {isOwn ? '' : 'Where it reads otherwise, set the voltage to that before a session is begun. '}
             </>
-          ) : (
+          ) : test.findings.some(({ code }) => code === 'meter-over-voltage') ? (
             'The source itself is more than the meter takes. '
-          )}
+          ) : null}
           Then dc against ground, one hand, from the foot up.
         </p>
         {readings && test.source ? (
@@ -216,16 +217,7 @@ function LowTest({
             <FindingItem key={finding.code} finding={finding} />
           ))}
         </ul>
-      </Part>
+      </PagePart>
     </div>
-  );
-}
-
-function Part({ title, children }: { title: string; children: ReactNode }) {
-  return (
-    <section className="mt-4 break-inside-auto">
-      <h3 className="mb-1 text-[13px] font-semibold text-soft">{title}</h3>
-      {children}
-    </section>
   );
 }

@@ -1,7 +1,7 @@
 'use client';
 
 import Printer from 'lucide-react/icons/printer';
-import { useEffect, useMemo, useState, type ReactNode } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import { useDeadOptions } from '@/client/dead-store';
 import { useDrawer } from '@/client/drawer-store';
 import { sticksOnHand } from '@/core/dead/stick-on-hand';
@@ -15,6 +15,7 @@ import { buttonStyle } from '@/ui/button';
 import { Quantity } from '@/ui/quantity';
 import { QuantityField } from '@/ui/quantity-field';
 import { FindingItem } from '../verdict/finding-item';
+import { PagePart } from '../page-part';
 import { CurrentsTable } from './currents-table';
 import { EnergyTable } from './energy-table';
 import { StepList } from './step-list';
@@ -99,16 +100,16 @@ function WorkshopFields() {
 function Plan({ plan }: { plan: DeadPlan }) {
   return (
     <div aria-live="polite">
-      <Part title="What stands in it">
+      <PagePart title="What stands in it">
         <EnergyTable plan={plan} />
         <Falls plan={plan} />
-      </Part>
-      <Part title="The stick">
+      </PagePart>
+      <PagePart title="The stick">
         <StickWords stick={plan.stick} />
         <CurrentsTable currents={plan.currents} />
-      </Part>
+      </PagePart>
       {plan.faults.length > 0 ? (
-        <Part title="If one part has failed">
+        <PagePart title="If one part has failed">
           <ul className="grid list-disc gap-1 pl-5 text-[13.5px]" aria-label="If one part has failed">
             {plan.faults.map(({ fault, message }) => (
               <li key={`${fault.part} ${fault.how}`} data-fault={fault.part}>
@@ -121,21 +122,12 @@ function Plan({ plan }: { plan: DeadPlan }) {
             a ladder that stood charged. Nothing at the terminal tells of them: that is why each node gets the stick,
             the meter and a strap.
           </p>
-        </Part>
+        </PagePart>
       ) : null}
-      <Part title="Steps">
+      <PagePart title="Steps">
         <StepList steps={plan.steps} />
-      </Part>
+      </PagePart>
     </div>
-  );
-}
-
-function Part({ title, children }: { title: string; children: ReactNode }) {
-  return (
-    <section className="mt-4 break-inside-auto">
-      <h3 className="mb-1 text-[13px] font-semibold text-soft">{title}</h3>
-      {children}
-    </section>
   );
 }
 
