@@ -2,15 +2,17 @@ import type { Design } from '../design/design-schema';
 import { MOST_NOTES } from '../design/design-schema';
 import { withHeight } from '../drive/recorded-driver';
 import { formatQuantity } from '../quantity/format-quantity';
-import type { Fit, Fitted } from './fit';
+import { isExplained, type Fit, type Fitted } from './fit';
 import { dropStated, UNKNOWN_WORDS, UNKNOWN_UNITS, type UnknownId } from './fit-model';
 import type { LowSource } from './low-source';
 
 /** No part is known better than that by a fit, whatever its interval. */
 const LEAST_SPREAD = 0.002;
 
-/** Of a fit, what may go into a design: what these readings tell, and what is of the design and not of the test. */
-export function takenInto(design: Design, sources: readonly LowSource[], { fitted, alike }: Fit): Fitted[] {
+/** Of a fit that explains the readings, what may go into a design: what these readings tell, and what is of the design and not of the test. */
+export function takenInto(design: Design, sources: readonly LowSource[], fit: Fit): Fitted[] {
+  if (!isExplained(fit)) return [];
+  const { fitted, alike } = fit;
   const ofDesign = (id: UnknownId) =>
     id === 'forward' ||
     id === 'farads' ||

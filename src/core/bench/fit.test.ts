@@ -4,7 +4,7 @@ import { meterSchema, type Meter } from '../drive/meter-sense';
 import { seeded } from '../numeric/chance';
 import { finish } from '../numeric/finish';
 import { predict } from '../predict/predict';
-import { fitOf, type Fit } from './fit';
+import { fitOf, isExplained, type Fit } from './fit';
 import { canBeFitted, statedOf, timedReadings, type UnknownId } from './fit-model';
 import { takenInto, withFitted } from './fit-to-design';
 import { lowSourceSchema, type LowSource } from './low-source';
@@ -54,9 +54,9 @@ it('finds what the readings were made of, by the time domain', () => {
 });
 
 it('true values are inside the 90 % interval in 85 to 96 of 100 draws', () => {
-  const tested = testedOf(3, 20e-9);
+  const tested = testedOf(2, 10e-9);
   const truth = { forward: 0.62, farads: 0.9 };
-  const nodes = nodesOf(3);
+  const nodes = nodesOf(2);
   const exact = readingsOf(tested, nodes, truth, null);
   const inside = { forward: 0, farads: 0 };
   for (let seed = 1; seed <= 100; seed += 1) {
@@ -112,6 +112,21 @@ it('too few readings, and a ladder that is not for it', () => {
     canBeFitted(benchDesign({ ladder: { topology, stages: 1 }, output }));
   expect([of('half-wave'), of('full-wave'), of('bipolar'), of('none')]).toEqual([true, true, false, false]);
   expect(of('half-wave', { bleederOhms: 1e9 })).toBe(false);
+});
+
+it('what no value explains is said, and goes into no design', () => {
+  const tested = testedOf(3, 20e-9);
+  const readings = readingsOf(tested, nodesOf(3), {}, null);
+  const [first, , last] = readings;
+  expect(finish(fitOf(tested.design, [{ ...first, volts: -first.volts }, last], ['forward']))).toEqual({
+    why: 'other sign',
+  });
+  // A tap at nothing, as behind a diode that is open.
+  const broken = fit(tested, [first, readings[1], { ...last, volts: 0 }], ['forward']);
+  expect(isExplained(broken)).toBe(false);
+  expect(takenInto(tested.design, [tested.source], broken)).toEqual([]);
+  // It pulls at the others, and does not outweigh them.
+  expect(Math.abs(broken.residuals[2].volts)).toBeGreaterThan(1);
 });
 
 describe('into the design', () => {

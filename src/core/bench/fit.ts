@@ -3,6 +3,8 @@ import { Matrix, SingularValueDecomposition } from 'ml-matrix';
 import type { Design } from '../design/design-schema';
 import { predict, WITHOUT_OPTIMUM } from '../predict/predict';
 import { rootBetween } from '../numeric/root';
+import { polarityOf } from '../operating/ladder-inputs';
+import { signedVolts } from '../quantity/polarity';
 import {
   closedReadings,
   limitsOf,
@@ -50,7 +52,14 @@ export type Candidate =
   | { kind: 'volts'; node: string; rmsVolts: number }
   | { kind: 'probe'; node: string; ohms: number };
 
-export type NoFit = { why: 'too few' | 'no figure' };
+export type NoFit = { why: 'too few' | 'no figure' | 'other sign' };
+
+/** Residual over what the meter may be off, as a mean square, from which something else is wrong than the unknowns (common practice, no source). */
+const FITS = 4;
+
+/** Whether what is left may be the meter's own: where there are more readings than unknowns. */
+export const isExplained = ({ chiSquared, freedom }: Pick<Fit, 'chiSquared' | 'freedom'>): boolean =>
+  freedom === 0 || chiSquared / freedom <= FITS;
 
 /** Rise of the sum of squares at the ends of an interval that holds the true value in 90 of 100 cases, one unknown (chi-square table). */
 const RISE = 2.706;
@@ -69,6 +78,8 @@ const TELLS = 1;
 const BELONGS = 0.3;
 /** A meter's last digit and what one reads off, as a fraction (common practice, no source). */
 const DIGIT = 5e-4;
+/** The least that a reading is taken to be off, of what the most uncertain one is. */
+const LEAST_SIGMA = 0.05;
 
 /**
  * Which values of a few unknowns explain readings at taps best: bounded
@@ -87,10 +98,12 @@ export function* fitOf(
   ids: readonly UnknownId[],
 ): Generator<number, Fit | NoFit> {
   if (readings.length < ids.length || ids.length === 0) return { why: 'too few' };
+  // No value of anything turns a ladder around.
+  if (readings.some(({ volts }) => signedVolts(volts, polarityOf(design)) < 0)) return { why: 'other sign' };
   const stated = statedOf(design);
   const spread = usualSpread(design, stated);
   const read = readings.map(({ volts }) => Math.abs(volts));
-  const sigmas = readings.map((one, at) => sigmaOf(read[at], one));
+  const sigmas = floored(readings.map((one, at) => sigmaOf(read[at], one)));
   let ratios = readings.map(() => 1);
   const valuesOf = (scaled: readonly number[], of: readonly UnknownId[], from: Unknowns): Unknowns => ({
     ...from,
@@ -178,8 +191,13 @@ export function* fitOf(
   };
 }
 
-const sigmaOf = (volts: number, { meter }: Point): number =>
-  volts * Math.hypot(meter.accuracy / Math.sqrt(3), DIGIT) || 1e-6;
+const sigmaOf = (volts: number, { meter }: Point): number => volts * Math.hypot(meter.accuracy / Math.sqrt(3), DIGIT);
+
+/** A reading next to nothing is no more certain than a small one: none outweighs all others. */
+function floored(sigmas: readonly number[]): number[] {
+  const least = LEAST_SIGMA * Math.max(...sigmas) || 1e-6;
+  return sigmas.map((sigma) => Math.max(sigma, least));
+}
 
 /** A job as a stretch of a longer one. */
 function* within<R>(from: number, to: number, job: Generator<number, R>): Generator<number, R> {

@@ -3,7 +3,7 @@
 import { format } from 'date-fns';
 import { useMemo, useState } from 'react';
 import { toast } from 'sonner';
-import type { Candidate, Fit, FitReading, NoFit } from '@/core/bench/fit';
+import { isExplained, type Candidate, type Fit, type FitReading, type NoFit } from '@/core/bench/fit';
 import { takenInto, withFitted } from '@/core/bench/fit-to-design';
 import {
   canBeFitted,
@@ -111,7 +111,9 @@ function Fitting({
       <p className="text-[13.5px] text-soft">
         {result.why === 'too few'
           ? 'There are fewer readings than unknowns.'
-          : 'The closed form has no figure for this test: the meter takes too much, or the drops do.'}
+          : result.why === 'other sign'
+            ? 'A reading has the other sign than the ladder: no value of these unknowns explains that. Look at leads and diodes first.'
+            : 'The closed form has no figure for this test: the meter takes too much, or the drops do.'}
       </p>
     );
   const taken = takenInto(
@@ -197,7 +199,9 @@ function FitWords({ fit: { residuals, chiSquared, freedom, alike, isTimed } }: {
           Residual: {formatQuantity(Math.sqrt(chiSquared / freedom), '', 2)} times the meter’s own uncertainty; most at{' '}
           {furthest.node}, {formatQuantity(furthest.read, 'V', 4)} read and {formatQuantity(furthest.volts, 'V', 4)}{' '}
           fitted.
-          {chiSquared / freedom > 4 ? ' Something else is not as it was taken to be.' : ''}
+          {isExplained({ chiSquared, freedom })
+            ? ''
+            : ' That is too much: something else is wrong, and these values are no measure of it.'}
         </p>
       )}
       {alike ? (
