@@ -58,11 +58,11 @@ test('a low test: what this meter reads tap by tap, on another source, and what 
   await expect(page.getByRole('alert').first()).toContainText('from 0.01 to 1');
 
   const steps = stepsUpOf(design, USUAL_FRACTIONS, METER);
-  for (const { fraction, outputVolts, shown, supplyWatts } of steps) {
+  for (const { fraction, outputVolts, shown, ladderWatts } of steps) {
     const row = page.locator(`[data-step="${fraction}"]`);
     await expect(row).toContainText(say(outputVolts!, 'V'));
     await expect(row).toContainText(`${say(shown!.low, 'V')} to ${say(shown!.high, 'V')}`);
-    await expect(row).toContainText(say(supplyWatts!, 'W'));
+    await expect(row).toContainText(`${say(ladderWatts!, 'W')} into the ladder alone`);
   }
   await page.goBack();
   await expect(page.getByRole('complementary', { name: 'Chain' })).toBeVisible();

@@ -39,7 +39,7 @@ export type Fit = {
   /** Sum of squares of what is left, each in standard deviations, and how many readings there are beyond the unknowns. */
   chiSquared: number;
   freedom: number;
-  /** Unknowns that these readings cannot tell apart, and what would: null where nothing that was looked at does. */
+  /** Unknowns that these readings cannot tell apart, and what would: null where none of the candidates does. */
   alike: { ids: UnknownId[]; wouldTell: Candidate | null } | null;
   /** Whether the time domain has the last word; else the closed form alone. */
   isTimed: boolean;

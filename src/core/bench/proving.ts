@@ -54,8 +54,8 @@ const UNLIKE = 0.05;
  * A low-voltage test of a ladder: what one meter reads at each of its taps when
  * nothing is wrong.
  *
- * Each reading is that of the whole ladder in the time domain with the meter's
- * resistance and capacitance on that tap, diodes at their drop for the meter's
+ * Each reading is that of the ladder up to that tap, all of it where its output
+ * draws current, in the time domain with the meter's resistance and capacitance on it, diodes at their drop for the meter's
  * own current. Its band joins, as independent, what the source may be off (the
  * meter's accuracy where it was measured, else the design's own spread), the
  * diodes' spread, the capacitors' tolerance in what the meter takes, and the
@@ -253,7 +253,9 @@ function findingsOf(design: Design, source: LowSource, meter: Meter, { test, ful
       'warn',
       'meter-loads',
       `The meter takes up to ${percent(most)} of what it measures: at this frequency the capacitors pass little more than its own current, and readings tell of them more than of the drive.`,
-      'Test at a higher frequency, or with the design’s own drive turned down.',
+      source.kind === 'winding'
+        ? 'Test at a higher frequency, or with the design’s own drive turned down.'
+        : 'Read through a probe of more resistance.',
     );
   const shareOf = ({ output }: Prediction, volts: number) =>
     output.idealNoLoadVolts > 0 ? volts / output.idealNoLoadVolts : 0;
@@ -271,7 +273,9 @@ function findingsOf(design: Design, source: LowSource, meter: Meter, { test, ful
       'stop',
       'drops-take-all',
       `The diodes’ own drop is as much as this source has: what is left to read is leakage and strays, and no expectation is given.`,
-      `Test from about ${formatQuantity(wanted / Math.SQRT2, 'V', 2)} RMS on, or with the design’s own drive turned down.`,
+      source.kind === 'winding'
+        ? `Test from about ${formatQuantity(wanted / Math.SQRT2, 'V', 2)} RMS on, or with the design’s own drive turned down.`
+        : `Turn it down less: the ladder asks for about ${formatQuantity(wanted, 'V', 2)} peak at its input.`,
     );
   const drops = [test, full].map((one) => shareOf(one, one.output.lostToDiodesVolts));
   if (!takesMost && drops[0] - drops[1] > UNLIKE)

@@ -29,7 +29,7 @@ it('ideal diodes: output goes with the drive, power with its square', () => {
   expect(steps.map(({ fraction, outputVolts }) => outputVolts! / fraction / steps[3].outputVolts!)).toEqual(
     USUAL_FRACTIONS.map(() => expect.closeTo(1, 9)),
   );
-  expect(steps[1].supplyWatts! / steps[3].supplyWatts!).toBeCloseTo(0.25, 9);
+  expect(steps[1].ladderWatts! / steps[3].ladderWatts!).toBeCloseTo(0.25, 9);
   expect(steps[3].outputVolts).toBe(predict(PLAIN).output.meanVolts);
   expect(steps.map(({ refused }) => refused)).toEqual([null, null, null, null]);
   expect(steps[0].shown!.volts).toBe(steps[0].outputVolts);

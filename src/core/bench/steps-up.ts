@@ -17,9 +17,11 @@ export type StepUp = {
   noLoadPeakVolts: number | null;
   /** At the load; null where the closed form gives none. */
   outputVolts: number | null;
-  /** Mean current of the supply, A, and its power, W; null where no supply is described, or no figure is known. */
+  /** Mean current of the supply, A, and its power, W; null where no figure is known. */
   supplyAmps: number | null;
   supplyWatts: number | null;
+  /** Power into the ladder, W; null where the closed form gives none. */
+  ladderWatts: number | null;
   /** More than this of the supply's current says that something is wrong, A; null without one. */
   stopAmps: number | null;
   /** What the meter shows of the output, through the divider where there is one, and within what; null where it is not to be read so, or no figure is known. */
@@ -35,6 +37,7 @@ const NOT_KNOWN = {
   outputVolts: null,
   supplyAmps: null,
   supplyWatts: null,
+  ladderWatts: null,
   stopAmps: null,
   shown: null,
   refused: 'What this drive gives at less than full is not known: there is no figure, and no step to go by.',
@@ -62,7 +65,8 @@ export function stepsUpOf(design: Design, fractions: readonly number[], meter: M
       noLoadPeakVolts: output.noLoadPeakVolts,
       outputVolts: volts === null ? null : signedVolts(volts, output.polarity),
       supplyAmps: supplyAmps ?? null,
-      supplyWatts: supplyWatts ?? at.input.watts,
+      supplyWatts: supplyWatts ?? null,
+      ladderWatts: at.input.watts,
       stopAmps:
         supplyAmps === undefined ? null : firstRunLimit(at.drive) * Math.max(supplyAmps, source.figures.startAmps ?? 0),
       shown: refused || at.output.alternating ? null : shownOf(design, at, meter),

@@ -19,6 +19,7 @@ import { useListening } from '@/ui/use-listening';
 import type { TransientClient } from '@/worker/transient-client';
 import { MeterFields } from '../meter-fields';
 import { PagePart } from '../page-part';
+import { PlanWaits } from '../plan-waits';
 import type { EditorStore } from '../saving/editor-store';
 import { FindingItem } from '../verdict/finding-item';
 import { ReadingAt } from './reading-at';
@@ -130,12 +131,7 @@ function Plans({
   return (
     <>
       {latest.kind === 'ready' && readings ? <Tally counts={tallyOf(latest.result, steps, readings.at)} /> : null}
-      {latest.kind === 'failed' ? <p className="py-4 text-over">The plan failed: {latest.reason}</p> : null}
-      {latest.kind === 'working' ? (
-        <p className="py-4 text-soft" role="status">
-          Working it out, {Math.round(100 * (latest.progress ?? 0))} %
-        </p>
-      ) : null}
+      <PlanWaits latest={latest} />
       {latest.kind === 'ready' ? (
         <LowTest
           test={latest.result}

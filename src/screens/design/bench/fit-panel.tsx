@@ -176,7 +176,7 @@ function FitTable({ fit: { fitted, alike } }: { fit: Fit }) {
             </td>
             <td className="py-1 text-right">
               <Quantity value={low} unit={UNKNOWN_UNITS[id]} /> to <Quantity value={high} unit={UNKNOWN_UNITS[id]} />
-              {isCut ? <span className="block text-close">or beyond: not looked at further</span> : null}
+              {isCut ? <span className="block text-close">or beyond: the fit goes no further</span> : null}
             </td>
           </tr>
         ))}

@@ -46,7 +46,7 @@ export function StepsUp({
 const none = <span className="text-soft">no figure</span>;
 
 function OneStep({ step, readings, mostVolts }: { step: StepUp; readings: Readings | null; mostVolts: number }) {
-  const { fraction, outputVolts, supplyAmps, supplyWatts, stopAmps, shown, refused, stops } = step;
+  const { fraction, outputVolts, supplyAmps, supplyWatts, ladderWatts, stopAmps, shown, refused, stops } = step;
   const words = `${Math.round(100 * fraction)} %`;
   return (
     <tr data-step={fraction} className="border-b border-rule align-baseline">
@@ -81,7 +81,15 @@ function OneStep({ step, readings, mostVolts }: { step: StepUp; readings: Readin
             <Quantity value={supplyAmps} unit="A" />
           </span>
         )}
-        {supplyWatts === null ? none : <Quantity value={supplyWatts} unit="W" />}
+        {supplyWatts !== null ? (
+          <Quantity value={supplyWatts} unit="W" />
+        ) : ladderWatts !== null ? (
+          <>
+            <Quantity value={ladderWatts} unit="W" /> <span className="text-soft">into the ladder alone</span>
+          </>
+        ) : (
+          none
+        )}
         {stopAmps === null ? null : (
           <span className="block text-soft">
             off above <Quantity value={stopAmps} unit="A" digits={2} />

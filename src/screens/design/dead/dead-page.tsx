@@ -16,6 +16,7 @@ import { Quantity } from '@/ui/quantity';
 import { QuantityField } from '@/ui/quantity-field';
 import { FindingItem } from '../verdict/finding-item';
 import { PagePart } from '../page-part';
+import { PlanWaits } from '../plan-waits';
 import { CurrentsTable } from './currents-table';
 import { EnergyTable } from './energy-table';
 import { StepList } from './step-list';
@@ -63,12 +64,7 @@ export function DeadPage({ latest, isSaved, run, onBegin, onGoOn }: Props) {
         as marked. A plan is no measurement: it is dead where you have measured it, and nowhere else.
       </p>
       <WorkshopFields />
-      {latest.kind === 'failed' ? <p className="py-4 text-over">The plan failed: {latest.reason}</p> : null}
-      {latest.kind === 'working' ? (
-        <p className="py-4 text-soft" role="status">
-          Working it out, {Math.round(100 * (latest.progress ?? 0))} %
-        </p>
-      ) : null}
+      <PlanWaits latest={latest} />
       {plan ? <Plan plan={plan} /> : null}
     </section>
   );
