@@ -42,7 +42,7 @@ test('a low test: what this meter reads tap by tap, on another source, and what 
   };
   await expectTaps(SOURCE, METER);
   const low = lowSourceSchema.parse({ kind: 'winding', rmsVolts: 6, hertz: 60, ohms: 18 });
-  await page.getByLabel('Its voltage, RMS, as measured').fill('6');
+  await page.getByLabel('Its voltage, RMS').fill('6');
   await page.getByLabel('Frequency').fill('60');
   await page.getByLabel('Resistance, with what is in series').fill('18');
   await expectTaps(low, METER);

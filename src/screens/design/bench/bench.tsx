@@ -187,7 +187,9 @@ function LowTest({
             <>
               First {isOwn ? 'the drive, at the ladder’s input' : 'the source itself, with the ladder on it'}:{' '}
               <Quantity value={test.source.volts} unit="V" digits={4} />.{' '}
-              {isOwn ? '' : 'Where it reads otherwise, set the voltage to that before a session is begun. '}
+              {isOwn
+                ? ''
+                : 'Where it reads otherwise, change the voltage of the source until this is what it reads, before a session is begun. '}
             </>
           ) : test.findings.some(({ code }) => code === 'meter-over-voltage') ? (
             'The source itself is more than the meter takes. '

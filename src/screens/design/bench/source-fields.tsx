@@ -25,7 +25,7 @@ export function SourceFields() {
       {source.kind === 'winding' ? (
         <>
           <QuantityField
-            label="Its voltage, RMS, as measured"
+            label="Its voltage, RMS"
             unit="V"
             value={source.rmsVolts}
             onValue={(value) => set({ rmsVolts: value! })}
