@@ -291,11 +291,12 @@ test('a keystroke ends the work on the design before it, and only the last oneâ€
   );
 });
 
-test('drag with shift in the waveforms magnifies, and the whole period comes back', async ({ page, request }) => {
+test('drag with shift in the waveforms magnifies until the whole period is asked for', async ({ page, request }) => {
   await page.goto(`/designs/${await shelve(request, demoDesign('dust-plate-precipitator'))}`);
   await page.keyboard.press('w');
   const chart = page.getByRole('img', { name: /^Waveforms over one period/ });
   await expect(chart).toBeVisible();
+  await expect(page.locator('[data-time-domain=outputMeanVolts]')).toBeVisible();
   const picture = async () => (await chart.screenshot()).toString('base64');
   await page.waitForTimeout(300);
   const whole = await picture();
@@ -308,6 +309,15 @@ test('drag with shift in the waveforms magnifies, and the whole period comes bac
   await page.keyboard.up('Shift');
   await page.mouse.move(box.x + 2, box.y - 30);
   await expect.poll(picture).not.toBe(whole);
+  await page.waitForTimeout(300);
+  const magnified = await picture();
+  const node = page.getByRole('button', { name: 'Waveform of node B1' });
+  await node.press('Enter');
+  await expect(chart).toHaveAttribute('aria-label', /, B1$/);
+  await node.press('Enter');
+  await expect(chart).toHaveAttribute('aria-label', /mean$/);
+  await node.blur();
+  await expect.poll(picture).toBe(magnified);
   await page.getByRole('button', { name: 'Whole period' }).click();
   await page.mouse.move(box.x + 2, box.y - 30);
   await expect.poll(picture).toBe(whole);

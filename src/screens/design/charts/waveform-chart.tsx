@@ -3,7 +3,7 @@
 import type { Chart, ChartData, ChartOptions } from 'chart.js';
 import Plus from 'lucide-react/icons/plus';
 import X from 'lucide-react/icons/x';
-import { useMemo, useRef } from 'react';
+import { useMemo, useRef, useState } from 'react';
 import { Line } from 'react-chartjs-2';
 import { MomentOnChart } from '@/climb/moment-on-chart';
 import type { Player } from '@/climb/player';
@@ -53,12 +53,22 @@ const axisOf = ({ unit, ofDriver }: Trace) =>
 
 const TITLES = { amps: 'current', driverVolts: 'driver', driverAmps: 'driver' } as const;
 
+/** A part of the period, s. */
+type Magnified = { from: number; to: number };
+
 type Scales = ReturnType<typeof scalesOf>;
 type Axis = Exclude<keyof Scales, 'time'>;
 
 /** Volts of the output and of nodes on the left; the drive, and currents where some are shown, on the right. */
-function waveformOptions({ times, chosen, together }: Shown, scales: Scales, colours: Colours): ChartOptions<'line'> {
+function waveformOptions(
+  { times, chosen, together }: Shown,
+  scales: Scales,
+  colours: Colours,
+  magnified: Magnified | null,
+  onMagnified: (part: Magnified) => void,
+): ChartOptions<'line'> {
   const { time } = scales;
+  const { from, to } = magnified ?? { from: 0, to: times[times.length - 1] };
   const options = commonOptions(
     colours,
     `time in the period, ${time.name}`,
@@ -72,7 +82,7 @@ function waveformOptions({ times, chosen, together }: Shown, scales: Scales, col
     title: { display: true, text, color: colours.soft, font: { family: FACE, size: 11 } },
   });
   options.scales = {
-    x: { ...options.scales!.x!, min: 0, max: times[times.length - 1] / time.per } as never,
+    x: { ...options.scales!.x!, min: from / time.per, max: to / time.per } as never,
     y: { ...base, beginAtZero: false } as never,
     ...(together ? {} : { drive: { ...onTheRight(`drive, ${scales.drive.name}`), beginAtZero: false } as never }),
     ...Object.fromEntries(
@@ -92,7 +102,13 @@ function waveformOptions({ times, chosen, together }: Shown, scales: Scales, col
     },
   };
   options.plugins!.zoom = {
-    zoom: { drag: { enabled: true, modifierKey: 'shift', backgroundColor: 'rgba(164, 82, 31, 0.16)' }, mode: 'x' },
+    zoom: {
+      drag: { enabled: true, modifierKey: 'shift', backgroundColor: 'rgba(164, 82, 31, 0.16)' },
+      mode: 'x',
+      // Kept outside the chart, whose own is lost with the next options that it is given.
+      onZoomComplete: ({ chart }) =>
+        onMagnified({ from: chart.scales.x.min * time.per, to: chart.scales.x.max * time.per }),
+    },
   };
   return options;
 }
@@ -145,6 +161,7 @@ export function WaveformChart({
   player: Player;
 }) {
   const chart = useRef<Chart<'line'> | null>(null);
+  const [kept, setKept] = useState<{ seconds: number; part: Magnified } | null>(null);
   const waveforms = timeDomain.kind === 'ready' ? timeDomain.run.waveforms : null;
   const found = useMemo(() => (waveforms ? new Traces(prediction, waveforms) : null), [prediction, waveforms]);
   if (!found || timeDomain.kind !== 'ready') return <TimeDomainWaits timeDomain={timeDomain} />;
@@ -154,6 +171,9 @@ export function WaveformChart({
   const together = ratio < LIKE_SIZE && ratio > 1 / LIKE_SIZE;
   const shown = { output, drive, chosen, times: found.times, together };
   const scales = scalesOf(shown);
+  // A part of another period says nothing about this one.
+  const seconds = found.times[found.times.length - 1];
+  const magnified = kept?.seconds === seconds ? kept.part : null;
   const { alternating } = prediction.output;
   const meanVolts = signedVolts(timeDomain.run.transient.terminalMeanVolts, prediction.output.polarity);
   const save = () => downloadWaveforms(prediction, timeDomain.run.waveforms);
@@ -173,7 +193,7 @@ export function WaveformChart({
             type="button"
             className={buttonStyle('quiet')}
             title="Shift and drag to magnify a part of it"
-            onClick={() => chart.current?.resetZoom()}
+            onClick={() => setKept(null)}
           >
             Whole period
           </button>
@@ -191,7 +211,7 @@ export function WaveformChart({
               }}
               role="img"
               aria-label={`Waveforms over one period: output ${alternating ? `${formatQuantity(timeDomain.run.transient.rmsVolts, 'V', 4)} RMS` : `${formatQuantity(meanVolts, 'V', 4)} mean`}${chosen.map((trace) => `, ${trace.name}`).join('')}`}
-              options={waveformOptions(shown, scales, colours)}
+              options={waveformOptions(shown, scales, colours, magnified, (part) => setKept({ seconds, part }))}
               data={waveformData(shown, scales, colours)}
             />
           </MomentOnChart>
