@@ -9,6 +9,7 @@ import { buildIfStale } from '../setup/build';
 import { freePort } from '../setup/cluster';
 import { intruder } from './intruder';
 import { malformed } from './malformed';
+import { Recorder } from './recorder';
 import { Started } from './started';
 import { Writer } from './writer';
 
@@ -30,7 +31,7 @@ type Tried = { what: string; tried: string; lost: string[] };
 
 const pause = (milliseconds: number) => new Promise((resume) => setTimeout(resume, milliseconds));
 
-/** Kills one thing over and over while two designs are saved; what was acknowledged must be there afterwards. */
+/** Kills one thing over and over while two designs are saved and readings are taken; what was acknowledged must be there afterwards. */
 async function kills(
   started: Started,
   what: string,
@@ -38,7 +39,8 @@ async function kills(
   again: (time: number) => Promise<void>,
 ): Promise<Tried> {
   const writers = [new Writer(started.address, `${what} one`), new Writer(started.address, `${what} two`)];
-  for (const writer of writers) await writer.begin();
+  const recorder = new Recorder(started.address);
+  for (const one of [...writers, recorder]) await one.begin();
   for (let time = 0; time < KILLS; time += 1) {
     await pause(300 + 700 * Math.random());
     kill();
@@ -46,10 +48,16 @@ async function kills(
   }
   await pause(300);
   await started.answering();
-  const lost = (await Promise.all(writers.map((writer) => writer.lost()))).flat();
+  const lost = (await Promise.all([...writers, recorder].map((one) => one.lost()))).flat();
   const saves = writers.reduce((sum, { acknowledged }) => sum + acknowledged.length, 0);
   if (saves === 0) lost.push('nothing was ever saved');
-  return { what: `${what} killed`, tried: `${KILLS} times, ${saves} saves acknowledged`, lost };
+  const readings = recorder.acknowledged.length;
+  if (readings === 0) lost.push('no reading was ever kept');
+  return {
+    what: `${what} killed`,
+    tried: `${KILLS} times, ${saves} saves and ${readings} readings acknowledged`,
+    lost,
+  };
 }
 
 async function malformedRequests(started: Started): Promise<Tried> {

@@ -17,3 +17,11 @@ export async function keepReadings(designId: string, readings: SessionReadings):
 export async function fetchSessions(designId: string): Promise<SessionReadings[]> {
   return answer(await call(path(designId)), z.array(sessionReadingsSchema));
 }
+
+export const pictureHref = (designId: string, id: string): string => `${path(designId)}/pictures/${id}`;
+
+/** Keeps a picture on the server; the same again does no harm. */
+export async function keepPicture(designId: string, id: string, picture: Blob): Promise<void> {
+  const headers = { 'content-type': 'application/octet-stream' };
+  await answer(await fetch(pictureHref(designId, id), { method: 'PUT', headers, body: picture }), keptReadingsSchema);
+}

@@ -1,15 +1,21 @@
 import { createStore, del, entries, set, type UseStore } from 'idb-keyval';
 import { create } from 'zustand';
-import { joined, readingSchema, sessionSchema, type SessionReadings } from '@/core/bench/session';
+import { entrySchema } from '@/core/bench/entries';
+import { joined, sessionSchema, type SessionReadings } from '@/core/bench/session';
 import * as z from '@/core/zod';
 import { Refusal, Trouble } from './answers';
-import { fetchSessions, keepReadings } from './bench-api';
+import { fetchSessions, keepPicture, keepReadings } from './bench-api';
 
 /** How often what others have taken is asked for, and what waits is sent anew, ms. */
 const AGAIN_MILLISECONDS = 3000;
 
-/** A reading that the server is not known to have. */
-const waitingSchema = z.strictObject({ designId: z.string(), session: sessionSchema, reading: readingSchema });
+/** An entry that the server is not known to have, and its picture as it was taken. */
+const waitingSchema = z.strictObject({
+  designId: z.string(),
+  session: sessionSchema,
+  reading: entrySchema,
+  picture: z.instanceof(Blob).nullable().default(null),
+});
 type Waiting = z.output<typeof waitingSchema>;
 
 type BenchReadings = {
@@ -117,9 +123,11 @@ async function sendWaiting(): Promise<void> {
 async function sendAll(): Promise<void> {
   const { waiting } = useBenchReadings.getState();
   for (const designId of new Set(waiting.map((one) => one.designId))) {
-    const own = waiting.filter((one) => one.designId === designId);
-    for (const part of joined(own.map(({ session, reading }) => ({ session, readings: [reading] })))) {
-      try {
+    const own: Waiting[] = [];
+    // A picture goes first: nobody sees an entry whose picture is not there.
+    for (const one of waiting) if (one.designId === designId && (await isSent(() => sendPicture(one)))) own.push(one);
+    for (const part of joined(own.map(({ session, reading }) => ({ session, readings: [reading] }))))
+      await isSent(async () => {
         const had = new Set(await keepReadings(designId, part));
         useBenchReadings.setState((state) => ({
           refused: null,
@@ -128,10 +136,21 @@ async function sendAll(): Promise<void> {
           waiting: state.waiting.filter(({ reading }) => !had.has(reading.id)),
         }));
         for (const id of had) await del(id, store()).catch(() => undefined);
-      } catch (error) {
-        if (error instanceof Refusal && !(error instanceof Trouble))
-          useBenchReadings.setState({ refused: error.message });
-      }
-    }
+      });
+  }
+}
+
+async function sendPicture({ designId, reading, picture }: Waiting): Promise<void> {
+  if (picture && reading.pictureId) await keepPicture(designId, reading.pictureId, picture);
+}
+
+/** Whether something went through; what the server refuses for good is told. */
+async function isSent(send: () => Promise<void>): Promise<boolean> {
+  try {
+    await send();
+    return true;
+  } catch (error) {
+    if (error instanceof Refusal && !(error instanceof Trouble)) useBenchReadings.setState({ refused: error.message });
+    return false;
   }
 }

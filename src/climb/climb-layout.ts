@@ -73,14 +73,17 @@ export function climbLayout(
   width: number,
   height: number,
   before?: Prediction,
+  beside?: Prediction,
 ): ClimbLayout {
   const { output, nodes } = prediction;
   const twoSided = prediction.terminals.return !== 'ground';
-  const reach = (read: (node: NodePrediction) => number | null) => nodes.map((node) => read(node) ?? node.noLoadVolts);
+  const drawn = [...nodes, ...(beside?.nodes ?? [])];
+  const reach = (read: (node: NodePrediction) => number | null) => drawn.map((node) => read(node) ?? node.noLoadVolts);
   const topVolts = Math.max(...nodes.map((node) => Math.abs(node.noLoadVolts)), 0);
   const highest = Math.max(
-    topVolts,
+    ...drawn.map((node) => Math.abs(node.noLoadVolts)),
     output.idealNoLoadVolts * 0.02,
+    (beside?.output.idealNoLoadVolts ?? 0) * 0.02,
     (targetVolts ?? 0) / (twoSided ? 2 : 1),
     ...reach((node) => node.maxVolts),
     ...(before?.nodes ?? []).map((node) => node.meanVolts ?? node.noLoadVolts),
@@ -88,7 +91,7 @@ export function climbLayout(
   );
   const lowest = Math.min(
     ...reach((node) => node.minVolts),
-    ...nodes.map((node) => node.noLoadVolts),
+    ...drawn.map((node) => node.noLoadVolts),
     ...(before?.nodes ?? []).map((node) => node.meanVolts ?? node.noLoadVolts),
     twoSided ? -(targetVolts ?? 0) / 2 : 0,
   );

@@ -33,6 +33,8 @@ type ClimbProps = {
   waiting: string;
   /** What stood before a change, to be seen behind what stands now, and what hides it; null for none. */
   ghost: { prediction: Prediction; onHide: (() => void) | null } | null;
+  /** Another that is drawn beside it, on the same scale. */
+  beside?: Prediction;
 };
 
 /** The drawing in which height is potential: what each rung reaches under load, and where it would stand without. */
@@ -114,6 +116,7 @@ const Drawing = memo(function Drawing({
   onTrace,
   player,
   ghost,
+  beside,
   width: shownWidth,
   height: shownHeight,
 }: ClimbProps & { width: number; height: number }) {
@@ -123,8 +126,8 @@ const Drawing = memo(function Drawing({
   const box = { width: shownWidth, height: shownHeight, viewBox: `0 0 ${width} ${height}` };
   const svg = useRef<SVGSVGElement>(null);
   const layout = useMemo(
-    () => climbLayout(prediction, targetVolts, width, height, ghost?.prediction),
-    [prediction, targetVolts, width, height, ghost],
+    () => climbLayout(prediction, targetVolts, width, height, ghost?.prediction, beside),
+    [prediction, targetVolts, width, height, ghost, beside],
   );
   const motion = useStore(player, (state) =>
     state.shown && state.motion && isOf(prediction, state.motion) ? state.motion : null,

@@ -1,14 +1,18 @@
 import { randomUUID } from 'node:crypto';
 import { lowSourceSchema } from '@/core/bench/low-source';
-import { MOST_READINGS, type Reading, type Session } from '@/core/bench/session';
+import type { Entry, Failure, Reading } from '@/core/bench/entries';
+import { MOST_READINGS, type Session } from '@/core/bench/session';
 import { newDesign } from '@/core/design/new-design';
 import { meterSchema } from '@/core/drive/meter-sense';
 import { keepReadings, lastMeasured, listSessions } from './bench';
-import { createDesign, saveDesign, thinRevisions } from './designs';
+import { createDesign, saveDesign, setArchived, thinRevisions } from './designs';
+import { listFailures } from './failures';
 import { pool } from './pool';
 
 // Against the real throw-away database that ./test starts and migrates.
-beforeEach(() => pool().query('TRUNCATE designs, design_revisions, discharges, bench_sessions, bench_readings'));
+beforeEach(() =>
+  pool().query('TRUNCATE designs, design_revisions, discharges, bench_sessions, bench_readings, bench_pictures'),
+);
 afterAll(() => pool().end());
 
 const design = newDesign('To be measured');
@@ -29,6 +33,10 @@ const readingOf = (changes: Partial<Reading> = {}): Reading => ({
   value: 33.1,
   expected: null,
   remark: '',
+  pictureId: null,
+  meter: null,
+  sinceOnSeconds: null,
+  heldSeconds: null,
   replaces: null,
   ...changes,
 });
@@ -86,7 +94,7 @@ it('newest session first; what cannot be read is passed over, and takes nothing 
 
 it('the shelf is told of the last session that has readings, as they stood', async () => {
   const [one, other] = [await createDesign(design), await createDesign(design)];
-  const expected = { volts: 33, low: 32, high: 34 };
+  const expected = { value: 33, low: 32, high: 34 };
   await keepReadings(one.id, { session: sessionOf(), readings: [readingOf({ expected, value: 50 })] });
   const last = sessionOf({ startedAt: '2026-03-02T10:00:00.000Z' });
   const wrong = readingOf({ expected, value: 50 });
@@ -110,4 +118,51 @@ it('a revision that was measured is never thinned away', async () => {
   await thinRevisions(pool(), id);
   const { rows } = await pool().query<{ revision: number }>('SELECT revision FROM design_revisions ORDER BY revision');
   expect(rows.map(({ revision }) => revision)).toEqual([1, 3, 7]);
+});
+
+it('readings of a design that is put away wait until it is back', async () => {
+  const { id } = await createDesign(design);
+  const session = sessionOf();
+  await setArchived(id, true);
+  await expect(keepReadings(id, { session, readings: [readingOf()] })).rejects.toMatchObject({ why: 'put away' });
+  await setArchived(id, false);
+  const reading = readingOf();
+  expect(await keepReadings(id, { session, readings: [reading] })).toEqual([reading.id]);
+});
+
+it('failures of all designs are found with their design, newest first, and none that was struck out', async () => {
+  const [one, other] = [await createDesign(design), await createDesign(newDesign('Another'))];
+  const failure = (takenAt: string): Failure => ({
+    id: randomUUID(),
+    takenAt,
+    kind: 'failure',
+    at: 'D2',
+    how: 'shorted',
+    type: { kind: 'diode', partId: null, ratedVolts: 3000, farads: null },
+    stressVolts: 2000,
+    remark: '',
+    pictureId: null,
+    replaces: null,
+  });
+  const [first, second, struck] = [
+    '2026-03-01T10:00:00.000Z',
+    '2026-03-02T10:00:00.000Z',
+    '2026-03-03T10:00:00.000Z',
+  ].map(failure);
+  const gone: Entry = {
+    id: randomUUID(),
+    takenAt: '2026-03-03T11:00:00.000Z',
+    kind: 'note',
+    at: '',
+    remark: '',
+    pictureId: null,
+    replaces: struck.id,
+  };
+  await keepReadings(one.id, { session: sessionOf(), readings: [readingOf(), first, struck, gone] });
+  await keepReadings(other.id, { session: sessionOf({ revision: 1 }), readings: [second] });
+  const found = await listFailures();
+  expect(found.map(({ failure: { id }, designName }) => [id, designName])).toEqual([
+    [second.id, 'Another'],
+    [first.id, 'To be measured'],
+  ]);
 });

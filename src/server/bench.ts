@@ -1,18 +1,12 @@
-import {
-  MOST_READINGS,
-  readingSchema,
-  sessionSchema,
-  stoodAs,
-  type Reading,
-  type SessionReadings,
-} from '@/core/bench/session';
+import { entrySchema, type Entry } from '@/core/bench/entries';
+import { MOST_READINGS, sessionSchema, stoodAs, type SessionReadings } from '@/core/bench/session';
 import type { LastMeasured } from '@/core/predict/shelf-query';
 import type { PoolClient } from 'pg';
 import { pool, transaction } from './pool';
 
 /** Why readings are not kept: nothing of them is then. */
 export class NotKept extends Error {
-  constructor(readonly why: 'no design' | 'of another design' | 'too many') {
+  constructor(readonly why: 'no design' | 'put away' | 'of another design' | 'too many') {
     super(why);
   }
 }
@@ -33,8 +27,12 @@ export async function insertReadings(
   designId: string,
   { session, readings }: SessionReadings,
 ): Promise<string[]> {
-  const { rowCount: designs } = await client.query('SELECT 1 FROM designs WHERE id = $1 FOR KEY SHARE', [designId]);
-  if (designs === 0) throw new NotKept('no design');
+  const { rows: designs } = await client.query<{ archived_at: Date | null }>(
+    'SELECT archived_at FROM designs WHERE id = $1 FOR KEY SHARE',
+    [designId],
+  );
+  if (designs.length === 0) throw new NotKept('no design');
+  if (designs[0].archived_at) throw new NotKept('put away');
   await client.query(
     `INSERT INTO bench_sessions (id, design_id, revision, started_at, record)
        VALUES ($1, $2, $3, $4, $5) ON CONFLICT (id) DO NOTHING`,
@@ -72,7 +70,7 @@ export async function listSessions(designId: string): Promise<SessionReadings[]>
   );
   return rows.flatMap(({ session, readings }) => {
     const read = sessionSchema.safeParse(session);
-    return read.success ? [{ session: read.data, readings: readings.flatMap(soundReading) }] : [];
+    return read.success ? [{ session: read.data, readings: readings.flatMap(soundEntry) }] : [];
   });
 }
 
@@ -88,12 +86,12 @@ export async function lastMeasured(designIds: readonly string[]): Promise<Readon
   return new Map(
     rows.map(({ design_id, started_at, readings }) => [
       design_id,
-      { at: started_at.toISOString(), ...stoodAs(readings.flatMap(soundReading)) },
+      { at: started_at.toISOString(), ...stoodAs(readings.flatMap(soundEntry)) },
     ]),
   );
 }
 
-function soundReading(record: unknown): Reading[] {
-  const read = readingSchema.safeParse(record);
+function soundEntry(record: unknown): Entry[] {
+  const read = entrySchema.safeParse(record);
   return read.success ? [read.data] : [];
 }

@@ -8,7 +8,9 @@ import { keepDischarge, listDischarges } from './discharges';
 import { pool } from './pool';
 
 // Against the real throw-away database that ./test starts and migrates.
-beforeEach(() => pool().query('TRUNCATE designs, design_revisions, discharges, bench_sessions, bench_readings'));
+beforeEach(() =>
+  pool().query('TRUNCATE designs, design_revisions, discharges, bench_sessions, bench_readings, bench_pictures'),
+);
 afterAll(() => pool().end());
 
 const design = newDesign('To be made dead');

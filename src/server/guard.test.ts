@@ -51,6 +51,8 @@ it('a write that is not JSON is refused, as a form of another site would send it
     expect(asked('POST', { host, 'content-type': type })).toBe(415);
   expect(asked('POST', { host })).toBe(415);
   expect(asked('PATCH', { host, 'content-type': 'Application/JSON; charset=utf-8' })).toBeNull();
+  // A picture: no form sends its type, and a script of another site must ask first.
+  expect(asked('PUT', { host, 'content-type': 'application/octet-stream' })).toBeNull();
 });
 
 it.each(['TRACE', 'CONNECT', 'OPTIONS', 'PROPFIND'])('%s is not answered', (method) =>

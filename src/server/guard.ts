@@ -21,6 +21,9 @@ export const NEEDS_PASS_PHRASE: Turned = {
 const READING = ['GET', 'HEAD'];
 const WRITING = ['POST', 'PUT', 'PATCH', 'DELETE'];
 
+/** Kinds of body that no form of another site can send without being asked first; a picture comes as bytes. */
+const SENT_AS = ['application/json', 'application/octet-stream'];
+
 const nameOf = (host: string): string => host.replace(/:\d+$/, '').toLowerCase();
 
 /**
@@ -41,7 +44,7 @@ export function turnedAway({ method, path, headers, way }: Asked): Turned | null
   if (foreign || (site !== null && site !== 'same-origin' && site !== 'none'))
     return { status: 403, message: 'comes from a page of another site; must come from this application' };
   const type = headers.get('content-type')?.split(';')[0].trim().toLowerCase();
-  if (path.startsWith('/api/') && type !== 'application/json')
+  if (path.startsWith('/api/') && !SENT_AS.includes(type ?? ''))
     return { status: 415, message: 'is not JSON; must be sent as application/json' };
   return null;
 }

@@ -8,7 +8,9 @@ import { readShelf, renewOthers, usesOfParts } from './shelf';
 
 // Against the real throw-away database that ./test starts and migrates.
 beforeEach(() =>
-  pool().query('TRUNCATE designs, design_revisions, discharges, bench_sessions, bench_readings, facts, parts'),
+  pool().query(
+    'TRUNCATE designs, design_revisions, discharges, bench_sessions, bench_readings, bench_pictures, facts, parts',
+  ),
 );
 afterAll(() => pool().end());
 

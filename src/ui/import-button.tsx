@@ -7,12 +7,14 @@ import { buttonStyle } from './button';
 /** Asks for a file and hands it over; the same file can be taken twice. */
 export function ImportButton({
   label,
+  words = 'Import',
   accept,
   inputRef,
   onFile,
 }: {
   /** What the file is, for those who hear the screen. */
   label: string;
+  words?: string;
   accept: string;
   inputRef: RefObject<HTMLInputElement | null>;
   onFile: (file: File) => void;
@@ -20,7 +22,7 @@ export function ImportButton({
   return (
     <>
       <button type="button" className={buttonStyle('plain')} onClick={() => inputRef.current?.click()}>
-        <Upload className="size-4" aria-hidden="true" /> Import
+        <Upload className="size-4" aria-hidden="true" /> <span className="max-w-60 truncate">{words}</span>
       </button>
       <input
         ref={inputRef}

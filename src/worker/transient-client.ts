@@ -17,7 +17,7 @@ import { lazyWorker } from './lazy-worker';
 import type { TransientWork } from './transient.worker';
 
 /** Kinds of work, each with a worker of its own so that none waits for another. */
-const APART = ['settle', 'chargeUp', 'discharge', 'rank', 'tolerance', 'dead', 'prove', 'fit'] as const;
+const APART = ['settle', 'chargeUp', 'discharge', 'rank', 'tolerance', 'dead', 'prove', 'fit', 'overlay'] as const;
 /** What a driver draws idle is asked for after it has settled, of the same worker; the best count beside the ranking, between its slices. */
 type Kind = (typeof APART)[number] | 'idle' | 'optimum';
 
@@ -55,6 +55,8 @@ export type TransientClient = {
     ids: readonly UnknownId[],
     report: (fraction: number) => void,
   ) => Promise<Fit | NoFit | null>;
+  /** As `settle`, of another design than the one on screen: beside it. */
+  overlay: (design: Design) => Promise<TransientRun | null>;
   cancel: (kind: Exclude<Kind, 'discharge' | 'optimum'>) => void;
   end: () => void;
 };
@@ -84,6 +86,7 @@ export function transientClient(): TransientClient {
     dead: (design, options, report) => of('dead').dead(design, options, proxy(report)),
     fit: (design, readings, ids, report) => of('fit').fit(design, readings, ids, proxy(report)),
     prove: (design, source, meter, report) => of('prove').prove(design, source, meter, proxy(report)),
+    overlay: (design) => of('overlay').overlay(design),
     cancel: (kind) => void workers[kind].ifStarted()?.cancel(kind),
     end: () => APART.forEach((kind) => apart[kind].end()),
   };

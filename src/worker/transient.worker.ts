@@ -20,7 +20,7 @@ import { slicer } from './in-slices';
 /** The same draws for every design, so that a change shows and not chance. */
 const SEED = 1;
 
-const KINDS = ['settle', 'idle', 'chargeUp', 'rank', 'tolerance', 'dead', 'prove', 'fit'] as const;
+const KINDS = ['settle', 'idle', 'chargeUp', 'rank', 'tolerance', 'dead', 'prove', 'fit', 'overlay'] as const;
 const slices = slicer(KINDS);
 
 const work = {
@@ -70,6 +70,10 @@ const work = {
     report: (fraction: number) => void,
   ): Promise<Fit | NoFit | null> {
     return slices.run('fit', fitOf(design, readings, ids), report);
+  },
+  /** The same as `settle`, of another design than the one on screen. */
+  overlay(design: Design): Promise<TransientRun | null> {
+    return slices.run('overlay', transientOf(design), () => undefined);
   },
   cancel(kind: (typeof KINDS)[number]): void {
     slices.cancel(kind);

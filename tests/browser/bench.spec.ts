@@ -2,6 +2,7 @@ import type { Locator, Page } from '@playwright/test';
 import { lowSourceSchema } from '../../src/core/bench/low-source';
 import { fitOf, type Fit } from '../../src/core/bench/fit';
 import { provingOf } from '../../src/core/bench/proving';
+import { isReading } from '../../src/core/bench/entries';
 import { sessionReadingsSchema } from '../../src/core/bench/session';
 import { stepsUpOf, USUAL_FRACTIONS } from '../../src/core/bench/steps-up';
 import { meterSchema } from '../../src/core/drive/meter-sense';
@@ -34,7 +35,7 @@ test('a low test: what this meter reads tap by tap, on another source, and what 
     for (const { node, reading, fullVolts } of taps) {
       await expect(tap(page, node)).toContainText(
         reading
-          ? `${say(reading.volts, 'V')} ${say(reading.low, 'V')} to ${say(reading.high, 'V')}`
+          ? `${say(reading.value, 'V')} ${say(reading.low, 'V')} to ${say(reading.high, 'V')}`
           : 'more than the meter takes',
       );
       await expect(tap(page, node)).toContainText(say(fullVolts, 'V'));
@@ -145,7 +146,13 @@ test('what the readings teach: the drop of its diodes, what they cannot tell, an
   await page.getByRole('button', { name: 'Begin a session' }).click();
   const volts = { B1: 16.35, B2: 49.05 };
   for (const [node, value] of Object.entries(volts)) await take(field(page, node), String(value));
-  const readings = Object.entries(volts).map(([node, value]) => ({ node, volts: value, source: SOURCE, meter: METER }));
+  const readings = Object.entries(volts).map(([node, value]) => ({
+    kind: 'tap' as const,
+    node,
+    volts: value,
+    source: SOURCE,
+    meter: METER,
+  }));
   const fit = finish(fitOf(design, readings, ['forward'])) as Fit;
   const [{ value, low, high }] = fit.fitted;
   const row = page.locator('[data-fitted=forward]');
@@ -153,9 +160,9 @@ test('what the readings teach: the drop of its diodes, what they cannot tell, an
 
   await page.getByRole('checkbox', { name: 'Source voltage' }).click();
   await expect(page.locator('[data-bench=alike]')).toContainText('The source voltage and the diodes’ forward drop');
-  await page.getByRole('checkbox', { name: 'Capacitance' }).click();
-  await expect(page.locator('[data-bench=too-few]')).toContainText('2 taps are read: at least 3');
-  for (const name of ['Source voltage', 'Capacitance']) await page.getByRole('checkbox', { name }).click();
+  await page.getByRole('checkbox', { name: 'Capacitance, of' }).click();
+  await expect(page.locator('[data-bench=too-few]')).toContainText('2 readings count here: at least 3');
+  for (const name of ['Source voltage', 'Capacitance, of']) await page.getByRole('checkbox', { name }).click();
 
   await page.getByRole('button', { name: 'Take it into the design' }).click();
   await expect(page.locator('[data-bench=session]')).toContainText('the one on screen is 2', { timeout: 15_000 });
@@ -215,7 +222,12 @@ test('at 390 px: a reading waits through a lost line, a closed tab and a lost an
   expect(lost).toBe(1);
   const kept = sessionReadingsSchema.array().parse(await (await request.get(`/api/designs/${id}/bench`)).json());
   expect(kept).toHaveLength(1);
-  expect(kept[0].readings.map(({ value }) => value).toSorted((a, b) => a - b)).toEqual([11.2, 12, 16.4, 48.9]);
+  expect(
+    kept[0].readings
+      .filter(isReading)
+      .map(({ value }) => value)
+      .toSorted((a, b) => a - b),
+  ).toEqual([11.2, 12, 16.4, 48.9]);
 
   // A second device, on its own address, with the same session.
   await page.goto(pageOf(id));

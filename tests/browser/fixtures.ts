@@ -111,7 +111,9 @@ export const test = base.extend<
     async ({ page, databaseUrl }, run) => {
       const client = new Client({ connectionString: databaseUrl });
       await client.connect();
-      await client.query('TRUNCATE designs, design_revisions, discharges, bench_sessions, bench_readings, parts');
+      await client.query(
+        'TRUNCATE designs, design_revisions, discharges, bench_sessions, bench_readings, bench_pictures, parts',
+      );
       await client.end();
       const complaints: string[] = [];
       const crashed = (error: Error) => complaints.push(error.message);
@@ -136,11 +138,7 @@ export async function shelve(request: APIRequestContext, design: Design = newDes
   return (await response.json()).id;
 }
 
-export function demoDesign(file: string): Design {
-  const reading = readDesignText(readFileSync(`demo/${file}.ladder.json`, 'utf8'));
-  if (!reading.ok) throw new Error(reading.faults[0].message);
-  return reading.design;
-}
+export { demoDesign } from '../reference/demo-designs';
 
 /** A file as the application exports it, by its entry in the menu. */
 export async function exportedFile(page: Page, entry: string): Promise<Buffer> {

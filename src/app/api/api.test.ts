@@ -1,10 +1,12 @@
 import { randomUUID } from 'node:crypto';
+import sharp from 'sharp';
 import { newDesign } from '@/core/design/new-design';
 import { DESIGN_VERSION } from '@/core/design/upgrade';
 import { readPartLine } from '@/core/drawer/part-line';
 import type { Part } from '@/core/parts/part-schema';
 import { createDesign } from '@/server/designs';
 import { pool } from '@/server/pool';
+import { GET as readPicture, PUT as keepPicture } from './designs/[id]/bench/pictures/[picture]/route';
 import { GET as readDocument } from './designs/[id]/document/route';
 import { GET as readOne, PATCH as archive, PUT as save } from './designs/[id]/route';
 import { GET as readRevisions } from './designs/[id]/revisions/route';
@@ -13,7 +15,9 @@ import { handled, troubleAnswer } from './handle';
 import { GET as readDrawer, POST as changeDrawer } from './drawer/route';
 
 // The handlers as requests reach them, on the real throw-away database that ./test starts and migrates.
-beforeEach(() => pool().query('TRUNCATE designs, design_revisions, discharges, bench_sessions, bench_readings, parts'));
+beforeEach(() =>
+  pool().query('TRUNCATE designs, design_revisions, discharges, bench_sessions, bench_readings, bench_pictures, parts'),
+);
 afterAll(() => pool().end());
 
 const request = (method: string, body?: unknown, query = '') =>
@@ -218,5 +222,38 @@ describe('the drawer', () => {
     const response = await post(body);
     expect(response.status).toBe(422);
     expect((await faultsIn(response))[0].path).toBe(path);
+  });
+});
+
+describe('pictures', () => {
+  const put = (id: string, picture: string, body: Buffer) =>
+    keepPicture(new Request('http://localhost/api', { method: 'PUT', body: new Uint8Array(body) }), {
+      params: Promise.resolve({ id, picture }),
+    });
+  const get = (id: string, picture: string) =>
+    readPicture(request('GET'), { params: Promise.resolve({ id, picture }) });
+  const png = () =>
+    sharp({ create: { width: 20, height: 10, channels: 3, background: '#445566' } })
+      .png()
+      .toBuffer();
+
+  it('are kept under their design, and handed out as pictures', async () => {
+    const { id } = await createDesign(newDesign('Seen'));
+    const picture = randomUUID();
+    expect((await put(id, picture, await png())).status).toBe(200);
+    const there = await get(id, picture);
+    expect([there.status, there.headers.get('content-type')]).toEqual([200, 'image/jpeg']);
+    expect((await sharp(Buffer.from(await there.arrayBuffer())).metadata()).width).toBe(20);
+    expect((await get(randomUUID(), picture)).status).toBe(404);
+    expect((await get(id, 'x')).status).toBe(404);
+  });
+
+  it('are refused where they are none, too large, or of no design', async () => {
+    const { id } = await createDesign(newDesign('Not seen'));
+    const program = await put(id, randomUUID(), Buffer.from('#!/bin/sh\nrm -r .\n'));
+    expect(program.status).toBe(415);
+    expect((await faultsIn(program))[0].message).toContain('JPEG');
+    expect((await put(id, randomUUID(), Buffer.alloc(17 * 1024 * 1024, 1))).status).toBe(413);
+    expect((await put(randomUUID(), randomUUID(), await png())).status).toBe(404);
   });
 });

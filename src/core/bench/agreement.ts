@@ -3,26 +3,34 @@ import * as z from '../zod';
 /** How a reading stands to what was expected: within its band, within twice that, or further off (common practice, no source). */
 export type Agreement = 'agrees' | 'doubtful' | 'off';
 
-export const AGREEMENTS = ['agrees', 'doubtful', 'off'] as const;
+const AGREEMENTS = ['agrees', 'doubtful', 'off'] as const;
 
 /** Times its band's half-width to which a reading is only doubtful. */
 const DOUBTFUL = 2;
 
-const volts = z.number().gte(-1e9).lte(1e9);
-/** What a meter is to show, V, and within what where nothing is wrong. */
-export const expectedSchema = z.strictObject({ volts, low: volts, high: volts });
+const value = z.number().gte(-1e12).lte(1e12);
+/** What a meter is to show, in the unit of the reading, and within what where nothing is wrong. */
+export const expectedSchema = z.strictObject({ value, low: value, high: value });
 export type Expected = z.output<typeof expectedSchema>;
 
 /** @param expected in the reading's own terms: what the meter would show, and within what */
-export function agreementOf(value: number, { volts, low, high }: Expected): Agreement {
-  if (value >= low && value <= high) return 'agrees';
-  const half = value < volts ? volts - low : high - volts;
-  return Math.abs(value - volts) <= DOUBTFUL * half ? 'doubtful' : 'off';
+export function agreementOf(read: number, { value, low, high }: Expected): Agreement {
+  if (read >= low && read <= high) return 'agrees';
+  const half = read < value ? value - low : high - value;
+  return Math.abs(read - value) <= DOUBTFUL * half ? 'doubtful' : 'off';
 }
 
 /** Whether a reading would agree with the other sign: its leads, or all of the ladder, may be the wrong way round. */
-export const isTurned = (value: number, expected: Expected): boolean =>
-  agreementOf(value, expected) !== 'agrees' && agreementOf(-value, expected) === 'agrees';
+export const isTurned = (read: number, expected: Expected): boolean =>
+  agreementOf(read, expected) !== 'agrees' && agreementOf(-read, expected) === 'agrees';
+
+/** How many stood how, in words: "5 agree, 1 off"; null of none. */
+export function tallyWords(counts: Record<Agreement, number>): string | null {
+  const words = AGREEMENTS.flatMap((one) =>
+    counts[one] > 0 ? [`${counts[one]} ${one === 'agrees' && counts[one] > 1 ? 'agree' : one}`] : [],
+  );
+  return words.length > 0 ? words.join(', ') : null;
+}
 
 /** Readings that something is expected of. */
 type ExpectedKind = 'source' | 'tap' | 'output';

@@ -1,18 +1,17 @@
 import { readFileSync } from 'node:fs';
-import { readDesign } from '../design/read-design';
+import { demoDesign } from '../../../tests/reference/demo-designs';
 import { finish } from '../numeric/finish';
 import { tallyOf } from './agreement';
 import { fitOf } from './fit';
+import { fitReadingsOf } from './fit-readings';
 import { provingOf } from './proving';
-import { readingAt, sessionReadingsSchema, tapsRead } from './session';
+import { readingAt, sessionReadingsSchema } from './session';
 import { stepsUpOf, USUAL_FRACTIONS } from './steps-up';
 
 const measured: { design: string; sessions: unknown[] }[] = JSON.parse(readFileSync('demo/bench.json', 'utf8'));
 
 function demo(file: string) {
-  const read = readDesign(JSON.parse(readFileSync(`demo/${file}.ladder.json`, 'utf8')));
-  if (!read.ok) throw new Error(read.faults[0].message);
-  const { design } = read;
+  const design = demoDesign(file);
   const sessions = measured.find((one) => one.design === design.name)!.sessions;
   const { session, readings } = sessionReadingsSchema.parse(sessions[0]);
   const test = finish(provingOf(design, session.source, session.meter));
@@ -24,8 +23,7 @@ function demo(file: string) {
 it('the tripler fits, but for the drop of its diodes, which its readings tell', () => {
   const { design, session, readings, tally } = demo('teaching-tripler');
   expect(tally).toEqual({ agrees: 7, doubtful: 0, off: 0 });
-  const { source, meter } = session;
-  const taps = tapsRead(readings).map((one) => ({ ...one, source, meter }));
+  const taps = fitReadingsOf(design, [{ session, readings }]).filter(({ kind }) => kind === 'tap');
   const fit = finish(fitOf(design, taps, ['forward']));
   if ('why' in fit) throw new Error(fit.why);
   const [{ value, low, high }] = fit.fitted;

@@ -6,58 +6,112 @@ import { TOPOLOGY_KINDS } from '../topology/topologies';
 import { probedOf } from '../transient/probed';
 import { onLowSource, type LowSource } from './low-source';
 import { atMeterCurrent, finished, NO_OUTPUT, upTo } from './proving';
+import { stepsUpOf } from './steps-up';
 
 /** What readings may tell of a ladder. */
-export const UNKNOWNS = ['source', 'forward', 'farads', 'meter'] as const;
+const UNKNOWNS = ['source', 'ohms', 'hertz', 'forward', 'farads', 'strays', 'meter', 'load'] as const;
 export type UnknownId = (typeof UNKNOWNS)[number];
 
-export const UNKNOWN_NAMES: Record<UnknownId, string> = {
-  source: 'Source voltage, of stated value',
-  forward: 'Forward drop of each diode',
-  farads: 'Capacitance, of marked value',
-  meter: 'Meter resistance, of stated value',
+/** Each by its name, within a sentence, and its unit: % is of what is stated. */
+export const UNKNOWN_INFO: Record<UnknownId, { name: string; words: string; unit: '%' | 'V' | 'Ω' | 'F' }> = {
+  source: { name: 'Source voltage, of stated value', words: 'the source voltage', unit: '%' },
+  ohms: { name: 'Source resistance, beyond what is stated', words: 'the source resistance', unit: 'Ω' },
+  hertz: { name: 'Frequency, of stated value', words: 'the frequency', unit: '%' },
+  forward: { name: 'Forward drop of each diode', words: 'the diodes’ forward drop', unit: 'V' },
+  farads: { name: 'Capacitance, of marked value', words: 'the capacitance', unit: '%' },
+  strays: { name: 'Stray capacitance of each node', words: 'the strays', unit: 'F' },
+  meter: {
+    name: 'Meter resistance, leakage beside it, of stated value',
+    words: 'the meter resistance with what leaks beside it',
+    unit: '%',
+  },
+  load: { name: 'Load current, of stated value', words: 'the load current', unit: '%' },
 };
-/** The same within a sentence. */
-export const UNKNOWN_WORDS: Record<UnknownId, string> = {
-  source: 'the source voltage',
-  forward: 'the diodes’ forward drop',
-  farads: 'the capacitance',
-  meter: 'the meter resistance',
-};
-export const UNKNOWN_UNITS = { source: '%', forward: 'V', farads: '%', meter: '%' } as const;
 
-/** A value for each: fractions of what is stated, the drop in V. */
+/** A value for each, in its unit; % as a fraction. */
 export type Unknowns = Record<UnknownId, number>;
 
-/** Where and how a reading is taken: at a tap, on a source, through a meter. */
-export type Point = { node: string; source: LowSource; meter: Meter };
+/** Where and how a reading is taken: at a tap on a source, or at the loaded output at a fraction of the drive. */
+export type Point =
+  { kind: 'tap'; node: string; source: LowSource; meter: Meter } | { kind: 'step'; fraction: number; meter: Meter };
+
+const isOnWinding = (point: Point): boolean => point.kind === 'tap' && point.source.kind === 'winding';
+
+/** Stated resistance of the source at a point, Ω; null where the design names none. */
+function sourceOhms({ driver }: Design, point: Point): number | null {
+  if (point.kind === 'tap' && point.source.kind === 'winding') return point.source.ohms;
+  return driver.kind === 'measured' ? driver.seriesOhms : null;
+}
+
+/** Which unknowns readings at these points may tell of. */
+export function unknownsOf(design: Design, points: readonly Point[]): UnknownId[] {
+  const { driver, load } = design;
+  const isOneSource = new Set(points.map(isOnWinding)).size === 1;
+  const isKnownSource = isOneSource && (driver.kind === 'measured' || points.every(isOnWinding));
+  const isAt = (kind: Point['kind']) => points.some((point) => point.kind === kind);
+  const applies: Partial<Record<UnknownId, boolean>> = {
+    ohms: isKnownSource,
+    hertz: isKnownSource,
+    meter: isAt('tap'),
+    load: isAt('step') && (load.kind === 'current' || load.kind === 'resistance'),
+  };
+  return UNKNOWNS.filter((id) => applies[id] ?? true);
+}
 
 /** What the design and the test state of each. */
 export const statedOf = (design: Design): Unknowns => ({
   source: 1,
+  ohms: 0,
+  hertz: 1,
   forward: dropStated(design),
   farads: 1,
+  strays: design.ladder.strayFarads,
   meter: 1,
+  load: 1,
 });
 
 /** Forward drop that the design states, where next to nothing flows, V. */
 export const dropStated = (design: Design): number => atMeterCurrent(design, 0).ladder.diode.forwardVolts;
 
-/** What each may be at least and at most. */
-export const limitsOf = (stated: Unknowns): Record<UnknownId, readonly [number, number]> => ({
-  source: [0.5, 1.5],
-  forward: [0, 3 * stated.forward + 1],
-  farads: [0.1, 3],
-  meter: [0.1, 10],
-});
+/** Of a usual build: ohms of a winding with its leads, and farads of a node of a hand-wired ladder (common practice, no source). */
+const USUAL_OHMS = 10;
+const USUAL_STRAYS = 1e-12;
 
-/** How far each is usually off: by the design's own spread and tolerance; a hand meter's resistance a tenth (common practice, no source). */
-export const usualSpread = ({ spread, ladder }: Design, stated: Unknowns): Unknowns => ({
-  source: spread.peaks || 0.01,
-  forward: Math.max(0.05, spread.forward * stated.forward),
-  farads: ladder.capacitor.tolerance || 0.01,
-  meter: 0.1,
-});
+/** The least that a source is stated to have among these points, Ω. */
+const leastOhms = (design: Design, points: readonly Point[]): number =>
+  Math.min(...points.map((point) => sourceOhms(design, point) ?? 0));
+
+/** What each may be at least and at most. */
+export function limitsOf(design: Design, points: readonly Point[]): Record<UnknownId, readonly [number, number]> {
+  const { forward, strays } = statedOf(design);
+  const ohms = leastOhms(design, points);
+  return {
+    source: [0.5, 1.5],
+    ohms: [-ohms, 10 * ohms + 100 * USUAL_OHMS],
+    hertz: [0.5, 1.5],
+    forward: [0, 3 * forward + 1],
+    farads: [0.1, 3],
+    strays: [0, 10 * strays + 20 * USUAL_STRAYS],
+    meter: [0.1, 10],
+    load: [0, 3],
+  };
+}
+
+/** How far each is usually off: by the design's own spread and tolerance; a hand meter's resistance a tenth, a load a fifth (common practice, no source). */
+export const usualSpread = (design: Design, points: readonly Point[]): Unknowns => {
+  const { spread, ladder } = design;
+  const { forward, strays } = statedOf(design);
+  return {
+    source: spread.peaks || 0.01,
+    ohms: Math.max(USUAL_OHMS, spread.source * leastOhms(design, points)),
+    hertz: spread.frequency || 0.01,
+    forward: Math.max(0.05, spread.forward * forward),
+    farads: ladder.capacitor.tolerance || 0.01,
+    strays: Math.max(USUAL_STRAYS, strays / 2),
+    meter: 0.1,
+    load: 0.2,
+  };
+};
 
 /** Whether the closed form has readings at taps of this ladder: one side on ground, and nothing but the meter that draws. */
 export const canBeFitted = ({ ladder, output }: Design): boolean =>
@@ -65,22 +119,50 @@ export const canBeFitted = ({ ladder, output }: Design): boolean =>
   TOPOLOGY_KINDS[ladder.topology].build(1, 1).diodes.length > 0 &&
   acrossOhms(output) === Infinity;
 
-/** The test as it would be with these values: its design on the source up to a node, with the meter as its load. */
-function testedWith(design: Design, { node, source, meter }: Point, values: Unknowns): Design | null {
-  const { ladder } = design;
-  const own: Design = {
+/** The design's ladder, drive and load with these values. */
+function withValues(design: Design, values: Unknowns): Design {
+  const { ladder, driver, load } = design;
+  return {
     ...design,
-    output: { ...design.output, ...NO_OUTPUT },
+    driver:
+      driver.kind === 'measured'
+        ? {
+            ...driver,
+            seriesOhms: driver.seriesOhms + values.ohms,
+            frequencyHertz: driver.frequencyHertz * values.hertz,
+          }
+        : driver,
+    load:
+      load.kind === 'current'
+        ? { ...load, amps: load.amps * values.load }
+        : load.kind === 'resistance' && values.load > 0
+          ? { ...load, ohms: load.ohms / values.load }
+          : load,
     ladder: {
       ...ladder,
+      strayFarads: values.strays,
       capacitor: { ...ladder.capacitor, farads: ladder.capacitor.farads * values.farads },
       capacitorFarads: ladder.capacitorFarads && ladder.capacitorFarads.map((farads) => farads * values.farads),
       diode: { ...ladder.diode, forwardVolts: values.forward, forwardAmps: null },
     },
   };
+}
+
+/** The test as it would be with these values: its design on the source up to a node, with the meter as its load. */
+function testedWith(
+  design: Design,
+  { node, source, meter }: Extract<Point, { kind: 'tap' }>,
+  values: Unknowns,
+): Design | null {
+  const own = withValues({ ...design, output: { ...design.output, ...NO_OUTPUT } }, values);
   const scaled: LowSource =
     source.kind === 'winding'
-      ? { ...source, rmsVolts: source.rmsVolts * values.source }
+      ? {
+          ...source,
+          rmsVolts: source.rmsVolts * values.source,
+          hertz: source.hertz * values.hertz,
+          ohms: source.ohms + values.ohms,
+        }
       : { ...source, fraction: source.fraction * values.source };
   const low = onLowSource(own, scaled);
   return (
@@ -91,6 +173,17 @@ function testedWith(design: Design, { node, source, meter }: Point, values: Unkn
   );
 }
 
+/** What the closed form has at a point through its meter, V, magnitude; null where it has no figure. */
+function closedReading(design: Design, point: Point, values: Unknowns): number | null {
+  if (point.kind === 'step') {
+    const [step] = stepsUpOf(withValues(design, values), [point.fraction * values.source], point.meter);
+    return step.shown && Math.abs(step.shown.value);
+  }
+  const low = testedWith(design, point, values);
+  const found = low && operatingPoint(low).point;
+  return found ? found.terminalVolts / point.meter.probeRatio : null;
+}
+
 /**
  * What the closed form has at each of these points through its meter, V,
  * magnitudes.
@@ -99,16 +192,18 @@ function testedWith(design: Design, { node, source, meter }: Point, values: Unkn
  */
 export function closedReadings(design: Design, points: readonly Point[], values: Unknowns): number[] | null {
   const volts: number[] = [];
-  for (const one of points) {
-    const low = testedWith(design, one, values);
-    const point = low && operatingPoint(low).point;
-    if (!point) return null;
-    volts.push(point.terminalVolts / one.meter.probeRatio);
+  for (const point of points) {
+    const found = closedReading(design, point, values);
+    if (found === null) return null;
+    volts.push(found);
   }
   return volts;
 }
 
-/** The same by the time domain; null where one of them does not settle. */
+/**
+ * The same by the time domain, at taps; what the closed form has at steps. Null
+ * where one of them does not settle.
+ */
 export function* timedReadings(
   design: Design,
   points: readonly Point[],
@@ -116,15 +211,25 @@ export function* timedReadings(
 ): Generator<number, number[] | null> {
   const volts: number[] = [];
   for (const [done, point] of points.entries()) {
-    const { node, meter } = point;
-    const loaded = testedWith(design, point, values);
-    if (!loaded) return null;
-    const low: Design = { ...loaded, load: { kind: 'open' } };
-    const probe = { node, ohms: meter.inputOhms * values.meter, farads: meter.inputFarads };
-    const found = (yield* finished(probedOf(low, probe)))?.get(node);
-    if (found === undefined) return null;
-    volts.push(Math.abs(found) / meter.probeRatio);
+    const found =
+      point.kind === 'tap' ? yield* timedReading(design, point, values) : closedReading(design, point, values);
+    if (found === null) return null;
+    volts.push(found);
     yield (done + 1) / points.length;
   }
   return volts;
+}
+
+function* timedReading(
+  design: Design,
+  point: Extract<Point, { kind: 'tap' }>,
+  values: Unknowns,
+): Generator<never, number | null> {
+  const { node, meter } = point;
+  const loaded = testedWith(design, point, values);
+  if (!loaded) return null;
+  const low: Design = { ...loaded, load: { kind: 'open' } };
+  const probe = { node, ohms: meter.inputOhms * values.meter, farads: meter.inputFarads };
+  const found = (yield* finished(probedOf(low, probe)))?.get(node);
+  return found === undefined ? null : Math.abs(found) / meter.probeRatio;
 }

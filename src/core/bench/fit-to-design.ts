@@ -3,21 +3,31 @@ import { MOST_NOTES } from '../design/design-schema';
 import { withHeight } from '../drive/recorded-driver';
 import { formatQuantity } from '../quantity/format-quantity';
 import { isExplained, type Fit, type Fitted } from './fit';
-import { dropStated, UNKNOWN_WORDS, UNKNOWN_UNITS, type UnknownId } from './fit-model';
-import type { LowSource } from './low-source';
+import { dropStated, UNKNOWN_INFO, type Point, type UnknownId } from './fit-model';
 
 /** No part is known better than that by a fit, whatever its interval. */
 const LEAST_SPREAD = 0.002;
 
 /** Of a fit that explains the readings, what may go into a design: what these readings tell, and what is of the design and not of the test. */
-export function takenInto(design: Design, sources: readonly LowSource[], fit: Fit): Fitted[] {
+export function takenInto({ driver }: Design, points: readonly Point[], fit: Fit): Fitted[] {
   if (!isExplained(fit)) return [];
   const { fitted, alike } = fit;
-  const ofDesign = (id: UnknownId) =>
-    id === 'forward' ||
-    id === 'farads' ||
-    (id === 'source' && sources.every(({ kind }) => kind === 'turned-down') && design.driver.kind === 'measured');
-  return fitted.filter(({ id, isCut, value }) => ofDesign(id) && !isCut && value > 0 && !alike?.ids.includes(id));
+  const isOwnDrive =
+    driver.kind === 'measured' && points.every((point) => point.kind === 'step' || point.source.kind === 'turned-down');
+  const goes: Record<UnknownId, boolean> = {
+    source: isOwnDrive,
+    ohms: isOwnDrive,
+    hertz: isOwnDrive,
+    forward: true,
+    farads: true,
+    strays: true,
+    meter: false,
+    load: true,
+  };
+  const ofDesign = (id: UnknownId) => goes[id];
+  return fitted.filter(
+    ({ id, isCut, value }) => ofDesign(id) && !isCut && (value > 0 || id === 'ohms') && !alike?.ids.includes(id),
+  );
 }
 
 /**
@@ -31,14 +41,40 @@ export function takenInto(design: Design, sources: readonly LowSource[], fit: Fi
 export function withFitted(design: Design, taken: readonly Fitted[], when: string): Design {
   let changed = design;
   for (const one of taken) changed = withOne(changed, one);
-  const line = `Bench, ${when}: ${taken.map(inWords).join('; ')}.`;
-  const notes = design.notes === '' ? line : `${design.notes}\n${line}`;
-  return notes.length <= MOST_NOTES ? { ...changed, notes } : changed;
+  return withLine(changed, `Bench, ${when}: ${taken.map(inWords).join('; ')}.`);
 }
+
+function withLine(design: Design, line: string): Design {
+  const notes = design.notes === '' ? line : `${design.notes}\n${line}`;
+  return notes.length <= MOST_NOTES ? { ...design, notes } : design;
+}
+
+/** What readings of a driver with a tank tell of it; absent where they do not. */
+export type DriverFitted = { henries?: number; quality?: number };
+
+/** The design with them, and a line of its notes that says so. */
+export function withDriverFit(design: Design, { henries, quality }: DriverFitted, when: string): Design {
+  const { transformer, driver } = design;
+  if (driver.kind !== 'resonant-push-pull' || !transformer) return design;
+  const words = [
+    ...(henries === undefined ? [] : [`primary inductance ${formatQuantity(henries, 'H')}`]),
+    ...(quality === undefined ? [] : [`Q of the tank ${formatQuantity(quality, '')}`]),
+  ];
+  return withLine(
+    {
+      ...design,
+      transformer: { ...transformer, primaryHenries: henries ?? transformer.primaryHenries },
+      driver: { ...driver, unloadedQuality: quality ?? driver.unloadedQuality },
+    },
+    `Bench, ${when}: ${words.join('; ')}.`,
+  );
+}
+
+const spreadOf = (open: number): number => Math.min(1, Math.max(LEAST_SPREAD, open));
 
 function withOne(design: Design, { id, value, low, high }: Fitted): Design {
   const { ladder, spread, driver } = design;
-  const open = Math.min(1, Math.max(LEAST_SPREAD, (high - low) / 2 / value));
+  const open = spreadOf((high - low) / 2 / value);
   switch (id) {
     case 'forward': {
       // Moved as a whole: at the current that it is rated at by as much as at the meter's.
@@ -68,6 +104,34 @@ function withOne(design: Design, { id, value, low, high }: Fitted): Design {
             spread: { ...spread, peaks: open },
           }
         : design;
+    case 'ohms': {
+      if (driver.kind !== 'measured') return design;
+      const seriesOhms = driver.seriesOhms + value;
+      return {
+        ...design,
+        driver: { ...driver, seriesOhms },
+        spread: { ...spread, source: spreadOf((high - low) / 2 / seriesOhms) },
+      };
+    }
+    case 'hertz':
+      return driver.kind === 'measured'
+        ? {
+            ...design,
+            driver: { ...driver, frequencyHertz: driver.frequencyHertz * value },
+            spread: { ...spread, frequency: open },
+          }
+        : design;
+    case 'strays':
+      return {
+        ...design,
+        ladder: { ...ladder, strayFarads: value },
+        spread: { ...spread, strays: Math.min(10, Math.max(1, low > 0 ? Math.sqrt(high / low) : 10)) },
+      };
+    case 'load': {
+      const { load } = design;
+      if (load.kind === 'current') return { ...design, load: { ...load, amps: load.amps * value } };
+      return load.kind === 'resistance' ? { ...design, load: { ...load, ohms: load.ohms / value } } : design;
+    }
     case 'meter':
       return design;
   }
@@ -75,6 +139,6 @@ function withOne(design: Design, { id, value, low, high }: Fitted): Design {
 
 /** "the diodes’ forward drop 640 mV, 567 to 715 mV (500 mV before)". */
 const inWords = ({ id, stated, value, low, high }: Fitted): string => {
-  const [was, is, from, to] = [stated, value, low, high].map((one) => formatQuantity(one, UNKNOWN_UNITS[id]));
-  return `${UNKNOWN_WORDS[id]} ${is}, ${from} to ${to} with 90 % (${was} before)`;
+  const [was, is, from, to] = [stated, value, low, high].map((one) => formatQuantity(one, UNKNOWN_INFO[id].unit));
+  return `${UNKNOWN_INFO[id].words} ${is}, ${from} to ${to} with 90 % (${was} before)`;
 };

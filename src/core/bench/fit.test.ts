@@ -5,9 +5,10 @@ import { seeded } from '../numeric/chance';
 import { finish } from '../numeric/finish';
 import { predict } from '../predict/predict';
 import { fitOf, isExplained, type Fit } from './fit';
-import { canBeFitted, statedOf, timedReadings, type UnknownId } from './fit-model';
+import { canBeFitted, statedOf, timedReadings, unknownsOf, type UnknownId } from './fit-model';
 import { takenInto, withFitted } from './fit-to-design';
 import { lowSourceSchema, type LowSource } from './low-source';
+import { stepsUpOf } from './steps-up';
 
 const ACCURACY = 0.005;
 const METER = meterSchema.parse({ accuracy: ACCURACY });
@@ -22,12 +23,13 @@ const testedOf = (stages: number, farads: number, source: object = {}): Tested =
   source: lowSourceSchema.parse({ kind: 'winding', hertz: 500, ...source }),
   meter: METER,
 });
+const at = (source: LowSource) => ({ kind: 'tap' as const, node: 'B1', source, meter: METER });
 const nodesOf = (stages: number) => Array.from({ length: stages }, (_, at) => `B${at + 1}`);
 
 /** What the time domain has for a ladder that is not quite what it is stated to be, each reading off by chance within the meter's accuracy. */
 function readingsOf(tested: Tested, nodes: string[], truth: object, seed: number | null) {
   const { design, source, meter } = tested;
-  const points = nodes.map((node) => ({ node, source, meter }));
+  const points = nodes.map((node) => ({ kind: 'tap' as const, node, source, meter }));
   const volts = finish(timedReadings(design, points, { ...statedOf(design), ...truth }))!;
   const random = seed === null ? null : seeded(seed);
   return points.map((point, at) => ({
@@ -102,6 +104,60 @@ describe('what readings cannot tell apart is named', () => {
   });
 });
 
+describe('unknowns of the source, the wiring and the load', () => {
+  it('a source’s resistance, a frequency and strays come back as they were', () => {
+    // A low frequency and a meter that draws much, so that each matters.
+    const draws = { ...METER, inputOhms: 1e6 };
+    const tested = { ...testedOf(3, 100e-9, { hertz: 200, rmsVolts: 20, ohms: 1000 }), meter: draws };
+    const small = { ...testedOf(3, 500e-12, { hertz: 20e3, rmsVolts: 20 }), meter: { ...METER, inputFarads: 0 } };
+    const cases: [Tested, UnknownId, number, number][] = [
+      [tested, 'ohms', 2000, 2],
+      [tested, 'hertz', 0.9, 3],
+      [small, 'strays', 10e-12, 1],
+    ];
+    for (const [one, id, truth, digits] of cases) {
+      const { value, isCut } = valueOf(fit(one, readingsOf(one, nodesOf(3), { [id]: truth }, null), [id]), id);
+      expect(isCut).toBe(false);
+      expect(value / truth).toBeCloseTo(1, digits);
+    }
+  });
+
+  it('the steps tell of source and load, at the output with what it draws', () => {
+    const design = benchDesign({
+      driver: { positivePeakVolts: 1e3, frequencyHertz: 30e3, seriesOhms: 20e3 },
+      ladder: { topology: 'half-wave', stages: 3, capacitor: { farads: 2e-9 } },
+      load: { kind: 'current', amps: 1e-3 },
+    });
+    const meter = { ...METER, probeRatio: 1000 };
+    const truly = { ...design, load: { kind: 'current' as const, amps: 1.2e-3 } };
+    const readings = stepsUpOf(truly, [0.25, 0.5, 0.75, 1], meter).flatMap(({ fraction, shown }) =>
+      shown ? [{ kind: 'step' as const, fraction, meter, volts: shown.value }] : [],
+    );
+    expect(readings.length).toBeGreaterThanOrEqual(3);
+    expect(unknownsOf(design, readings)).toEqual(['source', 'ohms', 'hertz', 'forward', 'farads', 'strays', 'load']);
+    const found = finish(fitOf(design, readings, ['load']));
+    if ('why' in found) throw new Error(found.why);
+    expect(valueOf(found, 'load').value).toBeCloseTo(1.2, 2);
+    const moved = withFitted(design, takenInto(design, readings, found), 'today');
+    expect(moved.load).toMatchObject({ amps: expect.closeTo(1.2e-3, 5) });
+    // Source and load both lower the output: two unknowns, which only the course over the steps tells apart.
+    const both = finish(fitOf(design, readings, ['source', 'load']));
+    if ('why' in both) throw new Error(both.why);
+    if (!both.alike) expect(valueOf(both, 'load').value).toBeCloseTo(1.2, 1);
+  });
+
+  it('only what the readings can tell of is offered', () => {
+    const tested = testedOf(3, 20e-9);
+    const taps = nodesOf(3).map((node) => ({ kind: 'tap' as const, node, source: tested.source, meter: METER }));
+    expect(unknownsOf(tested.design, taps)).not.toContain('load');
+    expect(unknownsOf(tested.design, taps)).toContain('ohms');
+    const step = { kind: 'step' as const, fraction: 0.5, meter: METER };
+    // A winding's resistance and the drive's are not one.
+    expect(unknownsOf(tested.design, [...taps, step])).not.toContain('ohms');
+    expect(unknownsOf(tested.design, [step])).not.toContain('meter');
+  });
+});
+
 it('too few readings, and a ladder that is not for it', () => {
   const tested = testedOf(3, 20e-9);
   expect(finish(fitOf(tested.design, readingsOf(tested, ['B1'], {}, null), ['forward', 'farads']))).toEqual({
@@ -124,7 +180,7 @@ it('what no value explains is said, and goes into no design', () => {
   // A tap at nothing, as behind a diode that is open.
   const broken = fit(tested, [first, readings[1], { ...last, volts: 0 }], ['forward']);
   expect(isExplained(broken)).toBe(false);
-  expect(takenInto(tested.design, [tested.source], broken)).toEqual([]);
+  expect(takenInto(tested.design, [at(tested.source)], broken)).toEqual([]);
   // It pulls at the others, and does not outweigh them.
   expect(Math.abs(broken.residuals[2].volts)).toBeGreaterThan(1);
 });
@@ -137,7 +193,7 @@ describe('into the design', () => {
   ]);
 
   it('goes what was told, its spread as narrow as the interval, with its reason', () => {
-    const taken = takenInto(tested.design, [tested.source], found);
+    const taken = takenInto(tested.design, [at(tested.source)], found);
     const { ladder, spread, notes } = withFitted(tested.design, taken, '1 Dec 2026');
     expect(ladder.diode.forwardVolts).toBeCloseTo(0.62, 3);
     expect(ladder.capacitor.farads).toBeCloseTo(18e-9, 11);
@@ -160,13 +216,13 @@ describe('into the design', () => {
 
   it('not what was cut short, nor what is alike, nor what is of the test alone', () => {
     const cut = { ...found, fitted: found.fitted.map((one) => ({ ...one, isCut: true })) };
-    expect(takenInto(tested.design, [tested.source], cut)).toEqual([]);
+    expect(takenInto(tested.design, [at(tested.source)], cut)).toEqual([]);
     const alike = { ...found, alike: { ids: ['farads' as const], wouldTell: null } };
-    expect(takenInto(tested.design, [tested.source], alike).map(({ id }) => id)).toEqual(['forward']);
+    expect(takenInto(tested.design, [at(tested.source)], alike).map(({ id }) => id)).toEqual(['forward']);
     const source = { ...found, fitted: [{ ...found.fitted[0], id: 'source' as const, value: 1.02 }] };
-    expect(takenInto(tested.design, [tested.source], source)).toEqual([]);
+    expect(takenInto(tested.design, [at(tested.source)], source)).toEqual([]);
     const turned = lowSourceSchema.parse({ kind: 'turned-down', fraction: 0.05 });
-    const [peaks] = takenInto(tested.design, [turned], source);
+    const [peaks] = takenInto(tested.design, [at(turned)], source);
     expect(withFitted(tested.design, [peaks], 'today').driver).toMatchObject({ positivePeakVolts: 5100 });
   });
 });

@@ -4,6 +4,7 @@ import type { Design } from '../design/design-schema';
 import { predict, WITHOUT_OPTIMUM } from '../predict/predict';
 import { rootBetween } from '../numeric/root';
 import { polarityOf } from '../operating/ladder-inputs';
+import { formatQuantity } from '../quantity/format-quantity';
 import { signedVolts } from '../quantity/polarity';
 import {
   closedReadings,
@@ -16,8 +17,9 @@ import {
   type Unknowns,
 } from './fit-model';
 import { tapsOf } from './proving';
+import { USUAL_FRACTIONS } from './steps-up';
 
-/** A reading at a tap, as the meter showed it, V. */
+/** A reading as the meter showed it, V. */
 export type FitReading = Point & { volts: number };
 
 /** What readings tell of one unknown. */
@@ -35,7 +37,7 @@ export type Fitted = {
 export type Fit = {
   fitted: Fitted[];
   /** Each reading, what the fitted ladder has there, and how far off the meter may be as a standard deviation, V. */
-  residuals: { node: string; read: number; volts: number; sigma: number }[];
+  residuals: { at: string; isStep: boolean; read: number; volts: number; sigma: number }[];
   /** Sum of squares of what is left, each in standard deviations, and how many readings there are beyond the unknowns. */
   chiSquared: number;
   freedom: number;
@@ -47,6 +49,7 @@ export type Fit = {
 
 /** A reading not taken yet. */
 export type Candidate =
+  | { kind: 'step'; fraction: number }
   | { kind: 'tap'; node: string }
   | { kind: 'hertz'; node: string; hertz: number }
   | { kind: 'volts'; node: string; rmsVolts: number }
@@ -67,6 +70,9 @@ const RISE = 2.706;
 const CLOSE = 0.02;
 const MOST_RISE = 1e3;
 const MOST_ITERATIONS = 30;
+/** How often the closed form is brought to the time domain at most, and by how much of a usual spread values may move without another. */
+const MOST_ROUNDS = 3;
+const MOVED = 0.2;
 const AGAIN_ITERATIONS = 2;
 /** A reading where there is no figure, in standard deviations: nothing leads there. */
 const FAR = 1e6;
@@ -101,7 +107,7 @@ export function* fitOf(
   // No value of anything turns a ladder around.
   if (readings.some(({ volts }) => signedVolts(volts, polarityOf(design)) < 0)) return { why: 'other sign' };
   const stated = statedOf(design);
-  const spread = usualSpread(design, stated);
+  const spread = usualSpread(design, readings);
   const read = readings.map(({ volts }) => Math.abs(volts));
   const sigmas = floored(readings.map((one, at) => sigmaOf(read[at], one)));
   let ratios = readings.map(() => 1);
@@ -111,7 +117,7 @@ export function* fitOf(
   });
   const modelOf = (values: Unknowns) =>
     closedReadings(design, readings, values)?.map((volts, at) => volts * ratios[at]);
-  const limits = limitsOf(stated);
+  const limits = limitsOf(design, readings);
   // The search takes two points at least: one alone stands twice, which moves no minimum.
   const places = readings.length > 1 ? readings.map((_, at) => at) : [0, 0];
   const scaledLimit = (id: UnknownId, end: 0 | 1) => (limits[id][end] - stated[id]) / spread[id];
@@ -146,11 +152,18 @@ export function* fitOf(
   if (!modelOf(stated)) return { why: 'no figure' };
   let values = best(ids, stated, MOST_ITERATIONS);
   yield 0.3;
-  const timed = yield* within(0.3, 0.6, timedReadings(design, readings, values));
-  const closed = closedReadings(design, readings, values);
-  if (timed && closed) {
+  let isTimed = false;
+  for (let round = 0; round < MOST_ROUNDS; round += 1) {
+    const timed = yield* within(0.3 + 0.1 * round, 0.4 + 0.1 * round, timedReadings(design, readings, values));
+    const closed = closedReadings(design, readings, values);
+    if (!timed || !closed) break;
+    isTimed = true;
     ratios = timed.map((volts, at) => volts / closed[at]);
-    values = best(ids, values, MOST_ITERATIONS);
+    const moved = best(ids, values, MOST_ITERATIONS);
+    const furthest = Math.max(...ids.map((id) => Math.abs(moved[id] - values[id]) / spread[id]));
+    values = moved;
+    // What the two differ by depends on the values: once more where these have moved.
+    if (furthest < MOVED) break;
   }
   const least = squares(values);
   if (!(least < Infinity)) return { why: 'no figure' };
@@ -183,13 +196,23 @@ export function* fitOf(
   const volts = modelOf(values)!;
   return {
     fitted,
-    residuals: readings.map(({ node }, at) => ({ node, read: read[at], volts: volts[at], sigma: sigmas[at] })),
+    residuals: readings.map((one, at) => ({
+      at: placeOf(one),
+      isStep: one.kind === 'step',
+      read: read[at],
+      volts: volts[at],
+      sigma: sigmas[at],
+    })),
     chiSquared: least,
     freedom: readings.length - ids.length,
     alike: alikeIn(design, readings, ids, values),
-    isTimed: timed !== null,
+    isTimed: isTimed && readings.every(({ kind }) => kind === 'tap'),
   };
 }
+
+/** Where a reading was taken, in a word or two. */
+const placeOf = (point: Point): string =>
+  point.kind === 'tap' ? point.node : `the output at ${formatQuantity(point.fraction, '%')}`;
 
 const sigmaOf = (volts: number, { meter }: Point): number => volts * Math.hypot(meter.accuracy / Math.sqrt(3), DIGIT);
 
@@ -237,10 +260,11 @@ function sensitivities(
   ids: readonly UnknownId[],
   values: Unknowns,
 ): number[][] | null {
-  const spread = usualSpread(design, statedOf(design));
+  const spread = usualSpread(design, points);
+  const limits = limitsOf(design, points);
   const columns = ids.map((id) => {
     const [less, more] = [-STEP, STEP].map((by) =>
-      closedReadings(design, points, { ...values, [id]: Math.max(0, values[id] + by * spread[id]) }),
+      closedReadings(design, points, { ...values, [id]: Math.max(limits[id][0], values[id] + by * spread[id]) }),
     );
     return less && more && more.map((volts, at) => (volts - less[at]) / (2 * STEP) / sigmaOf(volts, points[at]));
   });
@@ -289,9 +313,15 @@ function alikeIn(design: Design, points: readonly Point[], ids: readonly Unknown
 
 /** Readings that might be taken besides, beside the last: another tap, voltage or frequency, a probe of more or less resistance. */
 function candidatesOf(design: Design, last: Point): { candidate: Candidate; point: Point }[] {
-  const { source, meter } = last;
+  const { meter } = last;
+  if (last.kind === 'step')
+    return USUAL_FRACTIONS.map((fraction) => ({
+      candidate: { kind: 'step' as const, fraction },
+      point: { kind: 'step' as const, fraction, meter },
+    }));
+  const { source } = last;
   return tapsOf(predict(design, WITHOUT_OPTIMUM)).flatMap((node) => {
-    const at: Point = { node, source, meter };
+    const at = { kind: 'tap' as const, node, source, meter };
     return [
       { candidate: { kind: 'tap' as const, node }, point: at },
       ...(source.kind === 'winding'

@@ -1,7 +1,7 @@
 import type { Design } from '../design/design-schema';
 import { DRIVER_KINDS } from '../drive/driver-kinds';
 import { measured } from '../drive/kinds/measured';
-import { withHeight } from '../drive/recorded-driver';
+import { timesAsHigh } from '../drive/recorded-driver';
 import { turnedDown } from '../drive/supply';
 import { kindOf, quantity, saying } from '../schema/fields';
 import * as z from '../zod';
@@ -51,7 +51,7 @@ export function atFraction(design: Design, fraction: number): Design | null {
   const { supply, driver } = design;
   switch (driver.kind) {
     case 'measured':
-      return { ...design, driver: withHeight(driver, fraction) };
+      return { ...design, driver: timesAsHigh(driver, fraction) };
     case 'capacitor-discharge':
       return { ...design, driver: { ...driver, storageVolts: fraction * driver.storageVolts } };
     default: {

@@ -29,7 +29,7 @@ it.each([
   ['one stage on 10 V RMS', 'half-wave', 1, 10 * Math.SQRT2, 28.1, 1],
 ] as const)('%s read as they do at the bench, within 2.5 %%', (_, topology, stages, peakVolts, readVolts, ends) => {
   const { taps } = proved(ladder(topology, stages), winding(peakVolts), METER);
-  const sum = taps.slice(-ends).reduce((total, { reading }) => total + Math.abs(reading!.volts), 0);
+  const sum = taps.slice(-ends).reduce((total, { reading }) => total + Math.abs(reading!.value), 0);
   expect(sum / readVolts).toBeGreaterThan(0.975);
   expect(sum / readVolts).toBeLessThan(1.025);
 });
@@ -46,7 +46,7 @@ it.each([
   const low = onLowSource(design, source)!;
   for (const { node, reading } of taps) {
     const whole = finish(probedOf(low, { node, ohms: METER.inputOhms, farads: METER.inputFarads }));
-    expect(reading!.volts / whole!.get(node)!).toBeCloseTo(1, 3);
+    expect(reading!.value / whole!.get(node)!).toBeCloseTo(1, 3);
   }
 });
 
@@ -55,16 +55,16 @@ it('by hand: a peak behind a rectifier, less its drop, with the meter’s sag of
   // 19.5 V into 10 megohm from 1 uF at 50 Hz: ripple 39 mV, mean half of it under the peak.
   expect(taps).toHaveLength(1);
   expect(taps[0].bareVolts).toBeCloseTo(19.5, 2);
-  expect(taps[0].reading!.volts).toBeCloseTo(19.5 - 19.5 / 10e6 / 50 / 1e-6 / 2, 2);
+  expect(taps[0].reading!.value).toBeCloseTo(19.5 - 19.5 / 10e6 / 50 / 1e-6 / 2, 2);
 });
 
 describe('bands', () => {
   it('join source, drops and meter by their squares', () => {
     const { taps } = proved(ladder('half-wave', 1, 10e-6, { forwardVolts: 0.5 }), winding(20), METER);
-    const { low, high, volts } = taps[0].reading!;
+    const { low, high, value } = taps[0].reading!;
     // 39 V: 1 % of the source, 1 % of the meter, a fifth of two drops of half a volt.
     expect((high - low) / 2).toBeCloseTo(Math.hypot(0.39, 0.39, 0.2), 2);
-    expect((low + high) / 2).toBeCloseTo(volts, 9);
+    expect((low + high) / 2).toBeCloseTo(value, 9);
   });
 
   it('count the source by the design’s own spread where it is turned down and not measured', () => {
@@ -73,16 +73,16 @@ describe('bands', () => {
       lowSourceSchema.parse({ kind: 'turned-down', fraction: 0.01 }),
       METER,
     );
-    const { low, high, volts } = test.taps[0].reading!;
+    const { low, high, value } = test.taps[0].reading!;
     expect(test.taps[0].bareVolts).toBeCloseTo(100, 1);
-    expect((high - low) / 2 / volts).toBeCloseTo(Math.hypot(0.05, 0.01), 3);
+    expect((high - low) / 2 / value).toBeCloseTo(Math.hypot(0.05, 0.01), 3);
   });
 
   it('hold where the meter takes nearly all: in proportion to what is left', () => {
     const { taps, findings } = proved(ladder('half-wave', 4, 1e-9), winding(17), METER);
     for (const { reading, bareVolts } of taps) {
-      expect(reading!.volts).toBeLessThan(0.5 * bareVolts);
-      expect(reading!.low).toBeGreaterThan(0.8 * reading!.volts);
+      expect(reading!.value).toBeLessThan(0.5 * bareVolts);
+      expect(reading!.low).toBeGreaterThan(0.8 * reading!.value);
     }
     expect(findings.map(({ code }) => code)).toContain('meter-loads');
   });
@@ -92,10 +92,10 @@ it('a negative ladder reads below ground, a probe that divides shows its part', 
   const positive = ladder('half-wave', 1);
   const negative = { ...positive, ladder: { ...positive.ladder, polarity: 'negative' as const } };
   const [plain] = proved(negative, winding(17), METER).taps;
-  expect(plain.reading!.volts).toBeLessThan(-32);
+  expect(plain.reading!.value).toBeLessThan(-32);
   expect(plain.fullVolts).toBeLessThan(-9e3);
   const [divided] = proved(negative, winding(17), { ...METER, probeRatio: 10 }).taps;
-  expect(divided.reading!.volts / plain.reading!.volts).toBeCloseTo(0.1, 6);
+  expect(divided.reading!.value / plain.reading!.value).toBeCloseTo(0.1, 6);
 });
 
 it('refuses a tap that would put more on the meter than it takes, and says which', () => {
@@ -145,6 +145,6 @@ it('no drive is too odd for an answer: every topology, half stages and all', () 
     for (const stages of TOPOLOGY_KINDS[topology].stages === 'whole' ? [1, 2] : [0.5, 1, 1.5, 2]) {
       const { taps } = proved(ladder(topology, stages), winding(17), METER);
       for (const { reading, bareVolts } of taps)
-        expect(Math.abs(reading!.volts)).toBeLessThanOrEqual(1.001 * Math.abs(bareVolts) + 0.5);
+        expect(Math.abs(reading!.value)).toBeLessThanOrEqual(1.001 * Math.abs(bareVolts) + 0.5);
     }
 });

@@ -102,7 +102,7 @@ export function* provingOf(design: Design, source: LowSource, meter: Meter): Gen
   return {
     source: view.isOverJacks
       ? null
-      : { volts: view.shownVolts, low: view.shownVolts * (1 - sourceOff), high: view.shownVolts * (1 + sourceOff) },
+      : { value: view.shownVolts, low: view.shownVolts * (1 - sourceOff), high: view.shownVolts * (1 + sourceOff) },
     taps,
     findings: [...view.findings, ...findingsOf(design, source, meter, { test, full, taps })],
   };
@@ -188,7 +188,7 @@ function readingOf(
     left * lost * design.ladder.capacitor.tolerance,
     size * accuracy,
   );
-  return { volts: volts / probeRatio, low: (volts - off) / probeRatio, high: (volts + off) / probeRatio };
+  return { value: volts / probeRatio, low: (volts - off) / probeRatio, high: (volts + off) / probeRatio };
 }
 
 /** How far the source may be off what it is said to be, as a fraction: a winding was measured, the design's own drive is as its spread says. */
@@ -245,7 +245,7 @@ function findingsOf(design: Design, source: LowSource, meter: Meter, { test, ful
   const most = Math.max(
     0,
     ...taps.map(({ reading, bareVolts }) =>
-      reading && bareVolts !== 0 ? 1 - Math.abs((reading.volts * meter.probeRatio) / bareVolts) : 0,
+      reading && bareVolts !== 0 ? 1 - Math.abs((reading.value * meter.probeRatio) / bareVolts) : 0,
     ),
   );
   if (most > WORTH_SAYING)

@@ -1,7 +1,8 @@
-import { meterSchema } from '../drive/meter-sense';
+import { meterSchema, type Meter } from '../drive/meter-sense';
 import { saying } from '../schema/fields';
 import * as z from '../zod';
-import { agreementOf, expectedSchema, type Agreement } from './agreement';
+import { agreementOf, type Agreement } from './agreement';
+import { entrySchema, isReading, type Entry, type Reading, type ReadingKind } from './entries';
 import { lowSourceSchema } from './low-source';
 
 /**
@@ -13,31 +14,6 @@ import { lowSourceSchema } from './low-source';
 const moment = z.iso.datetime({ error: saying('a moment as 2026-01-31T12:00:00Z') });
 const id = z.uuid({ error: saying('an id of its own') });
 
-const READING_KINDS = ['tap', 'source', 'output', 'supply-current'] as const;
-export type ReadingKind = (typeof READING_KINDS)[number];
-
-/** What each is read in. */
-export const READING_UNITS = { tap: 'V', source: 'V', output: 'V', 'supply-current': 'A' } as const;
-
-export const readingSchema = z.strictObject({
-  id,
-  takenAt: moment,
-  kind: z.enum(READING_KINDS, { error: saying(READING_KINDS.join(', ')) }),
-  /** The node a tap is at, or the fraction of full drive of a step up; empty for the source. */
-  at: z.string().max(40),
-  /** As the display shows it, V or A, with its sign. */
-  value: z
-    .number({ error: saying('a number') })
-    .gte(-1e9)
-    .lte(1e9),
-  /** What was expected when it was taken; null where nothing was. */
-  expected: expectedSchema.nullable(),
-  remark: z.string().max(500),
-  /** The reading that this one puts right. */
-  replaces: id.nullable(),
-});
-export type Reading = z.output<typeof readingSchema>;
-
 export const MOST_READINGS = 500;
 
 export const sessionSchema = z.strictObject({
@@ -47,22 +23,29 @@ export const sessionSchema = z.strictObject({
   startedAt: moment,
   source: lowSourceSchema,
   meter: meterSchema,
-  note: z.string().max(500),
+  /** Air, and what else it was taken in. */
+  note: z.string().max(500, { error: () => 'is longer than 500 letters; must be shorter' }),
 });
 export type Session = z.output<typeof sessionSchema>;
 
 /** A session and readings of it: all that are kept, or those that are to be. */
 export const sessionReadingsSchema = z.strictObject({
   session: sessionSchema,
-  readings: z.array(readingSchema).max(MOST_READINGS),
+  readings: z.array(entrySchema).max(MOST_READINGS),
 });
 export type SessionReadings = z.output<typeof sessionReadingsSchema>;
+
+/** Since when the source of a session is on; null while it is off. */
+export const switchedOnSchema = z.strictObject({
+  sessionId: z.string().default(''),
+  at: moment.nullable().default(null),
+});
 
 /** What the server answers to readings that it keeps: their ids. */
 export const keptReadingsSchema = z.strictObject({ kept: z.array(z.string()) });
 
-/** The readings that stand: those that no other has taken the place of, in the order in which they were taken. */
-export function standing(readings: readonly Reading[]): Reading[] {
+/** The entries that stand: those that no other has taken the place of, in the order in which they were taken. */
+export function standing<T extends Entry>(readings: readonly T[]): T[] {
   const replaced = new Set(readings.map(({ replaces }) => replaces));
   return readings
     .filter((one) => !replaced.has(one.id))
@@ -70,33 +53,54 @@ export function standing(readings: readonly Reading[]): Reading[] {
 }
 
 /** The last that stands at a place; null where nothing was read there. */
-export const readingAt = (readings: readonly Reading[], kind: ReadingKind, at: string): Reading | null =>
-  standing(readings).findLast((one) => one.kind === kind && one.at === at) ?? null;
+export const readingAt = (entries: readonly Entry[], kind: ReadingKind, at: string): Reading | null =>
+  standing(entries)
+    .filter(isReading)
+    .findLast((one) => one.kind === kind && one.at === at) ?? null;
 
-/** What stands at each tap, the last of several: what a fit is made from. */
-export function tapsRead(readings: readonly Reading[]): { node: string; volts: number }[] {
-  const last = new Map<string, number>();
-  for (const { kind, at, value } of standing(readings)) if (kind === 'tap') last.set(at, value);
-  return [...last].map(([node, volts]) => ({ node, volts }));
+/** What stands at each tap, the last of several, and its meter where that is not the session's: what a fit is made from. */
+export function tapsRead(entries: readonly Entry[]): { node: string; volts: number; meter: Meter | null }[] {
+  const last = new Map<string, Reading>();
+  for (const one of standing(entries).filter(isReading)) if (one.kind === 'tap') last.set(one.at, one);
+  return [...last].map(([node, { value, meter }]) => ({ node, volts: value, meter }));
 }
 
 /** How the readings of a session stood to what was expected as they were taken; those with no expectation are not counted. */
-export function stoodAs(readings: readonly Reading[]): Record<Agreement, number> {
+export function stoodAs(entries: readonly Entry[]): Record<Agreement, number> {
   const count = { agrees: 0, doubtful: 0, off: 0 };
-  for (const { value, expected } of standing(readings)) if (expected) count[agreementOf(value, expected)] += 1;
+  for (const { value, expected } of standing(entries).filter(isReading))
+    if (expected) count[agreementOf(value, expected)] += 1;
   return count;
 }
 
-/** What a reading took the place of, newest first. */
-export function before(readings: readonly Reading[], reading: Reading): Reading[] {
-  const earlier: Reading[] = [];
-  for (let one: Reading | undefined = reading; one?.replaces;) {
+/** What an entry took the place of, newest first. */
+export function before<T extends Entry>(entries: readonly T[], entry: T): T[] {
+  const earlier: T[] = [];
+  for (let one: T | undefined = entry; one?.replaces;) {
     const wanted: string = one.replaces;
-    one = readings.find((other) => other.id === wanted);
+    one = entries.find((other) => other.id === wanted);
     if (!one || earlier.includes(one)) break;
     earlier.push(one);
   }
   return earlier;
+}
+
+/** The last that stands of a kind at a place, of two sets of sessions; null where one has none. */
+export function readingsBeside(
+  one: readonly SessionReadings[],
+  other: readonly SessionReadings[],
+): { kind: ReadingKind; at: string; one: number | null; other: number | null }[] {
+  const [a, b] = [one, other].map((sessions) => {
+    const last = new Map<string, Reading>();
+    // Oldest session first, so that the newest has the last word.
+    for (const { readings } of sessions.toReversed())
+      for (const reading of standing(readings).filter(isReading)) last.set(`${reading.kind} ${reading.at}`, reading);
+    return last;
+  });
+  return [...new Set([...a.keys(), ...b.keys()])].map((key) => {
+    const { kind, at } = (a.get(key) ?? b.get(key))!;
+    return { kind, at, one: a.get(key)?.value ?? null, other: b.get(key)?.value ?? null };
+  });
 }
 
 /** Sessions of two places as one, each reading once; newest session first. */

@@ -32,7 +32,7 @@ it('ideal diodes: output goes with the drive, power with its square', () => {
   expect(steps[1].ladderWatts! / steps[3].ladderWatts!).toBeCloseTo(0.25, 9);
   expect(steps[3].outputVolts).toBe(predict(PLAIN).output.meanVolts);
   expect(steps.map(({ refused }) => refused)).toEqual([null, null, null, null]);
-  expect(steps[0].shown!.volts).toBe(steps[0].outputVolts);
+  expect(steps[0].shown!.value).toBe(steps[0].outputVolts);
 });
 
 it('the last step is the design itself, for every demo; each before it gives less', () => {
@@ -89,8 +89,8 @@ it('a hand meter is not put on what is too much for it, and the divider that is 
   });
   const [half, full] = stepsUpOf(divided, [0.5, 1], METER);
   expect(full.refused).toBeNull();
-  expect(full.shown!.volts / (full.outputVolts! / 1000)).toBeCloseTo(1, 6);
-  expect(half.shown!.volts / full.shown!.volts).toBeCloseTo(0.5, 6);
+  expect(full.shown!.value / (full.outputVolts! / 1000)).toBeCloseTo(1, 6);
+  expect(half.shown!.value / full.shown!.value).toBeCloseTo(0.5, 6);
   expect(stepsUpOf(divided, [1], { ...METER, limitVolts: 2 })[0].refused).toMatch(/longer string/);
 });
 

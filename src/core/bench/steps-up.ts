@@ -93,7 +93,7 @@ function shownOf({ spread, ladder }: Design, { output, divider }: Prediction, me
   );
   const read = divider?.shownVolts ?? meanVolts / ratio;
   const shown = signedVolts(read, polarity);
-  return { volts: shown, low: shown - off / ratio, high: shown + off / ratio };
+  return { value: shown, low: shown - off / ratio, high: shown + off / ratio };
 }
 
 /** Why a meter is not put on the output; null where it may be. */

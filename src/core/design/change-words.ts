@@ -161,10 +161,12 @@ const UNTOLD = /(partId|^notes$)$/;
 /** So many changes are told one by one. */
 const TOLD = 4;
 
-/** What changed from one design to the other, in words: "Stages 2 to 12". */
-export function changeWords(one: Design, other: Design, counting: Counting): string {
-  const found = differences(one, other);
-  const told = found.filter((difference) => !UNTOLD.test(path(difference)));
+/** One field in which two designs differ, as it is called and as either shows it. */
+export type ToldDifference = { path: string; name: string; one: string; other: string };
+
+/** The fields in which two designs differ, in words; what says nothing in a line is left out. */
+export function toldDifferences(one: Design, other: Design, counting: Counting): ToldDifference[] {
+  const told = differences(one, other).filter((difference) => !UNTOLD.test(path(difference)));
   // A driver of another kind has other fields altogether: that it is another says it.
   const kinds = told
     .map(path)
@@ -174,10 +176,21 @@ export function changeWords(one: Design, other: Design, counting: Counting): str
     const [link, name] = path(difference).split('.');
     return !kinds.includes(link) || name === 'kind';
   });
-  const words = plain.map((difference) => {
+  return plain.map((difference) => {
     const value = (of: unknown) => fieldValue(difference, of, one, other, counting);
-    return `${fieldName(difference, one, other)} ${value(difference.one)} to ${value(difference.other)}`;
+    return {
+      path: difference.path,
+      name: fieldName(difference, one, other),
+      one: value(difference.one),
+      other: value(difference.other),
+    };
   });
+}
+
+/** What changed from one design to the other, in words: "Stages 2 to 12". */
+export function changeWords(one: Design, other: Design, counting: Counting): string {
+  const found = differences(one, other);
+  const words = toldDifferences(one, other, counting).map((told) => `${told.name} ${told.one} to ${told.other}`);
   if (found.some((difference) => path(difference) === 'notes')) words.push('Notes');
   if (words.length === 0) return found.length > 0 ? 'Parts from the drawer' : '';
   return words.length > TOLD ? `${words.slice(0, TOLD).join(', ')} and ${words.length - TOLD} more` : words.join(', ');

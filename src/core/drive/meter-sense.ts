@@ -1,4 +1,4 @@
-import { choice, quantity, share } from '../schema/fields';
+import { choice, listOf, quantity, saying, share } from '../schema/fields';
 import type { Finding } from '../quantity/finding';
 import { formatQuantity } from '../quantity/format-quantity';
 import * as z from '../zod';
@@ -28,6 +28,26 @@ export const meterSchema = z.strictObject({
   probeRatio: quantity('', '1', 'above zero').default(1),
 });
 export type Meter = z.output<typeof meterSchema>;
+
+/** The most meters that one workshop keeps. */
+const MOST_METERS = 40;
+const METER_NAME = 'a name of 1 to 40 characters';
+
+/** The meters of one workshop, each under a name. */
+export const ownMetersSchema = z.strictObject({
+  meters: listOf(
+    z.strictObject({
+      name: z
+        .string({ error: saying(METER_NAME) })
+        .trim()
+        .min(1, { error: saying(METER_NAME) })
+        .max(40, { error: saying(METER_NAME) }),
+      meter: meterSchema,
+    }),
+    'meters',
+    MOST_METERS,
+  ).default([]),
+});
 
 /** Readings of one waveform, V; the two alternating ones on ranges that block direct voltage. */
 export type MeterReadings = {

@@ -21,8 +21,13 @@ export function withoutRecord(driver: Measured, waveform: Exclude<Measured['wave
 }
 
 /** The driver with all its voltages so many times what they are, rounded to what a meter can tell. */
-export function withHeight(driver: Measured, times: number): Measured {
-  const scaled = (volts: number) => Number((volts * times).toPrecision(METER_DIGITS));
+export const withHeight = (driver: Measured, times: number): Measured =>
+  scaledBy(driver, (volts) => Number((volts * times).toPrecision(METER_DIGITS)));
+
+/** The same unrounded: what a computation turns, and nobody reads. */
+export const timesAsHigh = (driver: Measured, times: number): Measured => scaledBy(driver, (volts) => volts * times);
+
+function scaledBy(driver: Measured, scaled: (volts: number) => number): Measured {
   return {
     ...driver,
     positivePeakVolts: scaled(driver.positivePeakVolts),

@@ -1,3 +1,5 @@
+import { interpolator } from '../numeric/interpolator';
+
 /** A voltage against time as an oscilloscope wrote it; s and V. */
 export type ScopeRecord = { seconds: number[]; volts: number[] };
 
@@ -75,17 +77,35 @@ export function readScopeRows(rows: readonly (readonly string[])[]): Reading<Sco
     : { ok: true, seconds, volts };
 }
 
-/**
- * One period of a record, found by its rising crossings of the middle between
- * its extremes; whole periods are averaged point by point.
- */
-export function periodOf({ seconds, volts }: ScopeRecord): Reading<ScopePeriod> {
+/** One period of a record that can drive a ladder: as `wholePeriodOf`, of a voltage that changes sign. */
+export function periodOf(record: ScopeRecord): Reading<ScopePeriod> {
+  const found = wholePeriodOf(record);
+  const { least, most } = extremesOf(record.volts);
+  return found.ok && !(least < 0 && most > 0)
+    ? {
+        ok: false,
+        reason:
+          'It never changes sign, so it cannot pump a ladder. Check the probe’s ground, and whether a rectifier is inside.',
+      }
+    : found;
+}
+
+function extremesOf(volts: readonly number[]): { least: number; most: number } {
   let least = Infinity;
   let most = -Infinity;
   for (const volt of volts) {
     least = Math.min(least, volt);
     most = Math.max(most, volt);
   }
+  return { least, most };
+}
+
+/**
+ * One period of a record, found by its rising crossings of the middle between
+ * its extremes; whole periods are averaged point by point.
+ */
+export function wholePeriodOf({ seconds, volts }: ScopeRecord): Reading<ScopePeriod> {
+  const { least, most } = extremesOf(volts);
   const middle = (least + most) / 2;
   const armed = middle - HYSTERESIS * (most - least);
   const crossings: number[] = [];
@@ -102,12 +122,6 @@ export function periodOf({ seconds, volts }: ScopeRecord): Reading<ScopePeriod> 
       ok: false,
       reason: 'No whole period: the trace must rise through its middle twice. Record a longer stretch.',
     };
-  if (!(least < 0 && most > 0))
-    return {
-      ok: false,
-      reason:
-        'It never changes sign, so it cannot pump a ladder. Check the probe’s ground, and whether a rectifier is inside.',
-    };
   const periods = crossings.length - 1;
   const seen = (crossings[periods] - crossings[0]) / periods;
   const at = interpolator(seconds, volts);
@@ -117,18 +131,4 @@ export function periodOf({ seconds, volts }: ScopeRecord): Reading<ScopePeriod> 
     return Number((sum / periods).toPrecision(6));
   });
   return { ok: true, frequencyHertz: 1 / seen, samples, periods };
-}
-
-/** Straight between samples. */
-function interpolator(times: readonly number[], values: readonly number[]): (time: number) => number {
-  return (time) => {
-    let low = 0;
-    let high = times.length - 1;
-    while (high - low > 1) {
-      const middle = (low + high) >> 1;
-      if (times[middle] <= time) low = middle;
-      else high = middle;
-    }
-    return values[low] + ((values[high] - values[low]) * (time - times[low])) / (times[high] - times[low]);
-  };
 }

@@ -1,5 +1,6 @@
 'use client';
 
+import { useFailedWords } from '@/client/failures';
 import type { ChoiceTimeDomain } from '@/core/choose/choice-time-domain';
 import { formOf, type ChoiceRow } from '@/core/choose/row';
 import { signedVolts, type Polarity } from '@/core/quantity/polarity';
@@ -29,6 +30,7 @@ export function ChoiceCard({
   onPutInto: () => void;
 }) {
   const { counting } = useCounting();
+  const failed = useFailedWords(row.design);
   return (
     <section aria-label="This choice" className="flex h-full min-w-0 flex-col text-[13px]">
       <h2 className="text-[17px] leading-snug font-semibold tracking-tight">{formOf(row.shape, counting)}</h2>
@@ -70,7 +72,7 @@ export function ChoiceCard({
           </>
         )}
       </p>
-      {row.warnings.map((warning) => (
+      {[...row.warnings, ...failed].map((warning) => (
         <p key={warning} className="mt-1 border-l-[3px] border-close pl-2">
           {warning}
         </p>

@@ -5,6 +5,8 @@ import { patiently } from '@/client/patiently';
 import { memo, useCallback, useDeferredValue, useMemo, useState, type ReactNode } from 'react';
 import { toast } from 'sonner';
 import { useStore } from 'zustand';
+import { beginDraft } from '@/client/bench-store';
+import type { DraftKind } from '@/core/bench/draft';
 import { largestGain } from '@/core/choose/rank-changes';
 import type { StoredDesign } from '@/core/design/design-messages';
 import { predict } from '@/core/predict/predict';
@@ -94,6 +96,14 @@ function OneDesign({ stored, opened }: Props) {
   const { place, go, turn } = usePlace(stored.id);
   const openDead = useCallback(() => go({ kind: 'dead', atBench: false }), [go]);
   const openBench = useCallback((page: BenchPage) => go({ kind: 'transformer', page }), [go]);
+
+  const recordPart = useCallback(
+    (at: string, kind: DraftKind) => {
+      beginDraft(stored.id, at, kind);
+      go({ kind: 'bench' });
+    },
+    [stored.id, go],
+  );
 
   const { sizes } = usePaneSizes();
   const paneStyle = Object.fromEntries(Object.entries(sizes).map(([pane, size]) => [`--${pane}`, `${size}px`]));
@@ -199,6 +209,7 @@ function OneDesign({ stored, opened }: Props) {
                 choice={choice}
                 motion={motion}
                 ghost={ghost}
+                onRecord={recordPart}
               />
             </OfGoodEntries>
             <PaneSplitter pane="charts" at="below" label="Height of the charts" />

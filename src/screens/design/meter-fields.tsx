@@ -5,6 +5,7 @@ import { METER_KINDS, type MeterKind } from '@/core/drive/meter-sense';
 import { More } from '@/ui/more';
 import { PickField } from '@/ui/pick-field';
 import { QuantityField } from '@/ui/quantity-field';
+import { OwnMeters } from './own-meters';
 
 const KIND_NAMES: Record<MeterKind, string> = {
   'average-responding': 'Average-responding, ac',
@@ -18,6 +19,7 @@ export function MeterFields() {
   const { settings: meter, change } = useMeter();
   return (
     <>
+      <OwnMeters />
       <PickField
         label="Kind"
         value={meter.kind}

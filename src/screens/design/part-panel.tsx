@@ -1,6 +1,7 @@
 'use client';
 
 import X from 'lucide-react/icons/x';
+import type { DraftKind } from '@/core/bench/draft';
 import { partStory } from '@/core/predict/part-story';
 import type { CapacitorPrediction, DiodePrediction, Prediction } from '@/core/predict/prediction';
 import type { Transient } from '@/core/transient/transient';
@@ -17,6 +18,7 @@ export function PartPanel({
   peaksSpread,
   id,
   onClose,
+  onRecord,
 }: {
   prediction: Prediction;
   /** The settled time domain, when it is there. */
@@ -25,6 +27,8 @@ export function PartPanel({
   peaksSpread: number;
   id: string;
   onClose: () => void;
+  /** Goes to the bench, to record what was read of it or that it failed. */
+  onRecord: (kind: DraftKind) => void;
 }) {
   const story = partStory(prediction, id);
   if (!story) return null;
@@ -76,7 +80,18 @@ export function PartPanel({
         <Quantity value={wanted.driveHigh} unit="V" />.
       </p>
       <p className="mt-0.5 text-soft">
-        {story.does} <span className="text-ink">If it fails:</span> {story.whenItFails}
+        {story.does} <span className="text-ink">If it fails:</span> {story.whenItFails}{' '}
+        <button
+          type="button"
+          className="text-copper hover:underline"
+          onClick={() => onRecord(kind === 'capacitor' ? 'capacitance' : 'drop')}
+        >
+          Record a reading
+        </button>
+        ,{' '}
+        <button type="button" className="text-copper hover:underline" onClick={() => onRecord('failure')}>
+          or that it failed
+        </button>
       </p>
       <button
         type="button"

@@ -2,6 +2,7 @@
 
 import { memo } from 'react';
 import { Climb } from '@/climb/climb';
+import type { DraftKind } from '@/core/bench/draft';
 import type { StoredDesign } from '@/core/design/design-messages';
 import type { Prediction } from '@/core/predict/prediction';
 import type { Transient } from '@/core/transient/transient';
@@ -18,6 +19,7 @@ type PictureProps = {
   choice: ReturnType<typeof usePartChoice>;
   motion: ReturnType<typeof useMotion>;
   ghost: ReturnType<typeof useBefore>['ghost'];
+  onRecord: (part: string, kind: DraftKind) => void;
 };
 
 /** The Climb, from the time domain once that is there, and the story of the selected part under it. */
@@ -29,6 +31,7 @@ export const Picture = memo(function Picture({
   choice,
   motion,
   ghost,
+  onRecord,
 }: PictureProps) {
   if (prediction.output.alternating)
     return (
@@ -59,6 +62,7 @@ export const Picture = memo(function Picture({
           peaksSpread={design.spread.peaks}
           id={choice.part}
           onClose={() => choice.choosePart(null)}
+          onRecord={(kind) => onRecord(choice.part!, kind)}
         />
       ) : null}
     </>

@@ -51,6 +51,7 @@ export function useDesignCommands({ store, id, apply, setLink, setTab, setDialog
       { name: 'Pin finder', run: () => go({ kind: 'transformer', page: 'pins' }) },
       { name: 'Bench', keys: 'r', run: () => go({ kind: 'bench' }) },
       { name: 'Make it dead', keys: 'm', run: () => go({ kind: 'dead', atBench: false }) },
+      { name: 'Compare with another design', run: () => router.push(`/compare?one=${id}`) },
       { name: 'History', keys: 'h', run: () => setDialog('history') },
       { name: 'Export as a file', keys: 'e', run: () => downloadDesign(store.getState().design) },
       { name: 'Duplicate this design', run: () => void duplicate(store, router.push) },

@@ -7,12 +7,14 @@ import { useStore } from 'zustand';
 import { useBenchSettings } from '@/client/bench-store';
 import { patiently } from '@/client/patiently';
 import { useMeter } from '@/client/meter-store';
-import { AGREEMENTS, tallyOf, type Agreement } from '@/core/bench/agreement';
-import type { FitReading } from '@/core/bench/fit';
+import { tallyOf, tallyWords, type Agreement } from '@/core/bench/agreement';
+import { fitReadingsOf } from '@/core/bench/fit-readings';
+import { againstLoad } from '@/core/bench/measured-curves';
 import type { ProvingTest } from '@/core/bench/proving';
-import type { Session } from '@/core/bench/session';
-import { stepsUpOf, USUAL_FRACTIONS } from '@/core/bench/steps-up';
+import type { Session, SessionReadings } from '@/core/bench/session';
+import { stepsUpOf, USUAL_FRACTIONS, type StepUp } from '@/core/bench/steps-up';
 import type { Design } from '@/core/design/design-schema';
+import { formatQuantity } from '@/core/quantity/format-quantity';
 import { buttonStyle } from '@/ui/button';
 import { Quantity } from '@/ui/quantity';
 import { useListening } from '@/ui/use-listening';
@@ -23,8 +25,11 @@ import { PlanWaits } from '../plan-waits';
 import type { EditorStore } from '../saving/editor-store';
 import { FindingItem } from '../verdict/finding-item';
 import { ReadingAt } from './reading-at';
+import { DriverFit } from './driver-fit';
 import { FitPanel } from './fit-panel';
-import type { Courses, Readings } from './readings';
+import { Logbook } from './logbook';
+import { stepsReadOf, type Courses, type Readings } from './readings';
+import { ReadingPad, type PadPlace } from './reading-pad';
 import { SessionBar } from './session-bar';
 import { SourceFields } from './source-fields';
 import { SourceWords } from './source-words';
@@ -36,6 +41,15 @@ import { useSessions } from './use-sessions';
 
 /** A chart needs a browser to be drawn in. */
 const TapsChart = dynamic(() => patiently(() => import('./taps-chart')).then((module) => module.TapsChart), {
+  ssr: false,
+});
+const StepsChart = dynamic(() => patiently(() => import('./read-charts')).then((module) => module.StepsChart), {
+  ssr: false,
+});
+const LoadChart = dynamic(() => patiently(() => import('./read-charts')).then((module) => module.LoadChart), {
+  ssr: false,
+});
+const ScopeOverlay = dynamic(() => patiently(() => import('./scope-overlay')).then((module) => module.ScopeOverlay), {
   ssr: false,
 });
 
@@ -52,7 +66,7 @@ function Listening({ store, design, client }: Props) {
   const id = useStore(store, (state) => state.id);
   const revision = useStore(store, (state) => state.revision);
   const isSaved = useStore(store, (state) => state.save.kind === 'saved');
-  const { sessions, chosen, readings, read, courses, choose, begin } = useSessions(id, revision);
+  const { sessions, chosen, readings, alike, courses, choose, begin } = useSessions(id, revision);
   const { settings } = useBenchSettings();
   const { settings: ownMeter } = useMeter();
   const measured = useDesignOf(id, chosen?.revision ?? revision, revision, design);
@@ -85,13 +99,14 @@ function Listening({ store, design, client }: Props) {
       )}
       {measured.kind === 'ready' ? (
         <Plans
+          designId={id}
           design={measured.design}
           session={chosen ?? { source: settings.source, meter: ownMeter }}
           readings={readings}
           client={client}
           store={store}
           isPresent={chosen?.revision === revision}
-          read={read}
+          alike={alike}
           courses={courses}
         />
       ) : (
@@ -106,15 +121,17 @@ function Listening({ store, design, client }: Props) {
 }
 
 function Plans({
+  designId,
   design,
   session: { source, meter },
   readings,
   client,
   store,
   isPresent,
-  read,
+  alike,
   courses,
 }: {
+  designId: string;
   design: Design;
   session: Pick<Session, 'source' | 'meter'>;
   readings: Readings | null;
@@ -122,12 +139,18 @@ function Plans({
   store: EditorStore;
   /** Whether the session is of the revision on screen. */
   isPresent: boolean;
-  /** What was read at taps of its revision, in this session and others. */
-  read: readonly FitReading[];
+  /** All sessions of its revision. */
+  alike: readonly SessionReadings[];
   courses: Courses | null;
 }) {
   const latest = useProving(design, source, meter, client);
+  const read = useMemo(() => fitReadingsOf(design, alike), [design, alike]);
   const steps = useMemo(() => stepsUpOf(design, USUAL_FRACTIONS, meter), [design, meter]);
+  const loaded = useMemo(() => (readings ? againstLoad(design, meter, readings.all) : null), [design, meter, readings]);
+  const records = useMemo(
+    () => readings?.all.flatMap((entry) => (entry.kind === 'scope' ? [entry] : [])) ?? [],
+    [readings],
+  );
   return (
     <>
       {latest.kind === 'ready' && readings ? <Tally counts={tallyOf(latest.result, steps, readings.at)} /> : null}
@@ -141,26 +164,81 @@ function Plans({
           isOwn={source.kind === 'turned-down'}
         />
       ) : null}
-      {readings && read.length > 0 ? (
+      {readings && latest.kind === 'ready' ? (
+        <PadOf readings={readings} test={latest.result} steps={steps} mostVolts={meter.limitVolts} />
+      ) : null}
+      {readings && alike.length > 0 ? (
         <PagePart title="Fit to the readings">
           <FitPanel design={design} readings={read} client={client} store={store} isPresent={isPresent} />
+          <DriverFit design={design} sessions={alike} store={store} isPresent={isPresent} />
         </PagePart>
       ) : null}
       <PagePart title="Steps to full drive">
         <StepsUp steps={steps} readings={readings} mostVolts={meter.limitVolts} />
+        {readings ? <StepsChart steps={steps} read={stepsReadOf(steps, readings)} /> : null}
       </PagePart>
+      {loaded ? (
+        <PagePart title="Against the load">
+          <LoadChart against={loaded} />
+        </PagePart>
+      ) : null}
+      {records.length > 0 ? (
+        <PagePart title="Scope record">
+          <ScopeOverlay design={design} source={source} records={records} client={client} />
+        </PagePart>
+      ) : null}
+      {readings ? (
+        <PagePart title="Other readings, failures, pictures">
+          <Logbook designId={designId} design={design} meter={meter} readings={readings} />
+        </PagePart>
+      ) : null}
     </>
   );
 }
 
+/** The number pad, with the plan's places in their order. */
+function PadOf({
+  test,
+  steps,
+  readings,
+  mostVolts,
+}: {
+  test: ProvingTest;
+  steps: readonly StepUp[];
+  readings: Readings;
+  mostVolts: number;
+}) {
+  const places: PadPlace[] = [
+    ...(test.source ? [{ kind: 'source' as const, place: '', name: 'Source', expected: test.source }] : []),
+    ...test.taps.flatMap(({ node, reading, isOverMeter }) =>
+      isOverMeter ? [] : [{ kind: 'tap' as const, place: node, name: `Tap ${node}`, expected: reading }],
+    ),
+    ...steps.flatMap(({ fraction, shown, refused }) =>
+      refused
+        ? []
+        : [
+            {
+              kind: 'output' as const,
+              place: String(fraction),
+              name: `Output at ${formatQuantity(fraction, '%')}`,
+              expected: shown,
+            },
+          ],
+    ),
+  ];
+  return places.length > 0 ? (
+    <div className="mt-2">
+      <ReadingPad places={places} readings={readings} mostVolts={mostVolts} />
+    </div>
+  ) : null;
+}
+
 /** How the readings stand to what was expected, in one line. */
 function Tally({ counts }: { counts: Record<Agreement, number> }) {
-  const words = AGREEMENTS.flatMap((one) =>
-    counts[one] > 0 ? [`${counts[one]} ${one === 'agrees' && counts[one] > 1 ? 'agree' : one}`] : [],
-  );
-  return words.length > 0 ? (
+  const words = tallyWords(counts);
+  return words ? (
     <p className="mt-2 text-[13.5px]" data-bench="tally">
-      Of the readings that have a band: {words.join(', ')}.
+      Of the readings that have a band: {words}.
     </p>
   ) : null;
 }
@@ -186,7 +264,7 @@ function LowTest({
           {test.source ? (
             <>
               First {isOwn ? 'the drive, at the ladder’s input' : 'the source itself, with the ladder on it'}:{' '}
-              <Quantity value={test.source.volts} unit="V" digits={4} />.{' '}
+              <Quantity value={test.source.value} unit="V" digits={4} />.{' '}
               {isOwn
                 ? ''
                 : 'Where it reads otherwise, change the voltage of the source until this is what it reads, before a session is begun. '}

@@ -5,14 +5,7 @@ import { useMemo, useState } from 'react';
 import { toast } from 'sonner';
 import { isExplained, type Candidate, type Fit, type FitReading, type NoFit } from '@/core/bench/fit';
 import { takenInto, withFitted } from '@/core/bench/fit-to-design';
-import {
-  canBeFitted,
-  UNKNOWN_NAMES,
-  UNKNOWN_UNITS,
-  UNKNOWN_WORDS,
-  UNKNOWNS,
-  type UnknownId,
-} from '@/core/bench/fit-model';
+import { canBeFitted, UNKNOWN_INFO, unknownsOf, type UnknownId } from '@/core/bench/fit-model';
 import type { Design } from '@/core/design/design-schema';
 import { formatQuantity } from '@/core/quantity/format-quantity';
 import { buttonStyle } from '@/ui/button';
@@ -40,24 +33,27 @@ export function FitPanel({
   /** Whether the readings are of the revision on screen: what they tell goes into no other. */
   isPresent: boolean;
 }) {
-  const [ids, setIds] = useState<readonly UnknownId[]>(USUAL);
-  if (!canBeFitted(design))
-    return (
-      <p className="max-w-[75ch] text-[13.5px] text-soft">
-        A fit is made of ladders with one end on ground at which nothing but the meter draws: take bleeder and divider
-        off for the test. Two-sided ladders have none.
-      </p>
-    );
+  const [chosen, setIds] = useState<readonly UnknownId[]>(USUAL);
+  const offered = unknownsOf(design, readings);
+  const ids = offered.filter((id) => chosen.includes(id));
+  const noTaps = canBeFitted(design) ? null : (
+    <p className="max-w-[75ch] text-[13.5px] text-soft">
+      Taps count in a fit of ladders with one end on ground at which nothing but the meter draws: take bleeder and
+      divider off for the test. Of two-sided ladders only the steps count.
+    </p>
+  );
+  if (readings.length === 0) return noTaps;
   return (
     <>
+      {noTaps}
       <fieldset className="no-print grid max-w-2xl gap-x-10 sm:grid-cols-2">
         <legend className="text-[13.5px] text-soft">Unknowns</legend>
-        {UNKNOWNS.map((id) => (
+        {offered.map((id) => (
           <CheckField
             key={id}
-            label={UNKNOWN_NAMES[id]}
+            label={UNKNOWN_INFO[id].name}
             checked={ids.includes(id)}
-            onChecked={(on) => setIds(UNKNOWNS.filter((one) => (one === id ? on : ids.includes(one))))}
+            onChecked={(on) => setIds(offered.filter((one) => (one === id ? on : ids.includes(one))))}
           />
         ))}
       </fieldset>
@@ -65,8 +61,8 @@ export function FitPanel({
         <p className="text-[13.5px] text-soft">Choose what the readings are to tell.</p>
       ) : readings.length < ids.length ? (
         <p className="text-[13.5px] text-soft" data-bench="too-few">
-          {readings.length} {readings.length === 1 ? 'tap is' : 'taps are'} read: at least {ids.length} are needed for
-          this many unknowns, more to see whether they fit.
+          {readings.length} {readings.length === 1 ? 'reading counts' : 'readings count'} here: at least {ids.length}{' '}
+          are needed for this many unknowns, more to see whether they fit.
         </p>
       ) : (
         <Fitting design={design} readings={readings} ids={ids} client={client} store={store} isPresent={isPresent} />
@@ -116,14 +112,11 @@ function Fitting({
             : 'The closed form has no figure for this test: the meter takes too much, or the drops do.'}
       </p>
     );
-  const taken = takenInto(
-    design,
-    readings.map(({ source }) => source),
-    result,
-  );
+  const taken = takenInto(design, readings, result);
   return (
     <div aria-live="polite">
       <FitTable fit={result} />
+      <Residuals fit={result} />
       <FitWords fit={result} />
       {taken.length > 0 ? (
         <p className="no-print mt-2">
@@ -164,24 +157,56 @@ function FitTable({ fit: { fitted, alike } }: { fit: Fit }) {
         {fitted.map(({ id, stated, value, low, high, isCut }) => (
           <tr key={id} data-fitted={id} className="border-b border-rule align-baseline">
             <th scope="row" className="py-1 pr-3 font-normal">
-              {UNKNOWN_NAMES[id]}
+              {UNKNOWN_INFO[id].name}
             </th>
             <td className="py-1 pr-3 text-right">
-              <Quantity value={stated} unit={UNKNOWN_UNITS[id]} />
+              <Quantity value={stated} unit={UNKNOWN_INFO[id].unit} />
             </td>
             <td
               className={`py-1 pr-3 text-right ${alike?.ids.includes(id) ? 'text-soft' : 'text-[14.5px] font-semibold'}`}
             >
-              <Quantity value={value} unit={UNKNOWN_UNITS[id]} />
+              <Quantity value={value} unit={UNKNOWN_INFO[id].unit} />
             </td>
             <td className="py-1 text-right">
-              <Quantity value={low} unit={UNKNOWN_UNITS[id]} /> to <Quantity value={high} unit={UNKNOWN_UNITS[id]} />
+              <Quantity value={low} unit={UNKNOWN_INFO[id].unit} /> to{' '}
+              <Quantity value={high} unit={UNKNOWN_INFO[id].unit} />
               {isCut ? <span className="block text-close">or beyond: the fit goes no further</span> : null}
             </td>
           </tr>
         ))}
       </tbody>
     </table>
+  );
+}
+
+/** Of a bar's half-width, for one standard deviation. */
+const BAR = 20;
+const MOST_SIGMAS = 100 / BAR / 2;
+
+/** How far each reading is from the fit, in standard deviations of the meter. */
+function Residuals({ fit: { residuals } }: { fit: Fit }) {
+  return (
+    <ul aria-label="Residuals" className="mt-2 grid max-w-2xl gap-0.5 text-[13px]">
+      {residuals.map(({ at, read, volts, sigma }, index) => {
+        const away = (read - volts) / sigma;
+        const drawn = BAR * Math.min(MOST_SIGMAS, Math.abs(away));
+        return (
+          <li key={index} className="grid grid-cols-[9rem_minmax(0,1fr)_5.5rem] items-center gap-2">
+            <span className="truncate">{at}</span>
+            <span className="relative block h-3 border-x border-rule bg-tint" aria-hidden="true">
+              <span className="absolute inset-y-0 left-1/2 w-px bg-line" />
+              <span
+                className={`absolute inset-y-[3px] ${Math.abs(away) > MOST_SIGMAS ? 'bg-over' : 'bg-copper'}`}
+                style={{ width: `${drawn}%`, left: away < 0 ? `${50 - drawn}%` : '50%' }}
+              />
+            </span>
+            <span className="text-right">
+              <Quantity value={away} unit="" digits={2} plus /> <span className="text-soft">σ</span>
+            </span>
+          </li>
+        );
+      })}
+    </ul>
   );
 }
 
@@ -197,7 +222,7 @@ function FitWords({ fit: { residuals, chiSquared, freedom, alike, isTimed } }: {
       ) : (
         <p data-bench="left">
           Residual: {formatQuantity(Math.sqrt(chiSquared / freedom), '', 2)} times the meter’s own uncertainty; most at{' '}
-          {furthest.node}, {formatQuantity(furthest.read, 'V', 4)} read and {formatQuantity(furthest.volts, 'V', 4)}{' '}
+          {furthest.at}, {formatQuantity(furthest.read, 'V', 4)} read and {formatQuantity(furthest.volts, 'V', 4)}{' '}
           fitted.
           {isExplained({ chiSquared, freedom })
             ? ''
@@ -207,12 +232,18 @@ function FitWords({ fit: { residuals, chiSquared, freedom, alike, isTimed } }: {
       {alike ? (
         <p className="border-l-[3px] border-close pl-2.5" data-bench="alike">
           <strong className="font-semibold">{alike.ids.length > 1 ? 'Cannot be told apart' : 'Not determined'}.</strong>{' '}
-          {sentence(alike.ids.map((id) => UNKNOWN_WORDS[id]).join(' and '))}
+          {sentence(alike.ids.map((id) => UNKNOWN_INFO[id].words).join(' and '))}
           {alike.ids.length > 1 ? ' move these readings in the same way' : ' hardly moves these readings'}.{' '}
           {alike.wouldTell ? `Most would be told by ${candidateWords(alike.wouldTell)}.` : aloneWords(alike.ids)}
         </p>
       ) : null}
-      {isTimed ? null : <p className="text-soft">By the closed form alone: the time domain found no steady state.</p>}
+      {isTimed ? null : (
+        <p className="text-soft">
+          {residuals.some(({ isStep }) => isStep)
+            ? 'The steps by the closed form, taps by the time domain.'
+            : 'By the closed form alone: the time domain found no steady state.'}
+        </p>
+      )}
     </div>
   );
 }
@@ -221,6 +252,8 @@ const sentence = (words: string) => words.charAt(0).toUpperCase() + words.slice(
 
 function candidateWords(candidate: Candidate): string {
   switch (candidate.kind) {
+    case 'step':
+      return `a reading of the output at ${formatQuantity(candidate.fraction, '%')} of the drive`;
     case 'tap':
       return `a reading at ${candidate.node}`;
     case 'hertz':
@@ -234,9 +267,13 @@ function candidateWords(candidate: Candidate): string {
 
 const ALONE: Record<UnknownId, string> = {
   source: 'the source’s peak by another instrument',
+  ohms: 'the source with and without a known load',
+  hertz: 'the frequency by a counter',
   forward: 'a diode’s drop out of circuit',
   farads: 'a capacitor out of circuit',
+  strays: 'the capacitance of a node against ground, everything off',
   meter: 'the meter’s resistance with another meter',
+  load: 'the load’s current by a meter in its foot',
 };
 const aloneWords = (ids: readonly UnknownId[]): string =>
   `No other reading of this kind tells them: measure ${ids.map((id) => ALONE[id]).join(' or ')}.`;

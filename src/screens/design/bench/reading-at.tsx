@@ -1,5 +1,5 @@
 import type { Expected } from '@/core/bench/agreement';
-import { READING_UNITS, type ReadingKind } from '@/core/bench/session';
+import { READING_KINDS, type ReadingKind } from '@/core/bench/entries';
 import { ReadingField } from './reading-field';
 import type { Readings } from './readings';
 
@@ -23,7 +23,7 @@ export function ReadingAt({
   return (
     <ReadingField
       name={name}
-      unit={READING_UNITS[kind]}
+      unit={READING_KINDS[kind].unit}
       reading={reading}
       earlier={reading ? readings.before(reading) : []}
       isWaiting={reading !== null && readings.isWaiting(reading)}

@@ -4,14 +4,15 @@ import Check from 'lucide-react/icons/check';
 import Pencil from 'lucide-react/icons/pencil';
 import { useId, useState, type FormEvent } from 'react';
 import { agreementOf, isTurned, type Agreement, type Expected } from '@/core/bench/agreement';
-import type { Reading } from '@/core/bench/session';
+import type { Reading } from '@/core/bench/entries';
+import { typedReading } from '@/core/bench/typed-reading';
 import { formatQuantity } from '@/core/quantity/format-quantity';
-import { readQuantity } from '@/core/quantity/read-quantity';
+import type { Unit } from '@/core/quantity/units';
 import { buttonStyle } from '@/ui/button';
 import { FitMark, type FitWord } from '@/ui/fit-mark';
 import { Quantity } from '@/ui/quantity';
 
-const MARKS: Record<Agreement, FitWord> = { agrees: 'fits', doubtful: 'close', off: 'over' };
+export const MARKS: Record<Agreement, FitWord> = { agrees: 'fits', doubtful: 'close', off: 'over' };
 
 /** What was read at one place, beside what was expected there; taken with Enter or by its button, and put right without losing what stood. */
 export function ReadingField({
@@ -26,7 +27,7 @@ export function ReadingField({
 }: {
   /** Where it is taken, in words. */
   name: string;
-  unit: 'V' | 'A';
+  unit: Unit;
   reading: Reading | null;
   /** What it took the place of, newest first. */
   earlier: readonly Reading[];
@@ -89,19 +90,6 @@ export function ReadingField({
   );
 }
 
-/** What is wrong with a typed reading; null where nothing is. */
-function faultOf(text: string, unit: 'V' | 'A', mostValue: number | null): { value: number } | { fault: string } {
-  const negative = /^\s*[-−]/.test(text);
-  const read = readQuantity(text.replace(/^\s*[-−+]/, ''), unit);
-  if (!read.ok) return { fault: read.reason };
-  const value = negative ? -read.value : read.value;
-  if (mostValue !== null && read.value > mostValue)
-    return {
-      fault: `${formatQuantity(read.value, unit)} is more than the meter is for, ${formatQuantity(mostValue, unit)}; a reading of it would be no reading.`,
-    };
-  return { value };
-}
-
 function Entry({
   name,
   unit,
@@ -111,7 +99,7 @@ function Entry({
   onTake,
 }: {
   name: string;
-  unit: 'V' | 'A';
+  unit: Unit;
   mostValue: number | null;
   isFocused: boolean;
   onLeave: (() => void) | null;
@@ -123,7 +111,7 @@ function Entry({
   const submit = (event: FormEvent<HTMLFormElement>) => {
     event.preventDefault();
     if (text.trim() === '') return;
-    const read = faultOf(text, unit, mostValue);
+    const read = typedReading(text, unit, { isSigned: unit === 'V', most: mostValue });
     if ('fault' in read) return setFault(read.fault);
     const fields = [...document.querySelectorAll<HTMLInputElement>('[data-reading-field]')];
     const next = fields[fields.findIndex((field) => field.id === id) + 1];

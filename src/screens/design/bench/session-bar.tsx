@@ -1,16 +1,18 @@
 'use client';
 
 import { format } from 'date-fns';
-import { useId } from 'react';
+import { useId, useState } from 'react';
 import { dropWaiting, useBenchReadings } from '@/client/bench-readings';
+import { isReading } from '@/core/bench/entries';
 import { standing, type Session, type SessionReadings } from '@/core/bench/session';
 import { buttonStyle } from '@/ui/button';
+import { SwitchedOn } from './switched-on';
 import { Pick } from '@/ui/pick';
 
 const NONE = 'plan';
 
 const wordsOf = ({ session, readings }: SessionReadings): string => {
-  const count = standing(readings).length;
+  const count = standing(readings).filter(isReading).length;
   return `${format(new Date(session.startedAt), 'd MMM yyyy, HH:mm')}, ${count} ${count === 1 ? 'reading' : 'readings'}`;
 };
 
@@ -27,9 +29,11 @@ export function SessionBar({
   /** Whether the revision on screen is in the database: readings hang on one. */
   isSaved: boolean;
   onChoose: (session: Session | null) => void;
-  onBegin: () => void;
+  /** @param note what it is taken in, in words */
+  onBegin: (note: string) => void;
 }) {
   const id = useId();
+  const [note, setNote] = useState('');
   const { kept, waiting, refused, isKept } = useBenchReadings();
   const isNew = chosen !== null && sessions.every(({ session }) => session.id !== chosen.id);
   const options = [
@@ -58,10 +62,30 @@ export function SessionBar({
             }
           />
         </div>
-        <button type="button" className={buttonStyle(chosen ? 'plain' : 'solid')} disabled={!isSaved} onClick={onBegin}>
+        <button
+          type="button"
+          className={buttonStyle(chosen ? 'plain' : 'solid')}
+          disabled={!isSaved}
+          onClick={() => {
+            onBegin(note.trim());
+            setNote('');
+          }}
+        >
           Begin a session
         </button>
       </div>
+      {chosen ? (
+        <SwitchedOn session={chosen} />
+      ) : (
+        <input
+          aria-label="Conditions of the next session"
+          placeholder="Conditions: air, damp, bench, what else matters"
+          maxLength={500}
+          className="field px-2 py-1 text-[13.5px]"
+          value={note}
+          onChange={(event) => setNote(event.target.value)}
+        />
+      )}
       {waiting.length > 0 ? (
         <p role="status" className="text-[13px] text-close" data-bench="waiting">
           {waiting.length} {waiting.length === 1 ? 'reading waits' : 'readings wait'}{' '}

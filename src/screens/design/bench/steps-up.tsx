@@ -68,7 +68,7 @@ function OneStep({ step, readings, mostVolts }: { step: StepUp; readings: Readin
           none
         ) : (
           <>
-            <Quantity value={shown.volts} unit="V" />
+            <Quantity value={shown.value} unit="V" />
             <span className="block text-soft">
               <Quantity value={shown.low} unit="V" /> to <Quantity value={shown.high} unit="V" />
             </span>

@@ -27,7 +27,7 @@ const wordsOf = (taps: readonly Tap[], read: Course): string =>
   `Along the ladder: ${taps
     .map(({ node, reading }) => {
       const value = read.get(node);
-      return `${node} expected ${formatQuantity(reading!.volts, 'V')}${value === undefined ? '' : `, read ${formatQuantity(value, 'V')}`}`;
+      return `${node} expected ${formatQuantity(reading!.value, 'V')}${value === undefined ? '' : `, read ${formatQuantity(value, 'V')}`}`;
     })
     .join('; ')}`;
 
@@ -55,7 +55,7 @@ function Drawn({
   const along = (of: (tap: Tap) => number | undefined) =>
     taps.flatMap((tap, x) => {
       const volts = of(tap);
-      return volts === undefined ? [] : [{ x, y: offBy(volts, tap.reading!.volts) }];
+      return volts === undefined ? [] : [{ x, y: offBy(volts, tap.reading!.value) }];
     });
   const dots = (course: Course, label: string, colour: string, size: number) => ({
     label,
@@ -75,7 +75,7 @@ function Drawn({
           ...others.map((course) => dots(course, 'read in another session', colours.soft, 2.5)),
           {
             label: 'expected',
-            data: along(({ reading }) => reading!.volts),
+            data: along(({ reading }) => reading!.value),
             borderColor: colours.climb,
             borderWidth: 1.5,
             pointRadius: 0,

@@ -39,7 +39,7 @@ export function TapsTable({
               {reading ? (
                 <>
                   <span className="mr-2 text-[14.5px] font-semibold">
-                    <Quantity value={reading.volts} unit="V" />
+                    <Quantity value={reading.value} unit="V" />
                   </span>{' '}
                   <span className="whitespace-nowrap text-soft">
                     <Quantity value={reading.low} unit="V" /> to <Quantity value={reading.high} unit="V" />

@@ -3,9 +3,9 @@
 import { isToday } from 'date-fns';
 import { useEffect, useMemo, useState } from 'react';
 import { openReadings, sessionsOf, takeReading, useBenchReadings } from '@/client/bench-readings';
-import { useBenchSettings } from '@/client/bench-store';
+import { useBenchSettings, useSwitchedOn } from '@/client/bench-store';
 import { useMeter } from '@/client/meter-store';
-import { tapsRead, type Session } from '@/core/bench/session';
+import type { Session } from '@/core/bench/session';
 import { useSame } from '@/ui/use-same';
 import { coursesOf, readingsIn } from './readings';
 
@@ -22,14 +22,16 @@ export function useSessions(designId: string, revision: number) {
   const [latest] = sessions;
   const todays = latest && isToday(new Date(latest.session.startedAt)) ? latest.session : null;
   const chosen = useSame(picked === undefined ? todays : picked);
-  const begin = () =>
+  const { settings: switchedOn } = useSwitchedOn();
+  const onAt = chosen && switchedOn.sessionId === chosen.id ? switchedOn.at : null;
+  const begin = (note: string) =>
     choose({
       id: crypto.randomUUID(),
       revision,
       startedAt: new Date().toISOString(),
       source: settings.source,
       meter,
-      note: '',
+      note,
     });
   const readings = useMemo(
     () =>
@@ -37,22 +39,15 @@ export function useSessions(designId: string, revision: number) {
       readingsIn(
         sessions.find(({ session }) => session.id === chosen.id)?.readings ?? [],
         new Set(waiting.map(({ reading }) => reading.id)),
-        (reading) => takeReading({ designId, session: chosen, reading }),
+        onAt,
+        (reading, picture) => takeReading({ designId, session: chosen, reading, picture }),
       ),
-    [chosen, sessions, waiting, designId],
+    [chosen, sessions, waiting, onAt, designId],
   );
   // Of one revision all sessions tell together.
-  const read = useSame(
-    useMemo(
-      () =>
-        sessions
-          .filter(({ session }) => session.revision === chosen?.revision)
-          .flatMap(({ session: { source, meter: through }, readings: all }) =>
-            tapsRead(all).map((one) => ({ ...one, source, meter: through })),
-          ),
-      [chosen, sessions],
-    ),
+  const alike = useSame(
+    useMemo(() => sessions.filter(({ session }) => session.revision === chosen?.revision), [chosen, sessions]),
   );
   const courses = useMemo(() => chosen && coursesOf(chosen, sessions), [chosen, sessions]);
-  return { sessions, chosen, readings, read, courses, choose, begin };
+  return { sessions, chosen, readings, alike, courses, choose, begin };
 }

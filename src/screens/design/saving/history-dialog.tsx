@@ -1,10 +1,12 @@
 'use client';
 
 import { format } from 'date-fns';
+import Link from 'next/link';
 import { useMemo } from 'react';
-import { fetchSessions } from '@/client/bench-api';
+import { fetchSessions, pictureHref } from '@/client/bench-api';
 import { fetchRevisions, rawDocumentHref } from '@/client/designs-api';
 import { fetchDischarges } from '@/client/discharges-api';
+import { FAILURE_WAYS, isReading } from '@/core/bench/entries';
 import { standing, type SessionReadings } from '@/core/bench/session';
 import { doneSteps, highestRead, type DeadRun } from '@/core/dead/run';
 import { formatQuantity } from '@/core/quantity/format-quantity';
@@ -92,12 +94,23 @@ export function HistoryDialog({
                   ) : present && differences(revision.design, present).length === 0 ? (
                     <span className="text-[13px] text-soft">on screen</span>
                   ) : (
-                    <button type="button" className={buttonStyle('quiet')} onClick={() => onRestore(revision)}>
-                      Bring back
-                    </button>
+                    <>
+                      <Link
+                        href={`/compare?one=${id}.${revision.revision}&other=${id}`}
+                        className={buttonStyle('quiet')}
+                      >
+                        Compare
+                      </Link>
+                      <button type="button" className={buttonStyle('quiet')} onClick={() => onRestore(revision)}>
+                        Bring back
+                      </button>
+                    </>
                   )}
                 </div>
-                <Sessions of={read.result.sessions.filter(({ session }) => session.revision === revision.revision)} />
+                <Sessions
+                  designId={id}
+                  of={read.result.sessions.filter(({ session }) => session.revision === revision.revision)}
+                />
                 <Discharges runs={read.result.discharges.filter((run) => run.revision === revision.revision)} />
               </li>
             );
@@ -108,15 +121,43 @@ export function HistoryDialog({
   );
 }
 
-/** When a revision was measured at the bench, and how much was read. */
-function Sessions({ of }: { of: readonly SessionReadings[] }) {
+/** When a revision was measured at the bench, how much was read, and what failed. */
+function Sessions({ designId, of }: { designId: string; of: readonly SessionReadings[] }) {
   return of.map(({ session, readings }) => {
-    const count = standing(readings).length;
+    const entries = standing(readings);
+    const count = entries.filter(isReading).length;
+    const pictures = entries.flatMap(({ pictureId, takenAt }) => (pictureId ? [{ pictureId, takenAt }] : []));
     return (
-      <p key={session.id} data-session={session.id} className="pl-11 text-[13px] text-soft">
-        {format(new Date(session.startedAt), 'd MMM, HH:mm')}: measured at the bench, {count}{' '}
-        {count === 1 ? 'reading' : 'readings'}
-      </p>
+      <div key={session.id} data-session={session.id} className="pl-11 text-[13px] text-soft">
+        <p>
+          {format(new Date(session.startedAt), 'd MMM, HH:mm')}: measured at the bench, {count}{' '}
+          {count === 1 ? 'reading' : 'readings'}
+        </p>
+        {entries.flatMap((one) =>
+          one.kind === 'failure'
+            ? [
+                <p key={one.id} className="text-over">
+                  {format(new Date(one.takenAt), 'HH:mm')}: {one.at} {FAILURE_WAYS[one.how]}
+                </p>,
+              ]
+            : [],
+        )}
+        {pictures.length > 0 ? (
+          <p className="flex flex-wrap gap-1 py-0.5">
+            {pictures.map(({ pictureId, takenAt }) => (
+              <a key={pictureId} href={pictureHref(designId, pictureId)} target="_blank" rel="noreferrer">
+                {/* eslint-disable-next-line @next/next/no-img-element -- written anew by this server already */}
+                <img
+                  src={pictureHref(designId, pictureId)}
+                  alt={`Picture taken ${format(new Date(takenAt), 'd MMM, HH:mm')}`}
+                  loading="lazy"
+                  className="h-14 rounded border border-rule"
+                />
+              </a>
+            ))}
+          </p>
+        ) : null}
+      </div>
     );
   });
 }

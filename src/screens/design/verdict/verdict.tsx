@@ -2,6 +2,7 @@
 
 import Link from 'next/link';
 import { useDeferredValue } from 'react';
+import { useFailedWords } from '@/client/failures';
 import type { Design } from '@/core/design/design-schema';
 import { formatTroubles, type Finding } from '@/core/quantity/finding';
 import { isSilent } from '@/core/drive/drive';
@@ -67,6 +68,7 @@ export function Verdict(props: VerdictProps) {
           onGo={onGo}
         />
         <WeakestParts margins={later.margins} />
+        <FailedParts design={design} />
         {helps ? <WouldHelp change={helps} onApply={onApply} /> : null}
         {prediction.output.alternating ? null : (
           <button type="button" className="mt-1.5 text-[13px] text-copper hover:underline" onClick={onChanges}>
@@ -123,6 +125,15 @@ export function VerdictStrip({
       <span className="text-[13px] text-soft">{formatTroubles(findings)}</span>
     </p>
   );
+}
+
+/** What has failed at the bench among the types of part in this ladder. */
+function FailedParts({ design }: { design: Design }) {
+  return useFailedWords(design).map((words) => (
+    <p key={words} data-failed-before className="mt-1 border-l-[3px] border-close pl-2 text-[13px]">
+      {words}
+    </p>
+  ));
 }
 
 /** Where a finding's field is found on screen. */

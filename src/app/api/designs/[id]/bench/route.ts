@@ -3,6 +3,12 @@ import { keepReadings, listSessions, NotKept } from '@/server/bench';
 import { isId, notFound, readBody, refuse } from '../../../answers';
 import { handled } from '../../../handle';
 
+const WHY_NOT: Record<Exclude<NotKept['why'], 'no design'>, string> = {
+  'too many': `would have more than ${MOST_READINGS} readings; must begin another session`,
+  'put away': 'is of a design that is put away; bring it back to the shelf first',
+  'of another design': 'is a session of another design; must be one of this',
+};
+
 type Context = { params: Promise<{ id: string }> };
 
 /** Readings taken of this design, session by session, newest first. */
@@ -22,10 +28,6 @@ export const PUT = handled(async (request: Request, { params }: Context): Promis
   } catch (error) {
     if (!(error instanceof NotKept)) throw error;
     if (error.why === 'no design') return notFound();
-    const message =
-      error.why === 'too many'
-        ? `would have more than ${MOST_READINGS} readings; must begin another session`
-        : 'is a session of another design; must be one of this';
-    return refuse(422, [{ path: '$.session', message }]);
+    return refuse(422, [{ path: '$.session', message: WHY_NOT[error.why] }]);
   }
 });

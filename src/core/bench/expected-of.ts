@@ -1,0 +1,67 @@
+import { changeDesign } from '../design/change-design';
+import type { Design } from '../design/design-schema';
+import type { Meter } from '../drive/meter-sense';
+import { bankFarads } from '../parts/bank';
+import { forwardDrop } from '../parts/forward-drop';
+import { predict, WITHOUT_OPTIMUM } from '../predict/predict';
+import type { Prediction } from '../predict/prediction';
+import type { Expected } from './agreement';
+import { IDLE, type ReadingKind } from './entries';
+import { expectedAtLoad } from './measured-curves';
+
+/** A diode's test current in a hand meter, A (common practice, no source). */
+const METER_TEST_AMPS = 1e-3;
+
+/**
+ * What a meter is to show of a reading that is taken by itself: the design's own
+ * figure, within what the design says that it may be off and the meter's
+ * accuracy (sum of squares, handbook).
+ *
+ * @param at as the entry has it
+ * @returns null where nothing is known to expect
+ */
+export function expectedOf(
+  design: Design,
+  prediction: Prediction,
+  kind: ReadingKind,
+  at: string,
+  meter: Meter,
+): Expected | null {
+  const { spread, ladder } = design;
+  const within = (value: number | null | undefined, off: number): Expected | null => {
+    if (value === null || value === undefined || !(value > 0)) return null;
+    const away = value * Math.hypot(off, meter.accuracy);
+    return { value, low: value - away, high: value + away };
+  };
+  switch (kind) {
+    case 'frequency':
+      return within(frequencyWith(design, prediction, at), spread.frequency);
+    case 'supply-current':
+      return at === IDLE ? within(prediction.source.figures.idleAmps, spread.source) : null;
+    case 'capacitance': {
+      const part = prediction.capacitors.find(({ id }) => id === at);
+      return within(part?.farads, ladder.capacitor.tolerance);
+    }
+    case 'drop':
+      return prediction.diodes.some(({ id }) => id === at)
+        ? within(
+            ladder.diode.series * forwardDrop(ladder.diode.forwardVolts, ladder.diode.forwardAmps, METER_TEST_AMPS),
+            spread.forward,
+          )
+        : null;
+    case 'loaded':
+      return expectedAtLoad(design, Number(at), meter);
+    default:
+      return null;
+  }
+}
+
+/** Frequency of the drive, Hz; of a tank with another capacitance than the design's where one is named, as far as its driver has one. */
+function frequencyWith(design: Design, prediction: Prediction, tankFarads: string): number | null {
+  if (tankFarads === '') return prediction.drive.frequencyHertz;
+  const { driver } = design;
+  if (driver.kind !== 'resonant-push-pull') return null;
+  const each = Number(tankFarads) / bankFarads(1, driver.tankSeries, driver.tankParallel);
+  const other = changeDesign(design, { path: '$.driver.tankFarads', value: each });
+  return predict(other, WITHOUT_OPTIMUM).drive.frequencyHertz;
+}
