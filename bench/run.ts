@@ -6,6 +6,8 @@ import { buildIfStale } from '../setup/build';
 import { startCluster } from '../setup/cluster';
 import { prepareDatabase } from '../setup/database';
 import { serve } from '../setup/serve';
+import { fitOf } from '../src/core/bench/fit';
+import { closedReadings, statedOf, type UnknownId } from '../src/core/bench/fit-model';
 import { lowSourceSchema } from '../src/core/bench/low-source';
 import { provingOf } from '../src/core/bench/proving';
 import { changeDesign } from '../src/core/design/change-design';
@@ -65,6 +67,30 @@ function benchProving(): void {
   say(`  low test of 12 stages at every tap: ${many.toFixed(0)} ms, ${(many / few).toFixed(1)} times that of 2`);
 }
 
+/** What a fit of four unknowns to twelve readings takes, against one unknown. */
+function benchFit(): void {
+  const design = changeDesign(newDesign('fit'), { path: '$.ladder.stages', value: 6 });
+  const tested = { ...design, ladder: { ...design.ladder, capacitor: { ...design.ladder.capacitor, farads: 20e-9 } } };
+  const meter = meterSchema.parse({});
+  const points = [12, 24].flatMap((rmsVolts) =>
+    Array.from({ length: 6 }, (_, at) => ({
+      kind: 'tap' as const,
+      node: `B${at + 1}`,
+      source: lowSourceSchema.parse({ kind: 'winding', rmsVolts, hertz: 500 }),
+      meter,
+    })),
+  );
+  const readings = (closedReadings(tested, points, statedOf(tested)) ?? []).map((volts, at) => ({
+    ...points[at],
+    volts,
+  }));
+  const taken = (ids: readonly UnknownId[]) => time(2, () => finish(fitOf(tested, readings, ids)));
+  const [one, four] = [taken(['forward']), taken(['source', 'forward', 'farads', 'meter'])];
+  say(
+    `  fit of 4 unknowns to ${readings.length} readings: ${four.toFixed(0)} ms, ${(four / one).toFixed(1)} times that of 1`,
+  );
+}
+
 function benchCore(): void {
   say('Core: everything one keystroke asks for (prediction, both curves)');
   say('  stages      ms   against 2 stages');
@@ -85,6 +111,7 @@ function benchCore(): void {
 
   benchFarEnd();
   benchProving();
+  benchFit();
 
   const stages = 1;
   const x = 0.05;

@@ -28,9 +28,9 @@ type ClimbProps = {
   traces: readonly string[];
   /** Takes a node into the waveforms or out of them; null while they are not on screen. */
   onTrace: ((id: string) => void) | null;
-  /** Plays what the ladder does, with what it says while there is nothing to play. */
+  /** Plays what the ladder does, with what it says while there is nothing to play; null where nothing is to be played. */
   player: Player;
-  waiting: string;
+  waiting: string | null;
   /** What stood before a change, to be seen behind what stands now, and what hides it; null for none. */
   ghost: { prediction: Prediction; onHide: (() => void) | null } | null;
   /** Another that is drawn beside it, on the same scale. */
@@ -56,7 +56,7 @@ export const Climb = memo(function Climb(props: ClimbProps) {
       <div ref={frame} className="min-h-0 flex-1 overflow-hidden">
         {size && size.width > 0 && size.height > 0 ? <Drawing {...props} {...size} /> : null}
       </div>
-      <MotionBar player={props.player} waiting={props.waiting} sign={sign} />
+      {props.waiting === null ? null : <MotionBar player={props.player} waiting={props.waiting} sign={sign} />}
       <figcaption className="pane flex min-h-6 flex-wrap justify-center gap-x-4 gap-y-0.5 px-3 pb-1.5 text-xs text-soft">
         {shown ? <MomentWords player={props.player} sign={sign} /> : <Legend {...props} />}
       </figcaption>

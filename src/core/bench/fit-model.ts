@@ -113,11 +113,14 @@ export const usualSpread = (design: Design, points: readonly Point[]): Unknowns 
   };
 };
 
-/** Whether the closed form has readings at taps of this ladder: one side on ground, and nothing but the meter that draws. */
-export const canBeFitted = ({ ladder, output }: Design): boolean =>
-  TOPOLOGY_KINDS[ladder.topology].build(1, 1).return === 'ground' &&
-  TOPOLOGY_KINDS[ladder.topology].build(1, 1).diodes.length > 0 &&
-  acrossOhms(output) === Infinity;
+/** Whether a ladder has taps that stand at steady voltages. */
+export const hasTaps = ({ ladder }: Design): boolean => TOPOLOGY_KINDS[ladder.topology].build(1, 1).diodes.length > 0;
+
+/** Whether the closed form has readings at them: one side on ground, and nothing but the meter that draws. */
+export const hasClosedTaps = (design: Design): boolean =>
+  hasTaps(design) &&
+  TOPOLOGY_KINDS[design.ladder.topology].build(1, 1).return === 'ground' &&
+  acrossOhms(design.output) === Infinity;
 
 /** The design's ladder, drive and load with these values. */
 function withValues(design: Design, values: Unknowns): Design {
@@ -154,7 +157,9 @@ function testedWith(
   { node, source, meter }: Extract<Point, { kind: 'tap' }>,
   values: Unknowns,
 ): Design | null {
-  const own = withValues({ ...design, output: { ...design.output, ...NO_OUTPUT } }, values);
+  const { output } = design;
+  const isBare = acrossOhms(output) === Infinity;
+  const own = withValues(isBare ? { ...design, output: { ...output, ...NO_OUTPUT } } : design, values);
   const scaled: LowSource =
     source.kind === 'winding'
       ? {

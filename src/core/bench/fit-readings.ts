@@ -2,16 +2,15 @@ import type { Design } from '../design/design-schema';
 import { predict, WITHOUT_OPTIMUM } from '../predict/predict';
 import { isReading } from './entries';
 import type { FitReading } from './fit';
-import { canBeFitted } from './fit-model';
+import { hasTaps } from './fit-model';
 import { standing, tapsRead, type SessionReadings } from './session';
 
 /**
- * What sessions of one revision tell a fit: taps, where its closed form has
- * figures for them, and the loaded output at the steps up, read as accurately as
+ * What sessions of one revision tell a fit: its taps, and the loaded output at the steps up, read as accurately as
  * meter or divider are.
  */
 export function fitReadingsOf(design: Design, sessions: readonly SessionReadings[]): FitReading[] {
-  const isTapped = canBeFitted(design);
+  const isTapped = hasTaps(design);
   const byDivider = design.output.divider && predict(design, WITHOUT_OPTIMUM).divider?.errors.atWorst;
   return sessions.flatMap(({ session: { source, meter: own }, readings }): FitReading[] => {
     const taps = isTapped

@@ -5,7 +5,7 @@ import { seeded } from '../numeric/chance';
 import { finish } from '../numeric/finish';
 import { predict } from '../predict/predict';
 import { fitOf, isExplained, type Fit } from './fit';
-import { canBeFitted, statedOf, timedReadings, unknownsOf, type UnknownId } from './fit-model';
+import { hasClosedTaps, statedOf, timedReadings, unknownsOf, type UnknownId } from './fit-model';
 import { takenInto, withFitted } from './fit-to-design';
 import { lowSourceSchema, type LowSource } from './low-source';
 import { stepsUpOf } from './steps-up';
@@ -98,9 +98,44 @@ describe('what readings cannot tell apart is named', () => {
   });
 
   it('capacitance where the meter takes next to nothing: a lower frequency would tell', () => {
-    const tested = testedOf(2, 10e-6);
+    const tested = testedOf(2, 100e-9);
     const found = fit(tested, readingsOf(tested, nodesOf(2), {}, 3), ['forward', 'farads']);
     expect(found.alike).toMatchObject({ ids: ['farads'], wouldTell: { kind: expect.stringMatching(/hertz|probe/) } });
+    // It stays about what is stated, and what is told does not depend on it.
+    expect(Math.abs(valueOf(found, 'farads').value - 1)).toBeLessThan(0.3);
+    // With a hundred times as much there is no such reading.
+    const large = testedOf(2, 10e-6);
+    const none = fit(large, readingsOf(large, nodesOf(2), {}, 3), ['forward', 'farads']);
+    expect(none.alike).toEqual({ ids: ['farads'], wouldTell: null });
+  });
+});
+
+describe('ladders of which the closed form has no taps, by the time domain alone', () => {
+  it.each([
+    ['on both sides of ground', { topology: 'bipolar', stages: 2 }, {}],
+    ['with a bleeder that draws', { topology: 'half-wave', stages: 3 }, { bleederOhms: 100e6 }],
+  ])('%s', (_, ladder, output) => {
+    const design = benchDesign({
+      driver: { positivePeakVolts: 5e3, frequencyHertz: 30e3 },
+      ladder: { ...ladder, capacitor: { farads: 20e-9 } },
+      diode: { forwardVolts: 0.5 },
+      output,
+    });
+    expect(hasClosedTaps(design)).toBe(false);
+    const tested = { ...testedOf(3, 20e-9), design };
+    const nodes = predict(design).nodes.filter(({ column }) => column === 'smoothing');
+    const readings = readingsOf(
+      tested,
+      nodes.map(({ id }) => id),
+      { forward: 0.62 },
+      null,
+    ).map((one, at) => ({
+      ...one,
+      volts: one.volts * Math.sign(nodes[at].noLoadVolts),
+    }));
+    const found = fit(tested, readings, ['forward']);
+    expect(valueOf(found, 'forward').value).toBeCloseTo(0.62, 2);
+    expect(found.isTimed).toBe(true);
   });
 });
 
@@ -165,7 +200,7 @@ it('too few readings, and a ladder that is not for it', () => {
   });
   expect(finish(fitOf(tested.design, [], []))).toEqual({ why: 'too few' });
   const of = (topology: string, output: object = {}) =>
-    canBeFitted(benchDesign({ ladder: { topology, stages: 1 }, output }));
+    hasClosedTaps(benchDesign({ ladder: { topology, stages: 1 }, output }));
   expect([of('half-wave'), of('full-wave'), of('bipolar'), of('none')]).toEqual([true, true, false, false]);
   expect(of('half-wave', { bleederOhms: 1e9 })).toBe(false);
 });

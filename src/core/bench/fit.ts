@@ -1,16 +1,16 @@
 import { levenbergMarquardt } from 'ml-levenberg-marquardt';
-import { Matrix, SingularValueDecomposition } from 'ml-matrix';
+import { Matrix, SingularValueDecomposition, solve } from 'ml-matrix';
 import type { Design } from '../design/design-schema';
 import { predict, WITHOUT_OPTIMUM } from '../predict/predict';
 import { rootBetween } from '../numeric/root';
-import { polarityOf } from '../operating/ladder-inputs';
 import { formatQuantity } from '../quantity/format-quantity';
 import { signedVolts } from '../quantity/polarity';
+import { closedModel, closedSlopes, timedModel, type Model } from './fit-models';
 import {
   closedReadings,
+  hasClosedTaps,
   limitsOf,
   statedOf,
-  timedReadings,
   usualSpread,
   type Point,
   type UnknownId,
@@ -28,7 +28,7 @@ export type Fitted = {
   /** By the design and the test. */
   stated: number;
   value: number;
-  /** Where it lies with 90 %, and whether a limit of what it may be cuts that short. */
+  /** Where it lies with 90 %, and whether a limit of what it may be cuts that short; of one that is not determined, those limits. */
   low: number;
   high: number;
   isCut: boolean;
@@ -66,17 +66,33 @@ export const isExplained = ({ chiSquared, freedom }: Pick<Fit, 'chiSquared' | 'f
 
 /** Rise of the sum of squares at the ends of an interval that holds the true value in 90 of 100 cases, one unknown (chi-square table). */
 const RISE = 2.706;
+/** Steps of a profile, in usual spreads: the first, and the least that is tried again by a smaller one. */
+const FIRST_STEP = 0.25;
+const LEAST_STEP = 0.05;
 /** How near to that counts, and what a rise without a figure is taken for. */
 const CLOSE = 0.02;
 const MOST_RISE = 1e3;
-const MOST_ITERATIONS = 30;
+/** Iterations of one stretch of the search, stretches at most, and usual spreads that count as no move. */
+const STRETCH = 4;
+const MOST_STRETCHES = 8;
+const STILL = 1e-4;
+/** Steps at most in which the others follow one that is moved. */
+const FOLLOWING = 15;
+/** Of them, after how many the slopes are found anew. */
+const ANEW = 3;
+/** Usual spreads that one may go by at most, and at the end. */
+const MOST_BY = 1;
+const FOLLOWED = 1e-3;
+/** What keeps the step defined where everything is told. */
+const LEAST_HOLD = 1e-9;
 /** How often the closed form is brought to the time domain at most, and by how much of a usual spread values may move without another. */
 const MOST_ROUNDS = 3;
 const MOVED = 0.2;
-const AGAIN_ITERATIONS = 2;
 /** A reading where there is no figure, in standard deviations: nothing leads there. */
 const FAR = 1e6;
-/** Of its usual spread, the step by which what a reading owes to an unknown is found. */
+/** Usual spreads that weigh as much as one standard deviation of a reading while an unknown is held to what is stated: where nothing tells of it, it stays there. */
+const HELD = 3;
+/** Of its usual spread, the step by which the search looks around. */
 const STEP = 0.02;
 /** What a usual spread must move the readings by at least, in standard deviations, to be told. */
 const TELLS = 1;
@@ -105,78 +121,137 @@ export function* fitOf(
 ): Generator<number, Fit | NoFit> {
   if (readings.length < ids.length || ids.length === 0) return { why: 'too few' };
   // No value of anything turns a ladder around.
-  if (readings.some(({ volts }) => signedVolts(volts, polarityOf(design)) < 0)) return { why: 'other sign' };
+  if (readings.some((one) => one.volts * signOf(design, one) < 0)) return { why: 'other sign' };
   const stated = statedOf(design);
   const spread = usualSpread(design, readings);
   const read = readings.map(({ volts }) => Math.abs(volts));
   const sigmas = floored(readings.map((one, at) => sigmaOf(read[at], one)));
-  let ratios = readings.map(() => 1);
+  const isClosed = hasClosedTaps(design) || readings.every(({ kind }) => kind === 'step');
+  const model = isClosed ? closedModel(design, readings) : timedModel(design, readings, ids);
   const valuesOf = (scaled: readonly number[], of: readonly UnknownId[], from: Unknowns): Unknowns => ({
     ...from,
     ...Object.fromEntries(of.map((id, at) => [id, stated[id] + scaled[at] * spread[id]])),
   });
-  const modelOf = (values: Unknowns) =>
-    closedReadings(design, readings, values)?.map((volts, at) => volts * ratios[at]);
   const limits = limitsOf(design, readings);
-  // The search takes two points at least: one alone stands twice, which moves no minimum.
-  const places = readings.length > 1 ? readings.map((_, at) => at) : [0, 0];
+  const count = readings.length;
   const scaledLimit = (id: UnknownId, end: 0 | 1) => (limits[id][end] - stated[id]) / spread[id];
 
-  /** The best values of some unknowns, the others held. */
-  const best = (of: readonly UnknownId[], from: Unknowns, iterations: number): Unknowns => {
-    if (of.length === 0) return from;
+  /** A stretch of the search for the best values of some unknowns, the others kept; of these each held to what is stated so far as nothing tells of it, or free. */
+  const searched = (of: readonly UnknownId[], from: Unknowns, isHeld: boolean): Unknowns => {
     const { parameterValues } = levenbergMarquardt(
-      { x: places, y: places.map((at) => read[at] / sigmas[at]) },
+      {
+        x: [...readings, ...of].map((_, at) => at),
+        y: [...read.map((volts, at) => volts / sigmas[at]), ...of.map(() => 0)],
+      },
       (parameters: number[]) => {
-        const volts = modelOf(valuesOf(parameters, of, from));
-        return (at: number) => (volts ? volts[at] / sigmas[at] : FAR);
+        const volts = model.at(valuesOf(parameters, of, from));
+        return (at: number) =>
+          at >= count ? (isHeld ? parameters[at - count] / HELD : 0) : volts ? volts[at] / sigmas[at] : FAR;
       },
       {
         initialValues: of.map((id) => (from[id] - stated[id]) / spread[id]),
         minValues: of.map((id) => scaledLimit(id, 0)),
         maxValues: of.map((id) => scaledLimit(id, 1)),
         gradientDifference: STEP,
-        centralDifference: iterations > AGAIN_ITERATIONS,
-        maxIterations: iterations,
+        centralDifference: true,
+        maxIterations: STRETCH,
         damping: 1e-3,
         errorTolerance: 1e-9,
       },
     );
     return valuesOf(parameterValues, of, from);
   };
+  /** The best values, stretch after stretch until none moves. */
+  const best = (of: readonly UnknownId[], from: Unknowns, isHeld = true): Unknowns => {
+    let now = from;
+    for (let stretch = 0; of.length > 0 && stretch < MOST_STRETCHES; stretch += 1) {
+      const next = searched(of, now, isHeld);
+      const furthest = Math.max(...of.map((id) => Math.abs(next[id] - now[id]) / spread[id]));
+      now = next;
+      if (furthest < STILL) break;
+    }
+    return now;
+  };
   const squares = (values: Unknowns): number => {
-    const volts = modelOf(values);
+    const volts = model.at(values);
     return volts ? volts.reduce((sum, one, at) => sum + ((one - read[at]) / sigmas[at]) ** 2, 0) : Infinity;
   };
 
-  if (!modelOf(stated)) return { why: 'no figure' };
-  let values = best(ids, stated, MOST_ITERATIONS);
-  yield 0.3;
-  let isTimed = false;
+  if (!isClosed && !(yield* within(0, 0.2, model.refine(stated)))) return { why: 'no figure' };
+  if (!model.at(stated)) return { why: 'no figure' };
+  let values = best(ids, stated);
+  let isTimed = !isClosed;
   for (let round = 0; round < MOST_ROUNDS; round += 1) {
-    const timed = yield* within(0.3 + 0.1 * round, 0.4 + 0.1 * round, timedReadings(design, readings, values));
-    const closed = closedReadings(design, readings, values);
-    if (!timed || !closed) break;
+    const [from, to] = [round, round + 1].map((part) => 0.2 + (0.5 * part) / MOST_ROUNDS);
+    if (!(yield* within(from, to, model.refine(values)))) break;
     isTimed = true;
-    ratios = timed.map((volts, at) => volts / closed[at]);
-    const moved = best(ids, values, MOST_ITERATIONS);
+    const moved = best(ids, values);
     const furthest = Math.max(...ids.map((id) => Math.abs(moved[id] - values[id]) / spread[id]));
     values = moved;
-    // What the two differ by depends on the values: once more where these have moved.
+    // What the time domain differs by depends on the values: once more where these have moved.
     if (furthest < MOVED) break;
   }
+  const alike = alikeIn(design, readings, ids, values, model, isClosed);
+  // What is told is told by the readings alone.
+  const free = best(
+    ids.filter((id) => !alike?.ids.includes(id)),
+    values,
+    false,
+  );
+  if (squares(free) <= squares(values)) values = free;
   const least = squares(values);
   if (!(least < Infinity)) return { why: 'no figure' };
   yield 0.7;
 
+  const columnsAt = (at: Unknowns, of: readonly UnknownId[]): number[][] | null => {
+    const rows = model.slopes(at, of);
+    return rows && of.map((_, column) => rows.map((row, one) => row[column] / sigmas[one]));
+  };
+  const slopes = columnsAt(values, ids);
+  const hold = alike ? 1 / HELD ** 2 : LEAST_HOLD;
+  /** Some unknowns where they fit best beside others that are moved, by the slopes of the best fit (Gauss and Newton's step). */
+  const followed = (of: readonly UnknownId[], from: Unknowns): Unknowns => {
+    let now = from;
+    let columns = slopes && of.map((id) => slopes[ids.indexOf(id)]);
+    for (let step = 0; of.length > 0 && step < FOLLOWING; step += 1) {
+      // Far from the best fit they are no longer what they were.
+      if (step > 0 && step % ANEW === 0) columns = columnsAt(now, of);
+      const volts = model.at(now);
+      if (!volts || !columns) return now;
+      const away = volts.map((one, at) => (one - read[at]) / sigmas[at]);
+      const product = (one: readonly number[], other: readonly number[]) =>
+        one.reduce((sum, value, at) => sum + value * other[at], 0);
+      const scaled = of.map((id) => (now[id] - stated[id]) / spread[id]);
+      const known = columns;
+      const curvature = known.map((one, a) => known.map((other, b) => product(one, other) + (a === b ? hold : 0)));
+      const gradient = known.map((one, a) => product(one, away) + (alike ? hold * scaled[a] : 0));
+      const by = solve(new Matrix(curvature), Matrix.columnVector(gradient)).getColumn(0);
+      const clamped = (value: number, id: UnknownId) =>
+        Math.min(scaledLimit(id, 1), Math.max(scaledLimit(id, 0), value));
+      now = valuesOf(
+        scaled.map((value, a) => clamped(value - Math.max(-MOST_BY, Math.min(MOST_BY, by[a])), of[a])),
+        of,
+        now,
+      );
+      if (by.every((one) => Math.abs(one) < FOLLOWED)) break;
+    }
+    return now;
+  };
   const fitted: Fitted[] = [];
   for (const id of ids) {
+    if (alike?.ids.includes(id)) {
+      const [low, high] = limits[id];
+      fitted.push({ id, stated: stated[id], value: values[id], low, high, isCut: true });
+      continue;
+    }
     const others = ids.filter((one) => one !== id);
     // Each begins where the others stood last: they follow the one that is moved.
     let nearest = values;
     const rise = (scaled: number) => {
-      nearest = best(others, { ...nearest, [id]: stated[id] + scaled * spread[id] }, AGAIN_ITERATIONS);
-      return squares(nearest) - least - RISE;
+      const there = followed(others, { ...nearest, [id]: stated[id] + scaled * spread[id] });
+      const found = squares(there);
+      if (found < Infinity) nearest = there;
+      return found - least - RISE;
     };
     const middle = (values[id] - stated[id]) / spread[id];
     const [low, high] = ([0, 1] as const).map((end) => {
@@ -193,7 +268,7 @@ export function* fitOf(
     });
     yield 0.7 + (0.25 * fitted.length) / ids.length;
   }
-  const volts = modelOf(values)!;
+  const volts = model.at(values)!;
   return {
     fitted,
     residuals: readings.map((one, at) => ({
@@ -205,7 +280,7 @@ export function* fitOf(
     })),
     chiSquared: least,
     freedom: readings.length - ids.length,
-    alike: alikeIn(design, readings, ids, values),
+    alike,
     isTimed: isTimed && readings.every(({ kind }) => kind === 'tap'),
   };
 }
@@ -213,6 +288,13 @@ export function* fitOf(
 /** Where a reading was taken, in a word or two. */
 const placeOf = (point: Point): string =>
   point.kind === 'tap' ? point.node : `the output at ${formatQuantity(point.fraction, '%')}`;
+
+/** The sign that a reading has where nothing is wrong: of a ladder that climbs to both sides, by the side of its tap. */
+function signOf(design: Design, point: Point): 1 | -1 {
+  const { nodes, output } = predict(design, WITHOUT_OPTIMUM);
+  const volts = point.kind === 'tap' ? (nodes.find(({ id }) => id === point.node)?.noLoadVolts ?? 0) : 1;
+  return signedVolts(volts, output.polarity) < 0 ? -1 : 1;
+}
 
 const sigmaOf = (volts: number, { meter }: Point): number => volts * Math.hypot(meter.accuracy / Math.sqrt(3), DIGIT);
 
@@ -235,10 +317,15 @@ function* within<R>(from: number, to: number, job: Generator<number, R>): Genera
 /** Where a profile rises through its limit, from the middle towards an end; the end where it does not. */
 function crossing(rise: (at: number) => number, middle: number, end: number): { at: number; isCut: boolean } {
   let inner = { at: middle, rise: -RISE };
-  let step = Math.sign(end - middle) * 0.25;
+  let step = Math.sign(end - middle) * FIRST_STEP;
   for (;;) {
     const at = Math.abs(inner.at + step - middle) < Math.abs(end - middle) ? inner.at + step : end;
     const found = rise(at);
+    // The others did not follow so far: nearer.
+    if (found === Infinity && Math.abs(at - inner.at) > LEAST_STEP) {
+      step = (at - inner.at) / 4;
+      continue;
+    }
     if (found > 0) {
       const ends: [number, number][] = [
         [inner.at, inner.rise],
@@ -253,23 +340,15 @@ function crossing(rise: (at: number) => number, middle: number, end: number): { 
   }
 }
 
-/** What each reading owes to a usual spread of each unknown, in standard deviations; null where there is no figure. */
-function sensitivities(
-  design: Design,
-  points: readonly Point[],
-  ids: readonly UnknownId[],
-  values: Unknowns,
-): number[][] | null {
-  const spread = usualSpread(design, points);
-  const limits = limitsOf(design, points);
-  const columns = ids.map((id) => {
-    const [less, more] = [-STEP, STEP].map((by) =>
-      closedReadings(design, points, { ...values, [id]: Math.max(limits[id][0], values[id] + by * spread[id]) }),
-    );
-    return less && more && more.map((volts, at) => (volts - less[at]) / (2 * STEP) / sigmaOf(volts, points[at]));
-  });
-  if (columns.some((column) => !column)) return null;
-  return points.map((_, at) => columns.map((column) => column![at]));
+/** What readings owe to a usual spread of each unknown, in standard deviations. */
+const inSigmas = (slopes: number[][], volts: readonly number[], points: readonly Point[]): number[][] =>
+  slopes.map((row, at) => row.map((slope) => slope / sigmaOf(volts[at], points[at])));
+
+/** The same of a reading that might be taken, by the closed form; null where it has no figure. */
+function candidateRow(design: Design, point: Point, ids: readonly UnknownId[], values: Unknowns): number[][] | null {
+  const slopes = closedSlopes(design, [point], values, ids);
+  const volts = closedReadings(design, [point], values);
+  return slopes && volts && inSigmas(slopes, volts, [point]);
 }
 
 /** The direction in which readings tell least, and how much, in standard deviations for a usual spread. */
@@ -285,16 +364,24 @@ function weakest(rows: readonly number[][]): { tells: number; direction: number[
   return { tells: diagonal[at], direction: rightSingularVectors.getColumn(at) };
 }
 
-/** Unknowns that cannot be told apart, and the one reading that would tell most of them. */
-function alikeIn(design: Design, points: readonly Point[], ids: readonly UnknownId[], values: Unknowns): Fit['alike'] {
-  const rows = sensitivities(design, points, ids, values);
-  if (!rows) return null;
+/** Unknowns that cannot be told apart, and the one reading that would tell most of them, where the closed form has readings. */
+function alikeIn(
+  design: Design,
+  points: readonly Point[],
+  ids: readonly UnknownId[],
+  values: Unknowns,
+  model: Model,
+  isClosed: boolean,
+): Fit['alike'] {
+  const [slopes, volts] = [model.slopes(values, ids), model.at(values)];
+  if (!slopes || !volts) return null;
+  const rows = inSigmas(slopes, volts, points);
   const { tells, direction } = weakest(rows);
   if (tells >= TELLS) return null;
   let wouldTell: Candidate | null = null;
   let most = Math.max(TELLS, tells);
-  for (const { candidate, point } of candidatesOf(design, points.at(-1)!)) {
-    const more = sensitivities(design, [point], ids, values);
+  for (const { candidate, point } of isClosed ? candidatesOf(design, points.at(-1)!) : []) {
+    const more = candidateRow(design, point, ids, values);
     if (!more) continue;
     const found = weakest([...rows, ...more]).tells;
     if (found <= most) continue;

@@ -3,7 +3,7 @@ import { DRIVER_KINDS } from '../drive/driver-kinds';
 import { measured } from '../drive/kinds/measured';
 import { timesAsHigh } from '../drive/recorded-driver';
 import { turnedDown } from '../drive/supply';
-import { kindOf, quantity, saying } from '../schema/fields';
+import { kindOf, listOf, quantity, saying } from '../schema/fields';
 import * as z from '../zod';
 
 const FRACTION = 'a fraction from 0.01 to 1, such as 0.25';
@@ -12,6 +12,9 @@ const driveFraction = z
   .number({ error: saying(FRACTION) })
   .gte(0.01, { error: saying(FRACTION) })
   .lte(1, { error: saying(FRACTION) });
+
+/** The most steps on the way up. */
+const MOST_STEPS = 12;
 
 /** What a ladder is tried on at low voltage. */
 export const lowSourceSchema = z.discriminatedUnion(
@@ -38,7 +41,13 @@ export const LOW_SOURCE_NAMES: Record<LowSourceKind, string> = {
 };
 
 /** How somebody tries things at low voltage: of the workshop, and not of a design. */
-export const benchSettingsSchema = z.strictObject({ source: lowSourceSchema.prefault({ kind: 'winding' }) });
+export const benchSettingsSchema = z.strictObject({
+  source: lowSourceSchema.prefault({ kind: 'winding' }),
+  /** Fractions of the full drive at which one stops on the way up. */
+  fractions: listOf(driveFraction, 'steps', MOST_STEPS)
+    .min(1, { error: () => 'has no step; must have one at least, such as 100 %' })
+    .default([0.25, 0.5, 0.75, 1]),
+});
 
 /**
  * A design with its drive turned down to a fraction, its supply's limit of

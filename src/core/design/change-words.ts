@@ -36,6 +36,8 @@ const NAMES: Readonly<Record<string, string>> = {
   'target.amps': 'Target current',
   'target.ripplePeakToPeakFraction': 'Target ripple',
   'supply.kind': 'Supply',
+  supply: 'Supply',
+  transformer: 'Transformer',
   'driver.kind': 'Driver',
   'driver.waveform': 'Waveform',
   'driver.positivePeakVolts': 'Positive peak',

@@ -27,6 +27,9 @@ const COMPARED: readonly FigureId[] = [
   'smallestMargin',
 ];
 
+/** From so many times on a change is no help beside the two figures. */
+const MOST_CHANGE = 10;
+
 /** One figure of two designs; null where one has none. */
 export type ComparedFigure = {
   id: FigureId;
@@ -34,7 +37,7 @@ export type ComparedFigure = {
   unit: (typeof FIGURES)[FigureId]['unit'];
   one: number | null;
   other: number | null;
-  /** Change from the one to the other, as a fraction of the one; null where there is none to tell. */
+  /** Change from the one to the other, as a fraction of the one's magnitude; null where there is none to tell: nothing to be a fraction of, another polarity, or many times as much. */
   change: number | null;
 };
 
@@ -47,8 +50,10 @@ export function comparedFigures(one: Prediction, other: Prediction): ComparedFig
     const [a, b] = [one, other].map((prediction) => shownFigure(id, prediction));
     if (a === null && b === null) return [];
     const { label, unit } = FIGURES[id];
-    const change = a === null || b === null || a === 0 ? null : (b - a) / Math.abs(a);
-    return [{ id, label, unit, one: a, other: b, change }];
+    const change = a === null || b === null || a * b <= 0 ? null : (b - a) / Math.abs(a);
+    return [
+      { id, label, unit, one: a, other: b, change: change !== null && Math.abs(change) < MOST_CHANGE ? change : null },
+    ];
   });
 }
 

@@ -124,7 +124,7 @@ function Pictured({ name, prediction, beside }: { name: string; prediction: Pred
             traces={NO_TRACES}
             onTrace={null}
             player={player}
-            waiting=""
+            waiting={null}
             ghost={null}
             beside={beside.output.alternating ? undefined : beside}
           />
@@ -178,7 +178,7 @@ function Table({
                   {name}
                 </th>
               ))}
-              <th className="w-20 py-1 text-right font-normal" />
+              <th className="hidden w-20 py-1 text-right font-normal sm:table-cell" />
             </tr>
           </thead>
           <tbody>{children}</tbody>
@@ -206,7 +206,7 @@ function Row({
       </th>
       <td className="py-1 pr-3 break-words">{one ?? <span className="text-soft">none</span>}</td>
       <td className="py-1 pr-3 break-words">{other ?? <span className="text-soft">none</span>}</td>
-      <td className="py-1 text-right text-soft">{beside}</td>
+      <td className="hidden py-1 text-right text-soft sm:table-cell">{beside}</td>
     </tr>
   );
 }

@@ -12,12 +12,14 @@ import { fitReadingsOf } from '@/core/bench/fit-readings';
 import { againstLoad } from '@/core/bench/measured-curves';
 import type { ProvingTest } from '@/core/bench/proving';
 import type { Session, SessionReadings } from '@/core/bench/session';
-import { stepsUpOf, USUAL_FRACTIONS, type StepUp } from '@/core/bench/steps-up';
+import { fractionsWith } from '@/core/bench/fractions';
+import { stepsUpOf, type StepUp } from '@/core/bench/steps-up';
 import type { Design } from '@/core/design/design-schema';
 import { formatQuantity } from '@/core/quantity/format-quantity';
 import { buttonStyle } from '@/ui/button';
 import { Quantity } from '@/ui/quantity';
 import { useListening } from '@/ui/use-listening';
+import { useSame } from '@/ui/use-same';
 import type { TransientClient } from '@/worker/transient-client';
 import { MeterFields } from '../meter-fields';
 import { PagePart } from '../page-part';
@@ -27,6 +29,7 @@ import { FindingItem } from '../verdict/finding-item';
 import { ReadingAt } from './reading-at';
 import { DriverFit } from './driver-fit';
 import { FitPanel } from './fit-panel';
+import { FractionsField } from './fractions-field';
 import { Logbook } from './logbook';
 import { stepsReadOf, type Courses, type Readings } from './readings';
 import { ReadingPad, type PadPlace } from './reading-pad';
@@ -145,7 +148,9 @@ function Plans({
 }) {
   const latest = useProving(design, source, meter, client);
   const read = useMemo(() => fitReadingsOf(design, alike), [design, alike]);
-  const steps = useMemo(() => stepsUpOf(design, USUAL_FRACTIONS, meter), [design, meter]);
+  const { settings } = useBenchSettings();
+  const fractions = useSame(fractionsWith(settings.fractions, readings?.all ?? []));
+  const steps = useMemo(() => stepsUpOf(design, fractions, meter), [design, fractions, meter]);
   const loaded = useMemo(() => (readings ? againstLoad(design, meter, readings.all) : null), [design, meter, readings]);
   const records = useMemo(
     () => readings?.all.flatMap((entry) => (entry.kind === 'scope' ? [entry] : [])) ?? [],
@@ -154,6 +159,9 @@ function Plans({
   return (
     <>
       {latest.kind === 'ready' && readings ? <Tally counts={tallyOf(latest.result, steps, readings.at)} /> : null}
+      {readings && latest.kind === 'ready' ? (
+        <PadOf readings={readings} test={latest.result} steps={steps} mostVolts={meter.limitVolts} />
+      ) : null}
       <PlanWaits latest={latest} />
       {latest.kind === 'ready' ? (
         <LowTest
@@ -164,9 +172,6 @@ function Plans({
           isOwn={source.kind === 'turned-down'}
         />
       ) : null}
-      {readings && latest.kind === 'ready' ? (
-        <PadOf readings={readings} test={latest.result} steps={steps} mostVolts={meter.limitVolts} />
-      ) : null}
       {readings && alike.length > 0 ? (
         <PagePart title="Fit to the readings">
           <FitPanel design={design} readings={read} client={client} store={store} isPresent={isPresent} />
@@ -174,6 +179,7 @@ function Plans({
         </PagePart>
       ) : null}
       <PagePart title="Steps to full drive">
+        <FractionsField />
         <StepsUp steps={steps} readings={readings} mostVolts={meter.limitVolts} />
         {readings ? <StepsChart steps={steps} read={stepsReadOf(steps, readings)} /> : null}
       </PagePart>

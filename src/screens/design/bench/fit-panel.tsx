@@ -5,7 +5,7 @@ import { useMemo, useState } from 'react';
 import { toast } from 'sonner';
 import { isExplained, type Candidate, type Fit, type FitReading, type NoFit } from '@/core/bench/fit';
 import { takenInto, withFitted } from '@/core/bench/fit-to-design';
-import { canBeFitted, UNKNOWN_INFO, unknownsOf, type UnknownId } from '@/core/bench/fit-model';
+import { hasClosedTaps, UNKNOWN_INFO, unknownsOf, type UnknownId } from '@/core/bench/fit-model';
 import type { Design } from '@/core/design/design-schema';
 import { formatQuantity } from '@/core/quantity/format-quantity';
 import { buttonStyle } from '@/ui/button';
@@ -36,16 +36,9 @@ export function FitPanel({
   const [chosen, setIds] = useState<readonly UnknownId[]>(USUAL);
   const offered = unknownsOf(design, readings);
   const ids = offered.filter((id) => chosen.includes(id));
-  const noTaps = canBeFitted(design) ? null : (
-    <p className="max-w-[75ch] text-[13.5px] text-soft">
-      Taps count in a fit of ladders with one end on ground at which nothing but the meter draws: take bleeder and
-      divider off for the test. Of two-sided ladders only the steps count.
-    </p>
-  );
-  if (readings.length === 0) return noTaps;
+  if (readings.length === 0) return null;
   return (
     <>
-      {noTaps}
       <fieldset className="no-print grid max-w-2xl gap-x-10 sm:grid-cols-2">
         <legend className="text-[13.5px] text-soft">Unknowns</legend>
         {offered.map((id) => (
@@ -117,7 +110,7 @@ function Fitting({
     <div aria-live="polite">
       <FitTable fit={result} />
       <Residuals fit={result} />
-      <FitWords fit={result} />
+      <FitWords fit={result} isSearched={hasClosedTaps(design)} />
       {taken.length > 0 ? (
         <p className="no-print mt-2">
           <button
@@ -168,9 +161,15 @@ function FitTable({ fit: { fitted, alike } }: { fit: Fit }) {
               <Quantity value={value} unit={UNKNOWN_INFO[id].unit} />
             </td>
             <td className="py-1 text-right">
-              <Quantity value={low} unit={UNKNOWN_INFO[id].unit} /> to{' '}
-              <Quantity value={high} unit={UNKNOWN_INFO[id].unit} />
-              {isCut ? <span className="block text-close">or beyond: the fit goes no further</span> : null}
+              {alike?.ids.includes(id) ? (
+                <span className="text-soft">not determined</span>
+              ) : (
+                <>
+                  <Quantity value={low} unit={UNKNOWN_INFO[id].unit} /> to{' '}
+                  <Quantity value={high} unit={UNKNOWN_INFO[id].unit} />
+                  {isCut ? <span className="block text-close">or beyond: the fit goes no further</span> : null}
+                </>
+              )}
             </td>
           </tr>
         ))}
@@ -211,7 +210,14 @@ function Residuals({ fit: { residuals } }: { fit: Fit }) {
 }
 
 /** How well it fits, and what cannot be told. */
-function FitWords({ fit: { residuals, chiSquared, freedom, alike, isTimed } }: { fit: Fit }) {
+function FitWords({
+  fit: { residuals, chiSquared, freedom, alike, isTimed },
+  isSearched,
+}: {
+  fit: Fit;
+  /** Whether a reading that would tell more was looked for. */
+  isSearched: boolean;
+}) {
   const furthest = residuals.reduce((most, one) =>
     Math.abs(one.read - one.volts) / one.sigma > Math.abs(most.read - most.volts) / most.sigma ? one : most,
   );
@@ -234,7 +240,11 @@ function FitWords({ fit: { residuals, chiSquared, freedom, alike, isTimed } }: {
           <strong className="font-semibold">{alike.ids.length > 1 ? 'Cannot be told apart' : 'Not determined'}.</strong>{' '}
           {sentence(alike.ids.map((id) => UNKNOWN_INFO[id].words).join(' and '))}
           {alike.ids.length > 1 ? ' move these readings in the same way' : ' hardly moves these readings'}.{' '}
-          {alike.wouldTell ? `Most would be told by ${candidateWords(alike.wouldTell)}.` : aloneWords(alike.ids)}
+          {alike.wouldTell
+            ? `Most would be told by ${candidateWords(alike.wouldTell)}.`
+            : isSearched
+              ? aloneWords(alike.ids)
+              : 'Which reading would tell them is not computed for such a ladder.'}
         </p>
       ) : null}
       {isTimed ? null : (
