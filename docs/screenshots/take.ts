@@ -65,13 +65,15 @@ const SHOTS: Shot[] = [
     },
   },
   {
-    // Shows a code to scan where it was started with --network.
-    file: 'way-in',
+    file: 'compare',
     theme: 'light',
     width: 1280,
     height: 800,
     show: async (page) => {
-      await page.goto(`${address}/telephone`);
+      const idOf = async (name: string) => (await page.getByRole('link', { name }).getAttribute('href'))!.split('/')[2];
+      const [one, other] = [await idOf('Flocking applicator'), await idOf('Dust-plate precipitator')];
+      await page.goto(`${address}/compare?one=${one}&other=${other}`);
+      await page.locator('[data-climb]').nth(1).waitFor();
     },
   },
   {

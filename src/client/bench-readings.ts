@@ -74,9 +74,12 @@ export function openReadings(designId: string): () => void {
   if (useBenchReadings.getState().designId !== designId)
     useBenchReadings.setState({ designId, kept: null, waiting: [], refused: null });
   const refresh = async () => {
+    const asked = fetchSessions(designId).catch(() => null);
     await findWaiting(designId);
+    const waits = useBenchReadings.getState().waiting.length > 0;
     await sendWaiting();
-    const kept = await fetchSessions(designId).catch(() => null);
+    // What was asked for before something was sent does not have it.
+    const kept = await (waits ? fetchSessions(designId).catch(() => null) : asked);
     if (kept && !over && useBenchReadings.getState().designId === designId) useBenchReadings.setState({ kept });
   };
   let busy = false;

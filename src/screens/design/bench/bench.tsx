@@ -2,7 +2,7 @@
 
 import dynamic from 'next/dynamic';
 import Printer from 'lucide-react/icons/printer';
-import { useMemo } from 'react';
+import { useEffect, useMemo } from 'react';
 import { useStore } from 'zustand';
 import { useBenchSettings } from '@/client/bench-store';
 import { patiently } from '@/client/patiently';
@@ -72,6 +72,8 @@ function Listening({ store, design, client }: Props) {
   const { sessions, chosen, readings, alike, courses, choose, begin } = useSessions(id, revision);
   const { settings } = useBenchSettings();
   const { settings: ownMeter } = useMeter();
+  // Fetched while the readings are, so that they are drawn as these arrive; what fails here is fetched again there.
+  useEffect(() => void import('./read-charts').catch(() => undefined), []);
   const measured = useDesignOf(id, chosen?.revision ?? revision, revision, design);
   return (
     <section aria-labelledby="bench-title" className="mx-auto w-full max-w-5xl px-4 py-4 sm:px-6">

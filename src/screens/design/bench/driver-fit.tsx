@@ -7,6 +7,7 @@ import { idleRead, lossOfIdle, ringFit, tankRings } from '@/core/bench/driver-fi
 import { withDriverFit, type DriverFitted } from '@/core/bench/fit-to-design';
 import type { SessionReadings } from '@/core/bench/session';
 import type { Design } from '@/core/design/design-schema';
+import { ratioOf } from '@/core/magnetics/transformer';
 import { buttonStyle } from '@/ui/button';
 import { Quantity } from '@/ui/quantity';
 import type { EditorStore } from '../saving/editor-store';
@@ -32,6 +33,7 @@ export function DriverFit({
     };
   }, [design, sessions]);
   if (!rings && !loss) return null;
+  const ratio = design.transformer && ratioOf(design.transformer);
   const taken: DriverFitted = {
     ...(rings ? { henries: rings.henries } : {}),
     ...(loss ? { quality: loss.quality } : {}),
@@ -51,8 +53,13 @@ export function DriverFit({
           .{' '}
           {rings.withOwn ? (
             <>
-              A capacitance of <Quantity value={rings.withOwn.farads} unit="F" /> beside the tank, with{' '}
-              <Quantity value={rings.withOwn.henries} unit="H" />, explains them better.
+              A capacitance of <Quantity value={rings.withOwn.farads} unit="F" /> more beside the tank
+              {ratio === null ? null : (
+                <>
+                  , <Quantity value={rings.withOwn.farads / ratio ** 2} unit="F" /> at the secondary,
+                </>
+              )}{' '}
+              with <Quantity value={rings.withOwn.henries} unit="H" /> explains them better.
             </>
           ) : null}
         </p>

@@ -1,6 +1,7 @@
 'use client';
 
 import { format } from 'date-fns';
+import { useState } from 'react';
 import { toast } from 'sonner';
 import { pictureHref } from '@/client/bench-api';
 import { useBenchReadings } from '@/client/bench-readings';
@@ -31,17 +32,33 @@ const isInTables = (entry: Entry): boolean =>
   entry.remark === '' &&
   entry.pictureId === null;
 
+/** Entries shown at first, and with each wish for more. */
+const AT_FIRST = 40;
+const MORE = 100;
+
 /** What else was recorded in a session, newest first. */
 export function EntryList({ designId, readings }: { designId: string; readings: Readings }) {
+  const [most, setMost] = useState(AT_FIRST);
   const shown = readings.all.filter((entry) => !isInTables(entry) && !isEmpty(entry)).toReversed();
   if (shown.length === 0)
     return <p className="text-[13px] text-soft">Nothing recorded yet beside the readings above.</p>;
   return (
-    <ul aria-label="Recorded" className="grid max-w-2xl gap-1">
-      {shown.map((entry) => (
-        <EntryItem key={entry.id} designId={designId} entry={entry} readings={readings} />
-      ))}
-    </ul>
+    <div>
+      <ul aria-label="Recorded" className="grid max-w-2xl gap-1">
+        {shown.slice(0, most).map((entry) => (
+          <EntryItem key={entry.id} designId={designId} entry={entry} readings={readings} />
+        ))}
+      </ul>
+      {shown.length > most ? (
+        <button
+          type="button"
+          className={`no-print mt-1 ${buttonStyle('quiet')}`}
+          onClick={() => setMost((now) => now + MORE)}
+        >
+          Show earlier ones, {shown.length - most} more
+        </button>
+      ) : null}
+    </div>
   );
 }
 
