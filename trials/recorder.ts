@@ -4,6 +4,7 @@ import type { Session, SessionReadings } from '../src/core/bench/session';
 import { lowSourceSchema } from '../src/core/bench/low-source';
 import { newDesign } from '../src/core/design/new-design';
 import { meterSchema } from '../src/core/drive/meter-sense';
+import { benchReading } from '../tests/reference/bench-reading';
 
 const JSON_TYPE = { 'content-type': 'application/json' };
 const send = (url: string, method: string, body: unknown) =>
@@ -37,7 +38,7 @@ export class Recorder {
   private async run(): Promise<void> {
     // A session takes no more than 500.
     while (!this.over && this.acknowledged.length < 450) {
-      const reading = readingOf(this.acknowledged.length);
+      const reading = benchReading({ takenAt: new Date().toISOString(), value: this.acknowledged.length });
       while (!this.over && !(await this.isTaken(reading))) await new Promise((resume) => setTimeout(resume, 20));
     }
   }
@@ -66,18 +67,3 @@ export class Recorder {
     ];
   }
 }
-
-const readingOf = (value: number): Entry => ({
-  id: randomUUID(),
-  takenAt: new Date().toISOString(),
-  kind: 'tap',
-  at: 'B1',
-  value,
-  expected: null,
-  remark: '',
-  pictureId: null,
-  meter: null,
-  sinceOnSeconds: null,
-  heldSeconds: null,
-  replaces: null,
-});

@@ -3,6 +3,9 @@ import type { Prediction } from '@/core/predict/prediction';
 import { labelsThatFit, potentialColour, scaleFigure, type ClimbLayout } from './climb-layout';
 import { standing, tenth } from './climb-places';
 
+/** Width of a picture from which the word beside the voltage of the load is not cut off. */
+const ROOM_FOR_LOAD = 600;
+
 /** The rungs under load, thick by their ripple, each with its sag from the tick where it stands at no load. */
 export function Rungs({
   prediction,
@@ -102,7 +105,7 @@ function SideRungs({
         <title>{behindResistor ? 'At the load, behind the series resistor' : 'At the terminal'}</title>
         <text x={layout.labels + 22} y={4.5} className="figures climb-label fill-ink text-[13px] font-semibold">
           {say(loadVolts)}
-          {behindResistor && layout.width > 520 ? (
+          {behindResistor && layout.width > ROOM_FOR_LOAD ? (
             <tspan className="fill-soft text-[11.5px] font-normal"> load</tspan>
           ) : null}
         </text>

@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
+import { benchReading } from '../../tests/reference/bench-reading';
 import { lowSourceSchema } from '@/core/bench/low-source';
-import type { Entry, Failure, Reading } from '@/core/bench/entries';
+import type { Entry, Failure } from '@/core/bench/entries';
 import { MOST_READINGS, type Session } from '@/core/bench/session';
 import { newDesign } from '@/core/design/new-design';
 import { meterSchema } from '@/core/drive/meter-sense';
@@ -25,26 +26,10 @@ const sessionOf = (changes: Partial<Session> = {}): Session => ({
   note: '',
   ...changes,
 });
-const readingOf = (changes: Partial<Reading> = {}): Reading => ({
-  id: randomUUID(),
-  takenAt: '2026-03-01T10:01:00.000Z',
-  kind: 'tap',
-  at: 'B1',
-  value: 33.1,
-  expected: null,
-  remark: '',
-  pictureId: null,
-  meter: null,
-  sinceOnSeconds: null,
-  heldSeconds: null,
-  replaces: null,
-  ...changes,
-});
-
 it('a reading sent again, alone or among others, is kept once and as it was', async () => {
   const { id } = await createDesign(design);
   const session = sessionOf();
-  const [one, other] = [readingOf(), readingOf({ at: 'B2', value: 66, takenAt: '2026-03-01T10:02:00.000Z' })];
+  const [one, other] = [benchReading(), benchReading({ at: 'B2', value: 66, takenAt: '2026-03-01T10:02:00.000Z' })];
   expect(await keepReadings(id, { session, readings: [one] })).toEqual([one.id]);
   const changed = { ...one, value: 1 };
   expect(await keepReadings(id, { session, readings: [changed, other] })).toEqual([one.id, other.id]);
@@ -54,7 +39,7 @@ it('a reading sent again, alone or among others, is kept once and as it was', as
 it('two devices add to one session at once, and nothing is lost', async () => {
   const { id } = await createDesign(design);
   const session = sessionOf();
-  const readings = Array.from({ length: 40 }, (_, at) => readingOf({ at: `B${at}` }));
+  const readings = Array.from({ length: 40 }, (_, at) => benchReading({ at: `B${at}` }));
   await Promise.all(readings.map((reading) => keepReadings(id, { session, readings: [reading] })));
   const [{ readings: kept }] = await listSessions(id);
   expect(kept.map((one) => one.id).toSorted()).toEqual(readings.map((one) => one.id).toSorted());
@@ -65,7 +50,7 @@ it('readings belong to the design of their session, and to one that there is', a
   const session = sessionOf();
   await expect(keepReadings(randomUUID(), { session, readings: [] })).rejects.toMatchObject({ why: 'no design' });
   await keepReadings(one.id, { session, readings: [] });
-  await expect(keepReadings(other.id, { session, readings: [readingOf()] })).rejects.toMatchObject({
+  await expect(keepReadings(other.id, { session, readings: [benchReading()] })).rejects.toMatchObject({
     why: 'of another design',
   });
   expect([await listSessions(one.id), await listSessions(other.id)]).toEqual([[{ session, readings: [] }], []]);
@@ -74,15 +59,15 @@ it('readings belong to the design of their session, and to one that there is', a
 it('a session that would become too long keeps none of what was sent', async () => {
   const { id } = await createDesign(design);
   const session = sessionOf();
-  await keepReadings(id, { session, readings: Array.from({ length: MOST_READINGS }, () => readingOf()) });
-  await expect(keepReadings(id, { session, readings: [readingOf()] })).rejects.toMatchObject({ why: 'too many' });
+  await keepReadings(id, { session, readings: Array.from({ length: MOST_READINGS }, () => benchReading()) });
+  await expect(keepReadings(id, { session, readings: [benchReading()] })).rejects.toMatchObject({ why: 'too many' });
   expect((await listSessions(id))[0].readings).toHaveLength(MOST_READINGS);
 });
 
 it('newest session first; what cannot be read is passed over, and takes nothing with it', async () => {
   const { id } = await createDesign(design);
   const [early, late] = [sessionOf(), sessionOf({ startedAt: '2026-03-02T10:00:00.000Z' })];
-  const [sound, broken] = [readingOf(), readingOf()];
+  const [sound, broken] = [benchReading(), benchReading()];
   await keepReadings(id, { session: early, readings: [sound, broken] });
   await keepReadings(id, { session: late, readings: [] });
   await pool().query(`UPDATE bench_readings SET record = '{}' WHERE id = $1`, [broken.id]);
@@ -95,12 +80,12 @@ it('newest session first; what cannot be read is passed over, and takes nothing 
 it('the shelf is told of the last session that has readings, as they stood', async () => {
   const [one, other] = [await createDesign(design), await createDesign(design)];
   const expected = { value: 33, low: 32, high: 34 };
-  await keepReadings(one.id, { session: sessionOf(), readings: [readingOf({ expected, value: 50 })] });
+  await keepReadings(one.id, { session: sessionOf(), readings: [benchReading({ expected, value: 50 })] });
   const last = sessionOf({ startedAt: '2026-03-02T10:00:00.000Z' });
-  const wrong = readingOf({ expected, value: 50 });
+  const wrong = benchReading({ expected, value: 50 });
   await keepReadings(one.id, {
     session: last,
-    readings: [wrong, readingOf({ expected, replaces: wrong.id }), readingOf({ expected, value: 34.5 })],
+    readings: [wrong, benchReading({ expected, replaces: wrong.id }), benchReading({ expected, value: 34.5 })],
   });
   await keepReadings(one.id, { session: sessionOf({ startedAt: '2026-03-03T10:00:00.000Z' }), readings: [] });
   const told = await lastMeasured([one.id, other.id]);
@@ -124,9 +109,9 @@ it('readings of a design that is put away wait until it is back', async () => {
   const { id } = await createDesign(design);
   const session = sessionOf();
   await setArchived(id, true);
-  await expect(keepReadings(id, { session, readings: [readingOf()] })).rejects.toMatchObject({ why: 'put away' });
+  await expect(keepReadings(id, { session, readings: [benchReading()] })).rejects.toMatchObject({ why: 'put away' });
   await setArchived(id, false);
-  const reading = readingOf();
+  const reading = benchReading();
   expect(await keepReadings(id, { session, readings: [reading] })).toEqual([reading.id]);
 });
 
@@ -158,7 +143,7 @@ it('failures of all designs are found with their design, newest first, and none 
     pictureId: null,
     replaces: struck.id,
   };
-  await keepReadings(one.id, { session: sessionOf(), readings: [readingOf(), first, struck, gone] });
+  await keepReadings(one.id, { session: sessionOf(), readings: [benchReading(), first, struck, gone] });
   await keepReadings(other.id, { session: sessionOf({ revision: 1 }), readings: [second] });
   const found = await listFailures();
   expect(found.map(({ failure: { id }, designName }) => [id, designName])).toEqual([

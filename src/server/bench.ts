@@ -91,7 +91,8 @@ export async function lastMeasured(designIds: readonly string[]): Promise<Readon
   );
 }
 
-function soundEntry(record: unknown): Entry[] {
+/** An entry as it is stored; nothing of what cannot be read. */
+export function soundEntry(record: unknown): Entry[] {
   const read = entrySchema.safeParse(record);
   return read.success ? [read.data] : [];
 }

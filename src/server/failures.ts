@@ -1,6 +1,6 @@
-import { entrySchema, type Entry } from '@/core/bench/entries';
 import type { FailureRecord } from '@/core/bench/failures';
 import { standing } from '@/core/bench/session';
+import { soundEntry } from './bench';
 import { pool } from './pool';
 
 /** Every failure noted at the bench, of all designs, that nothing has taken the place of; newest first. */
@@ -20,9 +20,4 @@ export async function listFailures(): Promise<FailureRecord[]> {
       ),
     )
     .toSorted((one, other) => other.failure.takenAt.localeCompare(one.failure.takenAt));
-}
-
-function soundEntry(record: unknown): Entry[] {
-  const read = entrySchema.safeParse(record);
-  return read.success ? [read.data] : [];
 }

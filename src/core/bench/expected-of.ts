@@ -5,9 +5,10 @@ import { bankFarads } from '../parts/bank';
 import { forwardDrop } from '../parts/forward-drop';
 import { predict, WITHOUT_OPTIMUM } from '../predict/predict';
 import type { Prediction } from '../predict/prediction';
+import { SOURCE } from '../topology/network';
 import type { Expected } from './agreement';
 import { IDLE, type ReadingKind } from './entries';
-import { expectedAtLoad } from './measured-curves';
+import { atLoad } from './measured-curves';
 
 /** A diode's test current in a hand meter, A (common practice, no source). */
 const METER_TEST_AMPS = 1e-3;
@@ -49,8 +50,18 @@ export function expectedOf(
             spread.forward,
           )
         : null;
+    case 'peak':
+      return at === SOURCE.id ? within(prediction.drive.positivePeakVolts / meter.probeRatio, spread.peaks) : null;
+    case 'ripple':
+      // In proportion to 1 / (f C) (handbook).
+      return at === prediction.terminals.output && prediction.output.ripplePeakToPeakVolts !== null
+        ? within(
+            prediction.output.ripplePeakToPeakVolts / meter.probeRatio,
+            Math.hypot(ladder.capacitor.tolerance, spread.frequency),
+          )
+        : null;
     case 'loaded':
-      return expectedAtLoad(design, Number(at), meter);
+      return atLoad(design, Number(at), meter).shown;
     default:
       return null;
   }

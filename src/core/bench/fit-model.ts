@@ -9,7 +9,7 @@ import { atMeterCurrent, finished, NO_OUTPUT, upTo } from './proving';
 import { stepsUpOf } from './steps-up';
 
 /** What readings may tell of a ladder. */
-const UNKNOWNS = ['source', 'ohms', 'hertz', 'forward', 'farads', 'strays', 'meter', 'load'] as const;
+const UNKNOWNS = ['source', 'ohms', 'hertz', 'secondary', 'forward', 'farads', 'strays', 'meter', 'load'] as const;
 export type UnknownId = (typeof UNKNOWNS)[number];
 
 /** Each by its name, within a sentence, and its unit: % is of what is stated. */
@@ -17,6 +17,7 @@ export const UNKNOWN_INFO: Record<UnknownId, { name: string; words: string; unit
   source: { name: 'Source voltage, of stated value', words: 'the source voltage', unit: '%' },
   ohms: { name: 'Source resistance, beyond what is stated', words: 'the source resistance', unit: 'Ω' },
   hertz: { name: 'Frequency, of stated value', words: 'the frequency', unit: '%' },
+  secondary: { name: 'Capacitance of the secondary', words: 'the secondary’s capacitance', unit: 'F' },
   forward: { name: 'Forward drop of each diode', words: 'the diodes’ forward drop', unit: 'V' },
   farads: { name: 'Capacitance, of marked value', words: 'the capacitance', unit: '%' },
   strays: { name: 'Stray capacitance of each node', words: 'the strays', unit: 'F' },
@@ -45,13 +46,14 @@ function sourceOhms({ driver }: Design, point: Point): number | null {
 
 /** Which unknowns readings at these points may tell of. */
 export function unknownsOf(design: Design, points: readonly Point[]): UnknownId[] {
-  const { driver, load } = design;
+  const { driver, load, transformer } = design;
   const isOneSource = new Set(points.map(isOnWinding)).size === 1;
   const isKnownSource = isOneSource && (driver.kind === 'measured' || points.every(isOnWinding));
   const isAt = (kind: Point['kind']) => points.some((point) => point.kind === kind);
   const applies: Partial<Record<UnknownId, boolean>> = {
     ohms: isKnownSource,
     hertz: isKnownSource,
+    secondary: transformer !== null && !points.some(isOnWinding),
     meter: isAt('tap'),
     load: isAt('step') && (load.kind === 'current' || load.kind === 'resistance'),
   };
@@ -63,6 +65,7 @@ export const statedOf = (design: Design): Unknowns => ({
   source: 1,
   ohms: 0,
   hertz: 1,
+  secondary: design.transformer?.secondaryFarads ?? 0,
   forward: dropStated(design),
   farads: 1,
   strays: design.ladder.strayFarads,
@@ -73,9 +76,10 @@ export const statedOf = (design: Design): Unknowns => ({
 /** Forward drop that the design states, where next to nothing flows, V. */
 export const dropStated = (design: Design): number => atMeterCurrent(design, 0).ladder.diode.forwardVolts;
 
-/** Of a usual build: ohms of a winding with its leads, and farads of a node of a hand-wired ladder (common practice, no source). */
+/** Of a usual build: ohms of a winding with its leads, and farads of a node of a hand-wired ladder and of a winding (common practice, no source). */
 const USUAL_OHMS = 10;
 const USUAL_STRAYS = 1e-12;
+const USUAL_SECONDARY = 5e-12;
 
 /** The least that a source is stated to have among these points, Ω. */
 const leastOhms = (design: Design, points: readonly Point[]): number =>
@@ -83,12 +87,13 @@ const leastOhms = (design: Design, points: readonly Point[]): number =>
 
 /** What each may be at least and at most. */
 export function limitsOf(design: Design, points: readonly Point[]): Record<UnknownId, readonly [number, number]> {
-  const { forward, strays } = statedOf(design);
+  const { forward, strays, secondary } = statedOf(design);
   const ohms = leastOhms(design, points);
   return {
     source: [0.5, 1.5],
     ohms: [-ohms, 10 * ohms + 100 * USUAL_OHMS],
     hertz: [0.5, 1.5],
+    secondary: [0, 10 * secondary + 20 * USUAL_SECONDARY],
     forward: [0, 3 * forward + 1],
     farads: [0.1, 3],
     strays: [0, 10 * strays + 20 * USUAL_STRAYS],
@@ -100,11 +105,12 @@ export function limitsOf(design: Design, points: readonly Point[]): Record<Unkno
 /** How far each is usually off: by the design's own spread and tolerance; a hand meter's resistance a tenth, a load a fifth (common practice, no source). */
 export const usualSpread = (design: Design, points: readonly Point[]): Unknowns => {
   const { spread, ladder } = design;
-  const { forward, strays } = statedOf(design);
+  const { forward, strays, secondary } = statedOf(design);
   return {
     source: spread.peaks || 0.01,
     ohms: Math.max(USUAL_OHMS, spread.source * leastOhms(design, points)),
     hertz: spread.frequency || 0.01,
+    secondary: Math.max(USUAL_SECONDARY, secondary / 2),
     forward: Math.max(0.05, spread.forward * forward),
     farads: ladder.capacitor.tolerance || 0.01,
     strays: Math.max(USUAL_STRAYS, strays / 2),
@@ -124,9 +130,10 @@ export const hasClosedTaps = (design: Design): boolean =>
 
 /** The design's ladder, drive and load with these values. */
 function withValues(design: Design, values: Unknowns): Design {
-  const { ladder, driver, load } = design;
+  const { ladder, driver, load, transformer } = design;
   return {
     ...design,
+    transformer: transformer && { ...transformer, secondaryFarads: values.secondary },
     driver:
       driver.kind === 'measured'
         ? {

@@ -18,6 +18,7 @@ export function takenInto({ driver }: Design, points: readonly Point[], fit: Fit
     source: isOwnDrive,
     ohms: isOwnDrive,
     hertz: isOwnDrive,
+    secondary: true,
     forward: true,
     farads: true,
     strays: true,
@@ -121,6 +122,10 @@ function withOne(design: Design, { id, value, low, high }: Fitted): Design {
             spread: { ...spread, frequency: open },
           }
         : design;
+    case 'secondary': {
+      const { transformer } = design;
+      return { ...design, transformer: transformer && { ...transformer, secondaryFarads: value } };
+    }
     case 'strays':
       return {
         ...design,

@@ -1,4 +1,5 @@
 import { benchDesign } from '../../../tests/reference/bench-design';
+import { demoDesign } from '../../../tests/reference/demo-designs';
 import type { MeasuredDesign } from '../design/design-schema';
 import { meterSchema, type Meter } from '../drive/meter-sense';
 import { seeded } from '../numeric/chance';
@@ -179,6 +180,26 @@ describe('unknowns of the source, the wiring and the load', () => {
     const both = finish(fitOf(design, readings, ['source', 'load']));
     if ('why' in both) throw new Error(both.why);
     if (!both.alike) expect(valueOf(both, 'load').value).toBeCloseTo(1.2, 1);
+  });
+
+  it('the steps of a flyback tell of its secondary’s capacitance', () => {
+    const design = demoDesign('electrospinning-bench-pair');
+    const { transformer } = design;
+    const truly = {
+      ...design,
+      transformer: transformer && { ...transformer, secondaryFarads: transformer.secondaryFarads + 8e-12 },
+    };
+    const meter = { ...METER, probeRatio: 1000 };
+    const readings = stepsUpOf(truly, [0.25, 0.5, 0.75, 1], meter).flatMap(({ fraction, shown }) =>
+      shown ? [{ kind: 'step' as const, fraction, meter, volts: shown.value }] : [],
+    );
+    expect(readings.length).toBeGreaterThanOrEqual(2);
+    expect(unknownsOf(design, readings)).toContain('secondary');
+    const found = finish(fitOf(design, readings, ['secondary']));
+    if ('why' in found) throw new Error(found.why);
+    expect(valueOf(found, 'secondary').value / truly.transformer!.secondaryFarads).toBeCloseTo(1, 2);
+    const { transformer: taken } = withFitted(design, takenInto(design, readings, found), 'today');
+    expect(taken!.secondaryFarads).toBe(valueOf(found, 'secondary').value);
   });
 
   it('only what the readings can tell of is offered', () => {

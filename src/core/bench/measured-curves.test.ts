@@ -1,9 +1,8 @@
 import { benchDesign } from '../../../tests/reference/bench-design';
+import { benchReading } from '../../../tests/reference/bench-reading';
 import { meterSchema } from '../drive/meter-sense';
 import { predict, WITHOUT_OPTIMUM } from '../predict/predict';
-import type { Reading } from './entries';
-import { expectedOf } from './expected-of';
-import { againstLoad, expectedAtLoad, inPhase } from './measured-curves';
+import { againstLoad, atLoad, inPhase } from './measured-curves';
 
 const METER = meterSchema.parse({ probeRatio: 1000 });
 const DESIGN = benchDesign({
@@ -11,24 +10,11 @@ const DESIGN = benchDesign({
   ladder: { topology: 'half-wave', stages: 3, capacitor: { farads: 1e-9 } },
 });
 
-const reading = (at: string, value: number, id: number): Reading => ({
-  id: `00000000-0000-4000-8000-00000000000${id}`,
-  takenAt: '2026-03-01T10:00:00.000Z',
-  kind: 'loaded',
-  at,
-  value,
-  expected: null,
-  remark: '',
-  pictureId: null,
-  meter: null,
-  sinceOnSeconds: null,
-  heldSeconds: null,
-  replaces: null,
-});
+const reading = (at: string, value: number) => benchReading({ kind: 'loaded', at, value });
 
 describe('against the load', () => {
   it('points stand at what was read times the probe’s ratio, beside the design’s own line', () => {
-    const against = againstLoad(DESIGN, METER, [reading('0.0001', 5.9, 1), reading('0', 6, 2)])!;
+    const against = againstLoad(DESIGN, METER, [reading('0.0001', 5.9), reading('0', 6)])!;
     expect(against.points).toEqual([
       { amps: 1e-4, volts: 5900 },
       { amps: 0, volts: 6000 },
@@ -43,11 +29,14 @@ describe('against the load', () => {
   });
 
   it('what the meter is to show falls along the line as the prediction does', () => {
-    const [none, some] = [0, 2e-5].map((amps) => expectedAtLoad(DESIGN, amps, METER)!);
+    const [none, some] = [0, 2e-5].map((amps) => atLoad(DESIGN, amps, METER).shown!);
     expect(none.value).toBeCloseTo(6, 3);
     const loaded = predict({ ...DESIGN, load: { kind: 'current', amps: 2e-5 } }, WITHOUT_OPTIMUM).output.meanVolts!;
     expect(some.value).toBeCloseTo(loaded / 1000, 6);
     expect(some.low).toBeLessThan(some.value);
+    // A hand meter by itself is not put on six kilovolts.
+    const bare = atLoad(DESIGN, 0, meterSchema.parse({}));
+    expect(bare).toMatchObject({ shown: null, refused: expect.stringContaining('divider') });
   });
 });
 
@@ -72,27 +61,5 @@ describe('a scope record over the computed waveform', () => {
     const { read, shift } = inPhase(Array<number>(COUNT).fill(3), times, values);
     expect(shift).toBe(0);
     expect(read).toEqual(Array<number>(COUNT).fill(3));
-  });
-});
-
-describe('what is expected of a reading by itself', () => {
-  const prediction = predict(DESIGN, WITHOUT_OPTIMUM);
-  const of = (kind: Parameters<typeof expectedOf>[2], at = '') => expectedOf(DESIGN, prediction, kind, at, METER);
-
-  it('is the design’s own figure within what it and the meter may be off', () => {
-    expect(of('frequency')!.value).toBe(30e3);
-    const { low, value, high } = of('capacitance', 'C1')!;
-    expect(value).toBeCloseTo(1e-9, 15);
-    expect((high - low) / 2 / value).toBeCloseTo(Math.hypot(DESIGN.ladder.capacitor.tolerance, METER.accuracy), 9);
-  });
-
-  it('is nothing where nothing is known', () => {
-    expect(of('gap')).toBeNull();
-    expect(of('resistance', 'D1')).toBeNull();
-    expect(of('capacitance', 'D1')).toBeNull();
-    expect(of('drop', 'C1')).toBeNull();
-    // A measured drive has no supply, and no tank.
-    expect(of('supply-current', 'idle')).toBeNull();
-    expect(of('frequency', '4.7e-7')).toBeNull();
   });
 });

@@ -3,10 +3,9 @@ import type { Meter } from '../drive/meter-sense';
 import { loadLine, type LoadLinePoint } from '../predict/curves';
 import { interpolator } from '../numeric/interpolator';
 import { predict, WITHOUT_OPTIMUM } from '../predict/predict';
-import type { Expected } from './agreement';
 import { isReading, type Entry } from './entries';
 import { standing } from './session';
-import { stepsUpOf } from './steps-up';
+import { stepsUpOf, type StepUp } from './steps-up';
 
 /** The most points of a load line that is drawn. */
 const LINE_POINTS = 61;
@@ -35,9 +34,9 @@ export function againstLoad(design: Design, meter: Meter, entries: readonly Entr
   };
 }
 
-/** What the meter is to show of the output at full drive with a load of so much current, A; null where nothing is to be read so. */
-export const expectedAtLoad = (design: Design, amps: number, meter: Meter): Expected | null =>
-  stepsUpOf({ ...design, load: amps > 0 ? { kind: 'current', amps } : { kind: 'open' } }, [1], meter)[0].shown;
+/** The output at full drive with a load of so much current, A: what the meter is to show, and whether it may be on. */
+export const atLoad = (design: Design, amps: number, meter: Meter): StepUp =>
+  stepsUpOf({ ...design, load: amps > 0 ? { kind: 'current', amps } : { kind: 'open' } }, [1], meter)[0];
 
 /** A scope record and the engine's waveform over one period, aligned in phase; V, evenly. */
 export type Overlay = {

@@ -1,3 +1,4 @@
+import { benchReading } from '../../../tests/reference/bench-reading';
 import { agreementOf, isTurned, tallyOf } from './agreement';
 import { entrySchema, type Reading } from './entries';
 import { before, joined, readingAt, standing, stoodAs, type Session } from './session';
@@ -5,21 +6,13 @@ import { lowSourceSchema } from './low-source';
 import { meterSchema } from '../drive/meter-sense';
 
 const idOf = (at: number) => `00000000-0000-4000-8000-${String(at).padStart(12, '0')}`;
-const reading = (at: number, changes: Partial<Reading> = {}): Reading => ({
-  id: idOf(at),
-  takenAt: `2026-03-01T10:${String(at).padStart(2, '0')}:00.000Z`,
-  kind: 'tap',
-  at: 'B1',
-  value: at,
-  expected: null,
-  remark: '',
-  pictureId: null,
-  meter: null,
-  sinceOnSeconds: null,
-  heldSeconds: null,
-  replaces: null,
-  ...changes,
-});
+const reading = (at: number, changes: Partial<Reading> = {}): Reading =>
+  benchReading({
+    id: idOf(at),
+    takenAt: `2026-03-01T10:${String(at).padStart(2, '0')}:00.000Z`,
+    value: at,
+    ...changes,
+  });
 const session = (at: number): Session => ({
   id: idOf(100 + at),
   revision: 1,

@@ -23,6 +23,12 @@ it('without a series reading the sum stands; without a feed or a reading there i
 });
 
 describe('common practice, no source', () => {
+  it('four secondaries of 179, 146, 137 and 126 V at 20 V add to a ratio of 29', () => {
+    const { ratio, sections } = readRatioTest({ fedVolts: 20, readings: [179, 146, 137, 126], seriesVolts: null })!;
+    expect(ratio).toBeCloseTo(29.4, 9);
+    expect(sections.map(({ word }) => word)).toEqual(['fits', 'fits', 'fits', 'fits']);
+  });
+
   it('a section far from its neighbours is named, the others are not', () => {
     expect(words([40, 22, 41, 39])).toEqual(['fits', 'low', 'fits', 'fits']);
     expect(words([40, 0.3, 41])).toEqual(['fits', 'none', 'fits']);

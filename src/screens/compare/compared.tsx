@@ -5,6 +5,7 @@ import { Climb } from '@/climb/climb';
 import { createPlayer } from '@/climb/player';
 import { tallyWords } from '@/core/bench/agreement';
 import { READING_KINDS } from '@/core/bench/entries';
+import { placeWords } from '@/core/bench/entry-words';
 import { readingsBeside, stoodAs } from '@/core/bench/session';
 import { toldDifferences } from '@/core/design/change-words';
 import type { Design } from '@/core/design/design-schema';
@@ -92,7 +93,7 @@ function Beside({ one, other }: { one: Sound; other: Sound }) {
         {readings.map(({ kind, at, one: was, other: is }) => (
           <Row
             key={`${kind} ${at}`}
-            name={`${READING_KINDS[kind].name}${at === '' ? '' : `: ${at}`}`}
+            name={`${READING_KINDS[kind].name}${placeWords(kind, at)}`}
             one={was === null ? null : <Quantity value={was} unit={READING_KINDS[kind].unit} digits={4} />}
             other={is === null ? null : <Quantity value={is} unit={READING_KINDS[kind].unit} digits={4} />}
           />

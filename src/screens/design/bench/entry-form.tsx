@@ -8,7 +8,9 @@ import { readAnyScopeFile } from '@/client/scope-file';
 import { DRAFT_NAMES, type Draft, type DraftKind } from '@/core/bench/draft';
 import { FAILURE_WAYS, IDLE, READING_KINDS, type FailureWay, type ReadingKind } from '@/core/bench/entries';
 import { expectedOf } from '@/core/bench/expected-of';
+import { atLoad } from '@/core/bench/measured-curves';
 import { failedPart } from '@/core/bench/failures';
+import { placesOf } from '@/core/bench/places';
 import { typedReading } from '@/core/bench/typed-reading';
 import type { Design } from '@/core/design/design-schema';
 import type { Meter } from '@/core/drive/meter-sense';
@@ -19,6 +21,7 @@ import { ImportButton } from '@/ui/import-button';
 import { More } from '@/ui/more';
 import { Pick } from '@/ui/pick';
 import { PickField } from '@/ui/pick-field';
+import { Quantity } from '@/ui/quantity';
 import { QuantityField } from '@/ui/quantity-field';
 import { TextField } from '@/ui/text-field';
 import type { Readings } from './readings';
@@ -34,19 +37,6 @@ type Props = {
   meter: Meter;
   readings: Readings;
 };
-
-/** Where an entry of a kind may be taken. */
-function placesOf(kind: DraftKind, { capacitors, diodes, nodes, terminals }: Prediction): string[] {
-  const at = kind in READING_KINDS ? READING_KINDS[kind as ReadingKind].at : null;
-  const parts = { capacitance: [capacitors], drop: [diodes] }[kind as string] ?? [capacitors, diodes];
-  if (kind === 'failure' || at === 'part') {
-    const ids = parts.flat().map(({ id }) => id);
-    return kind === 'failure' ? [...ids, 'transformer', 'driver', 'elsewhere'] : ids;
-  }
-  if (at === 'node' || kind === 'scope')
-    return [...new Set([...nodes.map(({ id }) => id), terminals.output])].filter((id) => id !== 'ground');
-  return [];
-}
 
 /** One more entry of a session: a reading by itself, a failure, a scope record, a picture or a remark. What is typed outlives the page. */
 export function EntryForm(props: Props) {
@@ -65,6 +55,9 @@ export function EntryForm(props: Props) {
   const at = places.includes(draft.at) ? draft.at : (places[0] ?? '');
   const through = meters.find(({ name }) => name === draft.meterName)?.meter ?? null;
   const kind = draft.kind in READING_KINDS ? (draft.kind as ReadingKind) : null;
+  const by = through ?? meter;
+  const expected = kind && expectedOf(design, prediction, kind, placeOf(kind, draft.at, at), by);
+  const refused = kind === 'loaded' ? atLoad(design, Number(draft.at) || 0, by).refused : null;
 
   const done = (said: string | null) => {
     setFault(said);
@@ -93,7 +86,8 @@ export function EntryForm(props: Props) {
         options={Object.entries(DRAFT_NAMES).map(([value, name]) => ({ value: value as DraftKind, name }))}
         onValue={(value) => {
           setFault(null);
-          set({ kind: value });
+          // What was meant as a node, a capacitor or a current is none of the others.
+          set({ kind: value, at: placesOf(value, prediction).includes(draft.at) ? draft.at : '' });
         }}
       />
       {places.length > 0 ? (
@@ -153,6 +147,13 @@ export function EntryForm(props: Props) {
               <span className="pl-1 text-xs text-soft">{typedUnit(READING_KINDS[kind].unit).name}</span>
             </span>
           </div>
+          {refused ? <p className="text-xs text-over">{refused}</p> : null}
+          {expected ? (
+            <p className="text-xs text-soft">
+              Expected <Quantity value={expected.low} unit={READING_KINDS[kind].unit} /> to{' '}
+              <Quantity value={expected.high} unit={READING_KINDS[kind].unit} />
+            </p>
+          ) : null}
           {meters.length > 0 ? (
             <PickField
               label="Through"
@@ -225,7 +226,7 @@ export function EntryForm(props: Props) {
           </button>
         </div>
       )}
-      {kind && LIMITED.includes(kind) && (through ?? meter).probeRatio !== 1 ? (
+      {kind && LIMITED.includes(kind) && by.probeRatio !== 1 ? (
         <p className="mt-1 text-xs text-soft">As the display shows it, before the probe’s ratio.</p>
       ) : null}
     </form>

@@ -15,6 +15,7 @@ import {
   type Reading,
   type ReadingKind,
 } from '@/core/bench/entries';
+import { placeWords } from '@/core/bench/entry-words';
 import { formatQuantity } from '@/core/quantity/format-quantity';
 import { buttonStyle } from '@/ui/button';
 import { FitMark } from '@/ui/fit-mark';
@@ -125,21 +126,6 @@ function EntryWords({ entry }: { entry: Entry }) {
       );
     default:
       return <ReadingWords reading={entry} />;
-  }
-}
-
-function placeWords(kind: ReadingKind, at: string): string {
-  if (at === '') return '';
-  switch (kind) {
-    case 'frequency':
-      return `, with ${formatQuantity(Number(at), 'F')}`;
-    case 'loaded':
-      return `, ${formatQuantity(Number(at), 'A')}`;
-    case 'output':
-    case 'supply-current':
-      return at === IDLE ? ', without load' : ` at ${formatQuantity(Number(at), '%')}`;
-    default:
-      return `, ${at}`;
   }
 }
 

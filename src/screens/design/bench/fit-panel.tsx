@@ -279,6 +279,7 @@ const ALONE: Record<UnknownId, string> = {
   source: 'the source’s peak by another instrument',
   ohms: 'the source with and without a known load',
   hertz: 'the frequency by a counter',
+  secondary: 'where the secondary rings by itself',
   forward: 'a diode’s drop out of circuit',
   farads: 'a capacitor out of circuit',
   strays: 'the capacitance of a node against ground, everything off',

@@ -62,7 +62,9 @@ function OnePlace({
 }) {
   useWakeLock();
   const firstOpen = places.findIndex(({ kind, place }) => readings.at(kind, place) === null);
-  const [at, setAt] = useState(Math.max(0, firstOpen));
+  const [chosen, setAt] = useState(Math.max(0, firstOpen));
+  // The plan may be made anew meanwhile, with fewer places.
+  const at = Math.min(chosen, places.length - 1);
   const [text, setText] = useState('');
   const [fault, setFault] = useState<string | null>(null);
   const [heldFrom, setHeldFrom] = useState<number | null>(null);
