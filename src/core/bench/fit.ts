@@ -1,8 +1,6 @@
-import { levenbergMarquardt } from 'ml-levenberg-marquardt';
-import { Matrix, SingularValueDecomposition, solve } from 'ml-matrix';
+import { Matrix, SingularValueDecomposition } from 'ml-matrix';
 import type { Design } from '../design/design-schema';
 import { predict, WITHOUT_OPTIMUM } from '../predict/predict';
-import { rootBetween } from '../numeric/root';
 import { formatQuantity } from '../quantity/format-quantity';
 import { signedVolts } from '../quantity/polarity';
 import { closedModel, closedSlopes, timedModel, type Model } from './fit-models';
@@ -16,6 +14,7 @@ import {
   type UnknownId,
   type Unknowns,
 } from './fit-model';
+import { searchIn } from './fit-search';
 import { tapsOf } from './proving';
 import { USUAL_FRACTIONS } from './steps-up';
 
@@ -64,36 +63,9 @@ const FITS = 4;
 export const isExplained = ({ chiSquared, freedom }: Pick<Fit, 'chiSquared' | 'freedom'>): boolean =>
   freedom === 0 || chiSquared / freedom <= FITS;
 
-/** Rise of the sum of squares at the ends of an interval that holds the true value in 90 of 100 cases, one unknown (chi-square table). */
-const RISE = 2.706;
-/** Steps of a profile, in usual spreads: the first, and the least that is tried again by a smaller one. */
-const FIRST_STEP = 0.25;
-const LEAST_STEP = 0.05;
-/** How near to that counts, and what a rise without a figure is taken for. */
-const CLOSE = 0.02;
-const MOST_RISE = 1e3;
-/** Iterations of one stretch of the search, stretches at most, and usual spreads that count as no move. */
-const STRETCH = 4;
-const MOST_STRETCHES = 8;
-const STILL = 1e-4;
-/** Steps at most in which the others follow one that is moved. */
-const FOLLOWING = 15;
-/** Of them, after how many the slopes are found anew. */
-const ANEW = 3;
-/** Usual spreads that one may go by at most, and at the end. */
-const MOST_BY = 1;
-const FOLLOWED = 1e-3;
-/** What keeps the step defined where everything is told. */
-const LEAST_HOLD = 1e-9;
 /** How often the closed form is brought to the time domain at most, and by how much of a usual spread values may move without another. */
 const MOST_ROUNDS = 3;
 const MOVED = 0.2;
-/** A reading where there is no figure, in standard deviations: nothing leads there. */
-const FAR = 1e6;
-/** Usual spreads that weigh as much as one standard deviation of a reading while an unknown is held to what is stated: where nothing tells of it, it stays there. */
-const HELD = 3;
-/** Of its usual spread, the step by which the search looks around. */
-const STEP = 0.02;
 /** What a usual spread must move the readings by at least, in standard deviations, to be told. */
 const TELLS = 1;
 /** Fraction of the greatest move from which an unknown counts as one of those that cannot be told apart. */
@@ -104,12 +76,13 @@ const DIGIT = 5e-4;
 const LEAST_SIGMA = 0.05;
 
 /**
- * Which values of a few unknowns explain readings at taps best: bounded
- * nonlinear least squares (Levenberg and Marquardt; D. Marquardt, 1963, from
- * memory), each reading weighed by what the meter may be off, taken as even
- * within its accuracy (a / √3, JCGM 100:2008 4.3.7, from memory). By the closed
- * form, brought to the time domain by what the two differ by at each tap.
- * Intervals are those of the profile: the other unknowns fitted anew.
+ * Which values of a few unknowns explain readings at taps and at the steps up
+ * best: bounded nonlinear least squares (Levenberg and Marquardt; D. Marquardt,
+ * 1963, from memory), each reading weighed by what its meter may be off, taken as
+ * even within its accuracy (a / √3, JCGM 100:2008 4.3.7, from memory). By the
+ * closed form, brought to the time domain by what the two differ by at each tap;
+ * by the time domain alone where the closed form has no taps. Intervals are those
+ * of the profile: the other unknowns fitted anew.
  *
  * @param readings as many as unknowns at least
  * @yields how much of it is done, 0 to 1
@@ -123,69 +96,29 @@ export function* fitOf(
   // No value of anything turns a ladder around.
   if (readings.some((one) => one.volts * signOf(design, one) < 0)) return { why: 'other sign' };
   const stated = statedOf(design);
-  const spread = usualSpread(design, readings);
   const read = readings.map(({ volts }) => Math.abs(volts));
   const sigmas = floored(readings.map((one, at) => sigmaOf(read[at], one)));
   const isClosed = hasClosedTaps(design) || readings.every(({ kind }) => kind === 'step');
   const model = isClosed ? closedModel(design, readings) : timedModel(design, readings, ids);
-  const valuesOf = (scaled: readonly number[], of: readonly UnknownId[], from: Unknowns): Unknowns => ({
-    ...from,
-    ...Object.fromEntries(of.map((id, at) => [id, stated[id] + scaled[at] * spread[id]])),
-  });
   const limits = limitsOf(design, readings);
-  const count = readings.length;
-  const scaledLimit = (id: UnknownId, end: 0 | 1) => (limits[id][end] - stated[id]) / spread[id];
-
-  /** A stretch of the search for the best values of some unknowns, the others kept; of these each held to what is stated so far as nothing tells of it, or free. */
-  const searched = (of: readonly UnknownId[], from: Unknowns, isHeld: boolean): Unknowns => {
-    const { parameterValues } = levenbergMarquardt(
-      {
-        x: [...readings, ...of].map((_, at) => at),
-        y: [...read.map((volts, at) => volts / sigmas[at]), ...of.map(() => 0)],
-      },
-      (parameters: number[]) => {
-        const volts = model.at(valuesOf(parameters, of, from));
-        return (at: number) =>
-          at >= count ? (isHeld ? parameters[at - count] / HELD : 0) : volts ? volts[at] / sigmas[at] : FAR;
-      },
-      {
-        initialValues: of.map((id) => (from[id] - stated[id]) / spread[id]),
-        minValues: of.map((id) => scaledLimit(id, 0)),
-        maxValues: of.map((id) => scaledLimit(id, 1)),
-        gradientDifference: STEP,
-        centralDifference: true,
-        maxIterations: STRETCH,
-        damping: 1e-3,
-        errorTolerance: 1e-9,
-      },
-    );
-    return valuesOf(parameterValues, of, from);
-  };
-  /** The best values, stretch after stretch until none moves. */
-  const best = (of: readonly UnknownId[], from: Unknowns, isHeld = true): Unknowns => {
-    let now = from;
-    for (let stretch = 0; of.length > 0 && stretch < MOST_STRETCHES; stretch += 1) {
-      const next = searched(of, now, isHeld);
-      const furthest = Math.max(...of.map((id) => Math.abs(next[id] - now[id]) / spread[id]));
-      now = next;
-      if (furthest < STILL) break;
-    }
-    return now;
-  };
-  const squares = (values: Unknowns): number => {
-    const volts = model.at(values);
-    return volts ? volts.reduce((sum, one, at) => sum + ((one - read[at]) / sigmas[at]) ** 2, 0) : Infinity;
-  };
-
+  const spread = usualSpread(design, readings);
+  const search = searchIn({
+    model,
+    stated,
+    spread,
+    limits,
+    read,
+    sigmas,
+  });
   if (!isClosed && !(yield* within(0, 0.2, model.refine(stated)))) return { why: 'no figure' };
   if (!model.at(stated)) return { why: 'no figure' };
-  let values = best(ids, stated);
+  let values = search.best(ids, stated, true);
   let isTimed = !isClosed;
   for (let round = 0; round < MOST_ROUNDS; round += 1) {
     const [from, to] = [round, round + 1].map((part) => 0.2 + (0.5 * part) / MOST_ROUNDS);
     if (!(yield* within(from, to, model.refine(values)))) break;
     isTimed = true;
-    const moved = best(ids, values);
+    const moved = search.best(ids, values, true);
     const furthest = Math.max(...ids.map((id) => Math.abs(moved[id] - values[id]) / spread[id]));
     values = moved;
     // What the time domain differs by depends on the values: once more where these have moved.
@@ -193,50 +126,16 @@ export function* fitOf(
   }
   const alike = alikeIn(design, readings, ids, values, model, isClosed);
   // What is told is told by the readings alone.
-  const free = best(
+  const free = search.best(
     ids.filter((id) => !alike?.ids.includes(id)),
     values,
     false,
   );
-  if (squares(free) <= squares(values)) values = free;
-  const least = squares(values);
+  if (search.squares(free) <= search.squares(values)) values = free;
+  const least = search.squares(values);
   if (!(least < Infinity)) return { why: 'no figure' };
   yield 0.7;
 
-  const columnsAt = (at: Unknowns, of: readonly UnknownId[]): number[][] | null => {
-    const rows = model.slopes(at, of);
-    return rows && of.map((_, column) => rows.map((row, one) => row[column] / sigmas[one]));
-  };
-  const slopes = columnsAt(values, ids);
-  const hold = alike ? 1 / HELD ** 2 : LEAST_HOLD;
-  /** Some unknowns where they fit best beside others that are moved, by the slopes of the best fit (Gauss and Newton's step). */
-  const followed = (of: readonly UnknownId[], from: Unknowns): Unknowns => {
-    let now = from;
-    let columns = slopes && of.map((id) => slopes[ids.indexOf(id)]);
-    for (let step = 0; of.length > 0 && step < FOLLOWING; step += 1) {
-      // Far from the best fit they are no longer what they were.
-      if (step > 0 && step % ANEW === 0) columns = columnsAt(now, of);
-      const volts = model.at(now);
-      if (!volts || !columns) return now;
-      const away = volts.map((one, at) => (one - read[at]) / sigmas[at]);
-      const product = (one: readonly number[], other: readonly number[]) =>
-        one.reduce((sum, value, at) => sum + value * other[at], 0);
-      const scaled = of.map((id) => (now[id] - stated[id]) / spread[id]);
-      const known = columns;
-      const curvature = known.map((one, a) => known.map((other, b) => product(one, other) + (a === b ? hold : 0)));
-      const gradient = known.map((one, a) => product(one, away) + (alike ? hold * scaled[a] : 0));
-      const by = solve(new Matrix(curvature), Matrix.columnVector(gradient)).getColumn(0);
-      const clamped = (value: number, id: UnknownId) =>
-        Math.min(scaledLimit(id, 1), Math.max(scaledLimit(id, 0), value));
-      now = valuesOf(
-        scaled.map((value, a) => clamped(value - Math.max(-MOST_BY, Math.min(MOST_BY, by[a])), of[a])),
-        of,
-        now,
-      );
-      if (by.every((one) => Math.abs(one) < FOLLOWED)) break;
-    }
-    return now;
-  };
   const fitted: Fitted[] = [];
   for (const id of ids) {
     if (alike?.ids.includes(id)) {
@@ -245,27 +144,7 @@ export function* fitOf(
       continue;
     }
     const others = ids.filter((one) => one !== id);
-    // Each begins where the others stood last: they follow the one that is moved.
-    let nearest = values;
-    const rise = (scaled: number) => {
-      const there = followed(others, { ...nearest, [id]: stated[id] + scaled * spread[id] });
-      const found = squares(there);
-      if (found < Infinity) nearest = there;
-      return found - least - RISE;
-    };
-    const middle = (values[id] - stated[id]) / spread[id];
-    const [low, high] = ([0, 1] as const).map((end) => {
-      nearest = values;
-      return crossing(rise, middle, scaledLimit(id, end));
-    });
-    fitted.push({
-      id,
-      stated: stated[id],
-      value: values[id],
-      low: stated[id] + low.at * spread[id],
-      high: stated[id] + high.at * spread[id],
-      isCut: low.isCut || high.isCut,
-    });
+    fitted.push({ id, stated: stated[id], value: values[id], ...search.profile(id, others, values, alike !== null) });
     yield 0.7 + (0.25 * fitted.length) / ids.length;
   }
   const volts = model.at(values)!;
@@ -312,32 +191,6 @@ function* within<R>(from: number, to: number, job: Generator<number, R>): Genera
     step = job.next();
   }
   return step.value;
-}
-
-/** Where a profile rises through its limit, from the middle towards an end; the end where it does not. */
-function crossing(rise: (at: number) => number, middle: number, end: number): { at: number; isCut: boolean } {
-  let inner = { at: middle, rise: -RISE };
-  let step = Math.sign(end - middle) * FIRST_STEP;
-  for (;;) {
-    const at = Math.abs(inner.at + step - middle) < Math.abs(end - middle) ? inner.at + step : end;
-    const found = rise(at);
-    // The others did not follow so far: nearer.
-    if (found === Infinity && Math.abs(at - inner.at) > LEAST_STEP) {
-      step = (at - inner.at) / 4;
-      continue;
-    }
-    if (found > 0) {
-      const ends: [number, number][] = [
-        [inner.at, inner.rise],
-        [at, Math.min(found, MOST_RISE)],
-      ];
-      const [low, high] = step < 0 ? ends.toReversed() : ends;
-      return { at: rootBetween(rise, low, high, CLOSE, CLOSE * Math.abs(at - middle)), isCut: false };
-    }
-    if (at === end) return { at: end, isCut: true };
-    inner = { at, rise: found };
-    step *= 2;
-  }
 }
 
 /** What readings owe to a usual spread of each unknown, in standard deviations. */
