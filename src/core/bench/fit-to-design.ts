@@ -64,22 +64,31 @@ export function withDriverFit(design: Design, { henries, quality }: DriverFitted
   return withLine(
     {
       ...design,
-      transformer: { ...transformer, primaryHenries: henries ?? transformer.primaryHenries },
-      driver: { ...driver, unloadedQuality: quality ?? driver.unloadedQuality },
+      transformer: {
+        ...transformer,
+        primaryHenries: henries === undefined ? transformer.primaryHenries : told(henries),
+      },
+      driver: { ...driver, unloadedQuality: quality === undefined ? driver.unloadedQuality : told(quality) },
     },
     `Bench, ${when}: ${words.join('; ')}.`,
   );
 }
 
-const spreadOf = (open: number): number => Math.min(1, Math.max(LEAST_SPREAD, open));
+/** The most that a spread or a tolerance may be. */
+const MOST_SPREAD = 0.99;
+const spreadOf = (open: number): number => Math.min(MOST_SPREAD, Math.max(LEAST_SPREAD, open));
+
+/** More digits than any fit tells: a field shows none that nobody read. */
+const FITTED_DIGITS = 4;
+const told = (value: number): number => Number(value.toPrecision(FITTED_DIGITS));
 
 function withOne(design: Design, { id, value, low, high }: Fitted): Design {
   const { ladder, spread, driver } = design;
-  const open = spreadOf((high - low) / 2 / value);
+  const open = told(spreadOf((high - low) / 2 / value));
   switch (id) {
     case 'forward': {
       // Moved as a whole: at the current that it is rated at by as much as at the meter's.
-      const forwardVolts = Math.max(0, ladder.diode.forwardVolts + value - dropStated(design));
+      const forwardVolts = told(Math.max(0, ladder.diode.forwardVolts + value - dropStated(design)));
       return {
         ...design,
         ladder: { ...ladder, diode: { ...ladder.diode, forwardVolts } },
@@ -92,8 +101,8 @@ function withOne(design: Design, { id, value, low, high }: Fitted): Design {
         ...design,
         ladder: {
           ...ladder,
-          capacitor: { ...capacitor, farads: capacitor.farads * value, tolerance: open },
-          capacitorFarads: capacitorFarads && capacitorFarads.map((farads) => farads * value),
+          capacitor: { ...capacitor, farads: told(capacitor.farads * value), tolerance: open },
+          capacitorFarads: capacitorFarads && capacitorFarads.map((farads) => told(farads * value)),
         },
       };
     }
@@ -107,35 +116,35 @@ function withOne(design: Design, { id, value, low, high }: Fitted): Design {
         : design;
     case 'ohms': {
       if (driver.kind !== 'measured') return design;
-      const seriesOhms = driver.seriesOhms + value;
+      const seriesOhms = told(driver.seriesOhms + value);
       return {
         ...design,
         driver: { ...driver, seriesOhms },
-        spread: { ...spread, source: spreadOf((high - low) / 2 / seriesOhms) },
+        spread: { ...spread, source: told(spreadOf((high - low) / 2 / seriesOhms)) },
       };
     }
     case 'hertz':
       return driver.kind === 'measured'
         ? {
             ...design,
-            driver: { ...driver, frequencyHertz: driver.frequencyHertz * value },
+            driver: { ...driver, frequencyHertz: told(driver.frequencyHertz * value) },
             spread: { ...spread, frequency: open },
           }
         : design;
     case 'secondary': {
       const { transformer } = design;
-      return { ...design, transformer: transformer && { ...transformer, secondaryFarads: value } };
+      return { ...design, transformer: transformer && { ...transformer, secondaryFarads: told(value) } };
     }
     case 'strays':
       return {
         ...design,
-        ladder: { ...ladder, strayFarads: value },
-        spread: { ...spread, strays: Math.min(10, Math.max(1, low > 0 ? Math.sqrt(high / low) : 10)) },
+        ladder: { ...ladder, strayFarads: told(value) },
+        spread: { ...spread, strays: told(Math.min(10, Math.max(1, low > 0 ? Math.sqrt(high / low) : 10))) },
       };
     case 'load': {
       const { load } = design;
-      if (load.kind === 'current') return { ...design, load: { ...load, amps: load.amps * value } };
-      return load.kind === 'resistance' ? { ...design, load: { ...load, ohms: load.ohms / value } } : design;
+      if (load.kind === 'current') return { ...design, load: { ...load, amps: told(load.amps * value) } };
+      return load.kind === 'resistance' ? { ...design, load: { ...load, ohms: told(load.ohms / value) } } : design;
     }
     case 'meter':
       return design;

@@ -6,15 +6,7 @@ import { toast } from 'sonner';
 import { pictureHref } from '@/client/bench-api';
 import { useBenchReadings } from '@/client/bench-readings';
 import { agreementOf } from '@/core/bench/agreement';
-import {
-  FAILURE_WAYS,
-  IDLE,
-  isReading,
-  READING_KINDS,
-  type Entry,
-  type Reading,
-  type ReadingKind,
-} from '@/core/bench/entries';
+import { FAILURE_WAYS, IDLE, isReading, READING_KINDS, type Entry, type Reading } from '@/core/bench/entries';
 import { placeWords } from '@/core/bench/entry-words';
 import { formatQuantity } from '@/core/quantity/format-quantity';
 import { buttonStyle } from '@/ui/button';
