@@ -3,7 +3,7 @@ import sharp from 'sharp';
 import { lossOfIdle, ringFit, tankRings } from '../../src/core/bench/driver-fit';
 import { entrySchema, type Entry } from '../../src/core/bench/entries';
 import { sessionReadingsSchema } from '../../src/core/bench/session';
-import { demoDesign, expect, pick, say, shelve, test } from './fixtures';
+import { demoDesign, expect, openLink, pick, say, shelve, test } from './fixtures';
 
 const pageOf = (id: string) => `/designs/${id}/bench`;
 const picture = (colour: string) =>
@@ -87,14 +87,18 @@ test('readings by themselves are judged by the design’s own figures, and tell 
 }) => {
   const design = demoDesign('flocking-applicator');
   const id = await shelve(request, design);
-  await begin(page, id);
+  // From its card in the chain.
+  await page.goto(`/designs/${id}`);
+  await openLink(page, 'Driver');
+  await page.getByRole('button', { name: 'Record its frequency…' }).click();
+  await beginHere(page);
+  await expect(page.getByRole('combobox', { name: 'What is recorded' })).toContainText('Frequency');
   const rings = [
     ['220n', '92k'],
     ['470n', '65k'],
     ['1u', '45k'],
     ['2.2u', '33k'],
   ];
-  await what(page, 'Frequency of the driver');
   for (const [farads, hertz] of rings) {
     await form(page).getByLabel('With a tank of').fill(farads);
     await form(page).getByRole('textbox', { name: 'Read', exact: true }).fill(hertz);

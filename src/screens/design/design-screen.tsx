@@ -179,7 +179,14 @@ function OneDesign({ stored, opened }: Props) {
           style={paneStyle}
         >
           <aside aria-label="Chain" className="pane order-2 min-h-0 overflow-y-auto px-4 py-1.5 lg:order-none">
-            <Chain store={store} prediction={prediction} open={link} onOpen={setLink} onBench={openBench} />
+            <Chain
+              store={store}
+              prediction={prediction}
+              open={link}
+              onOpen={setLink}
+              onBench={openBench}
+              onRecord={recordPart}
+            />
             <Notes store={store} />
           </aside>
           <PaneSplitter pane="chain" at="left" label="Width of the chain" />

@@ -31,7 +31,7 @@ import { DriverFit } from './driver-fit';
 import { FitPanel } from './fit-panel';
 import { FractionsField } from './fractions-field';
 import { Logbook } from './logbook';
-import { stepsReadOf, type Courses, type Readings } from './readings';
+import { otherSteps, stepsReadOf, type Courses, type Readings } from './readings';
 import { ReadingPad, type PadPlace } from './reading-pad';
 import { SessionBar } from './session-bar';
 import { SourceFields } from './source-fields';
@@ -111,6 +111,7 @@ function Listening({ store, design, client }: Props) {
           client={client}
           store={store}
           isPresent={chosen?.revision === revision}
+          own={chosen}
           alike={alike}
           courses={courses}
         />
@@ -133,6 +134,7 @@ function Plans({
   client,
   store,
   isPresent,
+  own,
   alike,
   courses,
 }: {
@@ -144,6 +146,8 @@ function Plans({
   store: EditorStore;
   /** Whether the session is of the revision on screen. */
   isPresent: boolean;
+  /** The session on screen; null without one. */
+  own: Session | null;
   /** All sessions of its revision. */
   alike: readonly SessionReadings[];
   courses: Courses | null;
@@ -153,6 +157,7 @@ function Plans({
   const { settings } = useBenchSettings();
   const fractions = useSame(fractionsWith(settings.fractions, readings?.all ?? []));
   const steps = useMemo(() => stepsUpOf(design, fractions, meter), [design, fractions, meter]);
+  const others = useMemo(() => (own ? otherSteps(own, alike) : []), [own, alike]);
   const loaded = useMemo(() => (readings ? againstLoad(design, meter, readings.all) : null), [design, meter, readings]);
   const records = useMemo(
     () => readings?.all.flatMap((entry) => (entry.kind === 'scope' ? [entry] : [])) ?? [],
@@ -183,7 +188,7 @@ function Plans({
       <PagePart title="Steps to full drive">
         <FractionsField />
         <StepsUp steps={steps} readings={readings} mostVolts={meter.limitVolts} />
-        {readings ? <StepsChart steps={steps} read={stepsReadOf(steps, readings)} /> : null}
+        {readings ? <StepsChart steps={steps} read={stepsReadOf(readings.all)} others={others} /> : null}
       </PagePart>
       {loaded ? (
         <PagePart title="Against the load">

@@ -29,14 +29,25 @@ const line = (label: string, data: { x: number; y: number }[], colour: string): 
 });
 
 /** Against the drive: what the meter shows of the output by the prediction, its band, and what it showed. */
-export function StepsChart({ steps, read }: { steps: readonly StepUp[]; read: StepsRead }) {
+export function StepsChart({
+  steps,
+  read,
+  others,
+}: {
+  steps: readonly StepUp[];
+  read: StepsRead;
+  /** Of other sessions on the same revision through the same meter. */
+  others: readonly StepsRead[];
+}) {
   const colours = useColours();
   const expected = steps.flatMap(({ fraction, shown }) => (shown ? [{ x: 100 * fraction, ...shown }] : []));
   if (!colours || expected.length < 2 || read.size === 0) return null;
   const volts = engineeringScale(largest(expected.map(({ value }) => value)), 'V');
   const along = (of: (one: (typeof expected)[number]) => number) =>
     expected.map((one) => ({ x: one.x, y: of(one) / volts.per }));
-  const points = [...read].map(([fraction, value]) => ({ x: 100 * fraction, y: value / volts.per }));
+  const pointsOf = (one: StepsRead) =>
+    [...one].map(([fraction, value]) => ({ x: 100 * fraction, y: value / volts.per }));
+  const points = pointsOf(read);
   const edge = { borderWidth: 0, pointRadius: 0, pointHitRadius: 0 };
   return (
     <Framed label={`Against the drive: ${points.length} of ${expected.length} steps read`}>
@@ -45,6 +56,10 @@ export function StepsChart({ steps, read }: { steps: readonly StepUp[]; read: St
         data={{
           datasets: [
             dots('read', points, colours.copper),
+            ...others.map((one) => ({
+              ...dots('read in another session', pointsOf(one), colours.soft),
+              pointRadius: 2.5,
+            })),
             line(
               'expected',
               along(({ value }) => value),

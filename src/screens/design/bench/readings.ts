@@ -37,13 +37,20 @@ type ReadingMore = Partial<
 >;
 
 /** What was read of the output at fractions of the drive, V. */
-export const stepsReadOf = (steps: readonly { fraction: number }[], { at }: Readings): ReadonlyMap<number, number> =>
+export const stepsReadOf = (entries: readonly Entry[]): ReadonlyMap<number, number> =>
   new Map(
-    steps.flatMap(({ fraction }) => {
-      const reading = at('output', String(fraction));
-      return reading ? [[fraction, reading.value] as const] : [];
-    }),
+    standing(entries)
+      .filter(isReading)
+      .flatMap(({ kind, at, value, meter }) =>
+        kind === 'output' && meter === null ? [[Number(at), value] as const] : [],
+      ),
   );
+
+/** The same of other sessions of this revision through the same meter, which compare. */
+export const otherSteps = (own: Session, alike: readonly SessionReadings[]): ReadonlyMap<number, number>[] =>
+  alike
+    .filter(({ session }) => session.id !== own.id && shallow(session.meter, own.meter))
+    .map(({ readings }) => stepsReadOf(readings));
 
 /** What was read along the ladder: in one session, and in others on the same source through the same meter. */
 export type Courses = { own: Course; others: Course[] };

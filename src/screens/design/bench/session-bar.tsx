@@ -77,14 +77,17 @@ export function SessionBar({
       {chosen ? (
         <SwitchedOn session={chosen} />
       ) : (
-        <input
-          aria-label="Conditions of the next session"
-          placeholder="Conditions: air, damp, bench, what else matters"
-          maxLength={500}
-          className="field px-2 py-1 text-[13.5px]"
-          value={note}
-          onChange={(event) => setNote(event.target.value)}
-        />
+        <>
+          <input
+            aria-label="Conditions of the next session"
+            placeholder="Conditions: air, damp, bench, what else matters"
+            maxLength={500}
+            className="field px-2 py-1 text-[13.5px]"
+            value={note}
+            onChange={(event) => setNote(event.target.value)}
+          />
+          <p className="text-[13px] text-soft">Readings, failures and pictures are recorded in a session.</p>
+        </>
       )}
       {waiting.length > 0 ? (
         <p role="status" className="text-[13px] text-close" data-bench="waiting">

@@ -3,6 +3,7 @@
 import { Accordion } from 'radix-ui';
 import type { ReactNode } from 'react';
 import { useStore } from 'zustand';
+import type { DraftKind } from '@/core/bench/draft';
 import { DRIVER_KINDS } from '@/core/drive/driver-kinds';
 import { SUPPLY_NAMES } from '@/core/drive/supply';
 import { LOAD_KINDS } from '@/core/load/load-kinds';
@@ -20,6 +21,14 @@ import type { BenchPage } from '../transformer-bench/pages';
 /** By the number of smoothing sections. */
 const OUTPUT_KINDS = ['series resistor, bleeder', 'a smoothing section', 'smoothing sections'] as const;
 
+/** What of a link is read at the bench. */
+const READ_THERE: Partial<Record<Link, { kind: DraftKind; words: string }>> = {
+  supply: { kind: 'supply-current', words: 'Record its current without load' },
+  driver: { kind: 'frequency', words: 'Record its frequency' },
+  output: { kind: 'ripple', words: 'Record its ripple' },
+  farEnd: { kind: 'loaded', words: 'Record the output at a load current' },
+};
+
 /** The chain: one card a link in the order of energy, one of them open. */
 export function Chain({
   store,
@@ -27,15 +36,30 @@ export function Chain({
   open,
   onOpen,
   onBench,
+  onRecord,
 }: {
   store: EditorStore;
   prediction: Prediction;
   open: Link | '';
   onOpen: (link: Link | '') => void;
   onBench: (page: BenchPage) => void;
+  /** Goes to the bench, to record what was read at a place. */
+  onRecord: (at: string, kind: DraftKind) => void;
 }) {
   const design = useStore(store, (state) => state.design);
   const editing = { store, design, prediction };
+  const recording = (link: Link) => {
+    const there = READ_THERE[link];
+    return there ? (
+      <button
+        type="button"
+        className="mt-1 block text-[13px] text-copper hover:underline"
+        onClick={() => onRecord(there.kind === 'ripple' ? prediction.terminals.output : '', there.kind)}
+      >
+        {there.words}…
+      </button>
+    ) : null;
+  };
   return (
     <Accordion.Root
       type="single"
@@ -52,6 +76,7 @@ export function Chain({
           open={open}
         >
           <SupplyFields {...editing} />
+          {recording('supply')}
         </Card>
       ) : null}
       <Card
@@ -61,6 +86,7 @@ export function Chain({
         open={open}
       >
         <DriverFields {...editing} onBench={onBench} />
+        {recording('driver')}
       </Card>
       {design.transformer ? (
         <Card
@@ -87,6 +113,7 @@ export function Chain({
         open={open}
       >
         <OutputFields {...editing} />
+        {recording('output')}
       </Card>
       <Card
         link="divider"
@@ -98,6 +125,7 @@ export function Chain({
       </Card>
       <Card link="farEnd" kind={LOAD_KINDS[design.load.kind].name} line={<FarEndLine {...editing} />} open={open}>
         <FarEndFields {...editing} />
+        {recording('farEnd')}
       </Card>
     </Accordion.Root>
   );
