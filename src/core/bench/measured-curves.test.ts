@@ -16,8 +16,8 @@ describe('against the load', () => {
   it('points stand at what was read times the probe’s ratio, beside the design’s own line', () => {
     const against = againstLoad(DESIGN, METER, [reading('0.0001', 5.9), reading('0', 6)])!;
     expect(against.points).toEqual([
-      { amps: 1e-4, volts: 5900 },
       { amps: 0, volts: 6000 },
+      { amps: 1e-4, volts: 5900 },
     ]);
     // Handbook: three stages of 2 x 1 kV; droop I (2 n^3 / 3 + n^2 / 2 - n / 6) / (f C).
     const amps = 1e-4;

@@ -10,7 +10,7 @@ import { stepsUpOf, type StepUp } from './steps-up';
 /** The most points of a load line that is drawn. */
 const LINE_POINTS = 61;
 
-/** The design's load line at full drive, and what was read along it; A and V, magnitudes. */
+/** The design's load line at full drive, and what was read along it; A and V, magnitudes, ascending in current. */
 export type AgainstLoad = { line: LoadLinePoint[]; points: { amps: number; volts: number }[] };
 
 /**
@@ -27,10 +27,12 @@ export function againstLoad(design: Design, meter: Meter, entries: readonly Entr
   const { divider } = predict(design, WITHOUT_OPTIMUM);
   return {
     line: loadLine(design, LINE_POINTS),
-    points: own.map(({ at, value, meter: other }) => ({
-      amps: Number(at),
-      volts: Math.abs(value) * (divider?.ratio ?? (other ?? meter).probeRatio),
-    })),
+    points: own
+      .map(({ at, value, meter: other }) => ({
+        amps: Number(at),
+        volts: Math.abs(value) * (divider?.ratio ?? (other ?? meter).probeRatio),
+      }))
+      .toSorted((one, other) => one.amps - other.amps),
   };
 }
 

@@ -47,7 +47,7 @@ export function OwnMeters() {
           className="text-[13px] text-copper hover:underline"
           onClick={() => changeMeters({ meters: meters.filter((one) => one !== present) })}
         >
-          Keep {present.name} no longer
+          Remove {present.name} from own meters
         </button>
       ) : (
         <form onSubmit={keep} className="flex flex-wrap items-baseline gap-2 py-[3px]" noValidate>
