@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import type { Page } from '@playwright/test';
 import { newDesign } from '../../src/core/design/new-design';
 import { predict } from '../../src/core/predict/predict';
-import { demoDesign, expect, exported, openLink, pick, say, shelve, test } from './fixtures';
+import { demoDesign, expect, exported, openLink, pick, say, shelve, test, written } from './fixtures';
 
 const row = (page: Page, name: string) =>
   page.locator('[data-row]').filter({ has: page.getByRole('button', { name, exact: true }) });
@@ -223,21 +223,6 @@ test('a driver takes its transistors and tank from the drawer, and its primaryâ€
   await expect(page.locator('[data-margin=primaryCurrent]')).toContainText(say(wire.stress, 'A', 3));
 });
 
-/** Changes of the drawer that the browser has written down; runs in the page. */
-function stepsKept(): Promise<number> {
-  return new Promise((resolve, reject) => {
-    const opening = indexedDB.open('eager-ladder-unsaved-drawer');
-    opening.onerror = () => reject(new Error('the database does not open'));
-    opening.onsuccess = () => {
-      const reading = opening.result.transaction('kept').objectStore('kept').getAll();
-      reading.onsuccess = () => {
-        opening.result.close();
-        resolve((reading.result as { steps: unknown[] }[]).reduce((sum, { steps }) => sum + steps.length, 0));
-      };
-    };
-  });
-}
-
 test('without a server changes stand on screen, survive the page, and add up with what others changed', async ({
   page,
   line,
@@ -257,7 +242,9 @@ test('without a server changes stand on screen, survive the page, and add up wit
   await first.getByRole('menuitem', { name: 'Take out' }).click();
   await expect(row(first, 'big')).toHaveCount(0);
   // The browser takes a moment to write; a tab that ends within it keeps what was written before.
-  await expect.poll(() => first.evaluate(stepsKept)).toBe(2);
+  const steps = async () =>
+    ((await written(first, 'eager-ladder-unsaved-drawer')) as { steps: unknown[] }[]).flatMap((one) => one.steps);
+  await expect.poll(async () => (await steps()).length).toBe(2);
   await first.close();
 
   await page.goto('/drawer');

@@ -163,6 +163,24 @@ export async function openLink(
   if ((await trigger.getAttribute('aria-expanded')) !== 'true') await trigger.click();
 }
 
+/** What the browser has written into its own database of this name: a tab that ends before keeps what was written last. */
+export const written = (page: Page, database: string): Promise<unknown[]> =>
+  page.evaluate(
+    (name) =>
+      new Promise<unknown[]>((resolve, reject) => {
+        const opening = indexedDB.open(name);
+        opening.onerror = () => reject(new Error('the database does not open'));
+        opening.onsuccess = () => {
+          const reading = opening.result.transaction('kept').objectStore('kept').getAll();
+          reading.onsuccess = () => {
+            opening.result.close();
+            resolve(reading.result);
+          };
+        };
+      }),
+    database,
+  );
+
 /** All is saved; as which revision is told only where one edit was made, since of several some may go together. */
 export const saved = (page: Page, revision?: number) =>
   expect(page.getByText(new RegExp(`^Revision ${revision ?? '\\d+'}, saved`))).toBeVisible();

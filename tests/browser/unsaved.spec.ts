@@ -1,6 +1,6 @@
 import type { APIRequestContext, Page } from '@playwright/test';
 import { newDesign } from '../../src/core/design/new-design';
-import { expect, saved, shelve, stagesField, test } from './fixtures';
+import { expect, saved, shelve, stagesField, test, written } from './fixtures';
 import type { Line } from './line';
 
 const lively = (page: Page) => expect(page.locator('[data-climb-from=time-domain]')).toBeVisible();
@@ -112,6 +112,7 @@ test('a document too long for a last request is kept, and dropped when that is w
   line.cut();
   await first.getByLabel('Notes').fill('m'.repeat(20_000));
   await expect(first.getByText('Not saved: the server cannot be reached')).toBeVisible();
+  await expect.poll(async () => JSON.stringify(await written(first, 'eager-ladder-unsaved'))).toContain('mmm');
   await first.close();
   line.restore();
   await page.goto(`${line.address}/designs/${id}`);
