@@ -5,7 +5,7 @@ import { tallyOf } from './agreement';
 import { fitOf } from './fit';
 import { fitReadingsOf } from './fit-readings';
 import { provingOf } from './proving';
-import { readingAt, sessionReadingsSchema } from './session';
+import { readingsByPlace, sessionReadingsSchema } from './session';
 import { stepsUpOf, USUAL_FRACTIONS } from './steps-up';
 
 const measured: { design: string; sessions: unknown[] }[] = JSON.parse(readFileSync('demo/bench.json', 'utf8'));
@@ -16,7 +16,7 @@ function demo(file: string) {
   const { session, readings } = sessionReadingsSchema.parse(sessions[0]);
   const test = finish(provingOf(design, session.source, session.meter));
   const steps = stepsUpOf(design, USUAL_FRACTIONS, session.meter);
-  const tally = tallyOf(test, steps, (kind, place) => readingAt(readings, kind, place));
+  const tally = tallyOf(test, steps, readingsByPlace(readings));
   return { design, session, readings, tally };
 }
 

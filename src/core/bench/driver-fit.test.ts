@@ -3,7 +3,7 @@ import { changeDesign } from '../design/change-design';
 import { resonanceHertz } from '../magnetics/inductance';
 import { seeded } from '../numeric/chance';
 import { predict, WITHOUT_OPTIMUM } from '../predict/predict';
-import { lossOfIdle, ringFit } from './driver-fit';
+import { faradsAtSecondary, lossOfIdle, ringFit } from './driver-fit';
 
 describe('one inductance from several tank capacitors', () => {
   // Common practice, no source: what four tanks on one primary were read at.
@@ -71,6 +71,13 @@ describe('one inductance from several tank capacitors', () => {
     expect(ringFit([one, one, one], 0.05)!.withOwn).toBeNull();
     expect(ringFit(READ.slice(0, 2), 0.05)!.withOwn).toBeNull();
   });
+});
+
+it('a capacitance across the primary is less at the secondary by the square of the turns', () => {
+  const design = demoDesign('flocking-applicator');
+  // 12 to 500 turns.
+  expect(faradsAtSecondary(design, 72e-9)! * 1e12).toBeCloseTo((72e3 * 12 ** 2) / 500 ** 2, 6);
+  expect(faradsAtSecondary({ transformer: null }, 72e-9)).toBeNull();
 });
 
 describe('loss from the idle current', () => {

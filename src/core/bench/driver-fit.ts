@@ -1,6 +1,7 @@
 import { changeDesign } from '../design/change-design';
 import type { Design } from '../design/design-schema';
 import { henriesOfResonance } from '../magnetics/inductance';
+import { ratioOf } from '../magnetics/transformer';
 import { rootBetween } from '../numeric/root';
 import { bankFarads } from '../parts/bank';
 import { predict, WITHOUT_OPTIMUM } from '../predict/predict';
@@ -102,6 +103,10 @@ export function tankRings(design: Design, entries: readonly Entry[]): Ring[] {
       kind === 'frequency' && value > 0 ? [{ farads: (at === '' ? own : Number(at)) + reflected, hertz: value }] : [],
     );
 }
+
+/** What a capacitance across the whole primary is at the secondary, by the square of the turns (handbook), F; null without a transformer. */
+export const faradsAtSecondary = ({ transformer }: Pick<Design, 'transformer'>, farads: number): number | null =>
+  transformer && farads / ratioOf(transformer) ** 2;
 
 export type LossFit = { quality: number; watts: number };
 

@@ -1,7 +1,7 @@
 import { benchReading } from '../../../tests/reference/bench-reading';
 import { agreementOf, isTurned, tallyOf } from './agreement';
 import { entrySchema, type Reading } from './entries';
-import { before, joined, readingAt, standing, stoodAs, type Session } from './session';
+import { before, joined, readingsByPlace, standing, stoodAs, type Session } from './session';
 import { lowSourceSchema } from './low-source';
 import { meterSchema } from '../drive/meter-sense';
 
@@ -33,8 +33,8 @@ describe('what stands at a place', () => {
       [elsewhere, again, right, first],
     ]) {
       expect(standing(list).map(({ value }) => value)).toEqual([2, 3, 4]);
-      expect(readingAt(list, 'tap', 'B1')).toBe(again);
-      expect(readingAt(list, 'output', 'B1')).toBeNull();
+      expect(readingsByPlace(list)('tap', 'B1')).toBe(again);
+      expect(readingsByPlace(list)('output', 'B1')).toBeNull();
       expect(before(list, right)).toEqual([first]);
     }
   });
@@ -43,7 +43,7 @@ describe('what stands at a place', () => {
     const first = reading(1);
     const list = [first, reading(2, { replaces: first.id }), reading(3, { replaces: first.id })];
     expect(standing(list)).toHaveLength(2);
-    expect(readingAt(list, 'tap', 'B1')!.value).toBe(3);
+    expect(readingsByPlace(list)('tap', 'B1')!.value).toBe(3);
   });
 
   it('a chain that leads nowhere, or around, comes to an end', () => {

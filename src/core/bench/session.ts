@@ -52,11 +52,15 @@ export function standing<T extends Entry>(readings: readonly T[]): T[] {
     .toSorted((one, other) => one.takenAt.localeCompare(other.takenAt) || one.id.localeCompare(other.id));
 }
 
-/** The last that stands at a place; null where nothing was read there. */
-export const readingAt = (entries: readonly Entry[], kind: ReadingKind, at: string): Reading | null =>
-  standing(entries)
-    .filter(isReading)
-    .findLast((one) => one.kind === kind && one.at === at) ?? null;
+/** The last that stands of a kind at a place, by both; null where nothing was read there. */
+export function readingsByPlace(entries: readonly Entry[]): (kind: ReadingKind, at: string) => Reading | null {
+  const last = new Map(
+    standing(entries)
+      .filter(isReading)
+      .map((reading) => [`${reading.kind} ${reading.at}`, reading]),
+  );
+  return (kind, at) => last.get(`${kind} ${at}`) ?? null;
+}
 
 /** What stands at each tap, the last of several, and its meter where that is not the session's: what a fit is made from. */
 export function tapsRead(entries: readonly Entry[]): { node: string; volts: number; meter: Meter | null }[] {

@@ -44,7 +44,7 @@ export type ComparedFigure = {
 /** Parts of a ladder, one kind: how many, and each one's value and rating. */
 type PartsOfKind = { kind: 'capacitor' | 'diode'; count: number; farads: number | null; ratedVolts: number | null };
 
-/** Every figure that either of two designs has, side by side, as it is shown. */
+/** Every figure that either of two designs has, as it is shown. */
 export function comparedFigures(one: Prediction, other: Prediction): ComparedFigure[] {
   return COMPARED.flatMap((id) => {
     const [a, b] = [one, other].map((prediction) => shownFigure(id, prediction));

@@ -16,7 +16,7 @@ type Named = { id: string; name: string };
 
 const NONE = '';
 
-/** Any two designs, or two revisions of one, side by side; which ones stands in the address. */
+/** Any two designs, or two revisions of one, compared; which ones stands in the address. */
 export function CompareScreen({ designs }: { designs: readonly Named[] }) {
   const router = useRouter();
   const query = useSearchParams();

@@ -3,11 +3,10 @@
 import { format } from 'date-fns';
 import { useMemo } from 'react';
 import { toast } from 'sonner';
-import { idleRead, lossOfIdle, ringFit, tankRings } from '@/core/bench/driver-fit';
+import { faradsAtSecondary, idleRead, lossOfIdle, ringFit, tankRings } from '@/core/bench/driver-fit';
 import { withDriverFit, type DriverFitted } from '@/core/bench/fit-to-design';
 import type { SessionReadings } from '@/core/bench/session';
 import type { Design } from '@/core/design/design-schema';
-import { ratioOf } from '@/core/magnetics/transformer';
 import { buttonStyle } from '@/ui/button';
 import { Quantity } from '@/ui/quantity';
 import type { EditorStore } from '../saving/editor-store';
@@ -33,7 +32,7 @@ export function DriverFit({
     };
   }, [design, sessions]);
   if (!rings && !loss) return null;
-  const ratio = design.transformer && ratioOf(design.transformer);
+  const atSecondary = rings?.withOwn ? faradsAtSecondary(design, rings.withOwn.farads) : null;
   const taken: DriverFitted = {
     ...(rings ? { henries: rings.henries } : {}),
     ...(loss ? { quality: loss.quality } : {}),
@@ -47,16 +46,16 @@ export function DriverFit({
           to <Quantity value={rings.high} unit="H" />
           {rings.scatter === null ? null : (
             <>
-              ; each by itself is off by about <Quantity value={rings.scatter} unit="%" digits={2} />
+              ; individual values are off by about <Quantity value={rings.scatter} unit="%" digits={2} />
             </>
           )}
           .{' '}
           {rings.withOwn ? (
             <>
               A capacitance of <Quantity value={rings.withOwn.farads} unit="F" /> more beside the tank
-              {ratio === null ? null : (
+              {atSecondary === null ? null : (
                 <>
-                  , <Quantity value={rings.withOwn.farads / ratio ** 2} unit="F" /> at the secondary,
+                  , <Quantity value={atSecondary} unit="F" /> at the secondary,
                 </>
               )}{' '}
               with <Quantity value={rings.withOwn.henries} unit="H" /> explains them better.

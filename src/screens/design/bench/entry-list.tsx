@@ -3,7 +3,6 @@
 import { format } from 'date-fns';
 import { useState } from 'react';
 import { toast } from 'sonner';
-import { pictureHref } from '@/client/bench-api';
 import { useBenchReadings } from '@/client/bench-readings';
 import { agreementOf } from '@/core/bench/agreement';
 import { FAILURE_WAYS, IDLE, isReading, READING_KINDS, type Entry, type Reading } from '@/core/bench/entries';
@@ -12,6 +11,7 @@ import { formatQuantity } from '@/core/quantity/format-quantity';
 import { buttonStyle } from '@/ui/button';
 import { FitMark } from '@/ui/fit-mark';
 import { Quantity } from '@/ui/quantity';
+import { BenchPicture } from '../bench-picture';
 import { MARKS } from './reading-field';
 import type { Readings } from './readings';
 
@@ -154,15 +154,9 @@ function ReadingWords({ reading }: { reading: Reading }) {
 function EntryPicture({ designId, entry, id }: { designId: string; entry: Entry; id: string }) {
   const isThere = useBenchReadings(({ waiting }) => waiting.every(({ reading }) => reading.id !== entry.id));
   if (!isThere) return <p className="text-soft">with a picture</p>;
-  const href = pictureHref(designId, id);
   return (
-    <a href={href} target="_blank" rel="noreferrer" className="mt-1 block w-fit">
-      {/* eslint-disable-next-line @next/next/no-img-element -- written anew by this server already */}
-      <img
-        src={href}
-        alt={`Picture taken at ${format(new Date(entry.takenAt), 'HH:mm')}`}
-        className="max-h-40 max-w-full rounded border border-rule"
-      />
-    </a>
+    <div className="mt-1">
+      <BenchPicture designId={designId} id={id} takenAt={entry.takenAt} size="max-h-40" />
+    </div>
   );
 }

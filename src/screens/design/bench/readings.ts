@@ -1,6 +1,6 @@
 import type { Expected } from '@/core/bench/agreement';
 import { isReading, type Entry, type Reading, type ReadingKind } from '@/core/bench/entries';
-import { before, standing, tapsRead, type Session, type SessionReadings } from '@/core/bench/session';
+import { before, readingsByPlace, standing, tapsRead, type Session, type SessionReadings } from '@/core/bench/session';
 import { shallow } from 'zustand/shallow';
 import type { Course } from './taps-chart';
 
@@ -77,21 +77,14 @@ export function readingsIn(
   onTake: (entry: Entry, picture: Blob | null) => void,
 ): Readings {
   // What was read through another meter is not to be compared with what is expected of the session's.
-  const stands = standing(entries);
-  const last = new Map(
-    stands
-      .filter(isReading)
-      .filter(({ meter }) => meter === null)
-      .map((reading) => [`${reading.kind} ${reading.at}`, reading]),
-  );
-  const at = (kind: ReadingKind, place: string) => last.get(`${kind} ${place}`) ?? null;
+  const at = readingsByPlace(entries.filter((entry) => !isReading(entry) || entry.meter === null));
   const add: Readings['add'] = (entry, picture = null) => {
     const id = crypto.randomUUID();
     onTake({ ...entry, id, takenAt: new Date().toISOString() }, picture);
     return id;
   };
   return {
-    all: stands,
+    all: standing(entries),
     at,
     before: (reading) => before(entries.filter(isReading), reading),
     isWaiting: ({ id }) => waiting.has(id),

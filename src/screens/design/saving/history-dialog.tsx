@@ -3,7 +3,7 @@
 import { format } from 'date-fns';
 import Link from 'next/link';
 import { useMemo } from 'react';
-import { fetchSessions, pictureHref } from '@/client/bench-api';
+import { fetchSessions } from '@/client/bench-api';
 import { fetchRevisions, rawDocumentHref } from '@/client/designs-api';
 import { fetchDischarges } from '@/client/discharges-api';
 import { FAILURE_WAYS, isReading } from '@/core/bench/entries';
@@ -20,6 +20,7 @@ import { useLatest } from '@/ui/use-latest';
 import { Panel } from '@/ui/dialog';
 import type { Counting } from '@/core/quantity/counting';
 import { useCounting } from '@/ui/use-counting';
+import { BenchPicture } from '../bench-picture';
 
 /** What a revision changed, in words; nothing to say where the one before cannot be read. */
 function changedSince(before: Revision | undefined, { design }: SavedRevision, counting: Counting): string {
@@ -145,15 +146,7 @@ function Sessions({ designId, of }: { designId: string; of: readonly SessionRead
         {pictures.length > 0 ? (
           <p className="flex flex-wrap gap-1 py-0.5">
             {pictures.map(({ pictureId, takenAt }) => (
-              <a key={pictureId} href={pictureHref(designId, pictureId)} target="_blank" rel="noreferrer">
-                {/* eslint-disable-next-line @next/next/no-img-element -- written anew by this server already */}
-                <img
-                  src={pictureHref(designId, pictureId)}
-                  alt={`Picture taken ${format(new Date(takenAt), 'd MMM, HH:mm')}`}
-                  loading="lazy"
-                  className="h-14 rounded border border-rule"
-                />
-              </a>
+              <BenchPicture key={pictureId} designId={designId} id={pictureId} takenAt={takenAt} size="h-14" />
             ))}
           </p>
         ) : null}
