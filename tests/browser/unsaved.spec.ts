@@ -21,12 +21,16 @@ async function typeCutOff(
   for (const [name, value] of Object.entries(fields))
     await first.getByRole('textbox', { name, exact: true }).fill(value);
   await expect(first.getByRole('alert').filter({ hasText: 'kept in this browser' })).toBeVisible();
-  // What a page sends as it closes goes out a moment later; it must not find the line restored.
+  await closeCutOff(first, line);
+  return id;
+}
+
+/** Closes a page with the line cut. What it sends as it closes goes out a moment later, and must not find the line restored. */
+async function closeCutOff(page: Page, line: Line): Promise<void> {
   const before = line.refused();
-  await first.close();
+  await page.close();
   await expect.poll(line.refused).toBeGreaterThan(before);
   line.restore();
-  return id;
 }
 
 test('what was typed without a server is offered after the page was closed, looked at and taken', async ({
@@ -100,11 +104,7 @@ test('closing while a save is under way and more has been typed loses nothing', 
   await expect(stagesField(page)).toHaveValue('9');
 });
 
-test('a document too long for a last request is kept, and dropped when that is wanted', async ({
-  page,
-  request,
-  line,
-}) => {
+test('the longest notes are kept, and dropped when that is wanted', async ({ page, request, line }) => {
   const id = await shelve(request, { ...newDesign('Long'), notes: 'n'.repeat(19_000) });
   const first = await page.context().newPage();
   await first.goto(`${line.address}/designs/${id}`);
@@ -113,8 +113,7 @@ test('a document too long for a last request is kept, and dropped when that is w
   await first.getByLabel('Notes').fill('m'.repeat(20_000));
   await expect(first.getByText('Not saved: the server cannot be reached')).toBeVisible();
   await expect.poll(async () => JSON.stringify(await written(first, 'eager-ladder-unsaved'))).toContain('mmm');
-  await first.close();
-  line.restore();
+  await closeCutOff(first, line);
   await page.goto(`${line.address}/designs/${id}`);
   await offer(page).getByRole('button', { name: 'Drop' }).click();
   await expect(offer(page)).toHaveCount(0);
