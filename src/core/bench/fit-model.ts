@@ -1,7 +1,9 @@
 import type { Design } from '../design/design-schema';
 import type { Meter } from '../drive/meter-sense';
+import { ladderInputs } from '../operating/ladder-inputs';
 import { operatingPoint } from '../operating/operating-point';
 import { acrossOhms } from '../output/elements';
+import { predict, WITHOUT_OPTIMUM } from '../predict/predict';
 import { TOPOLOGY_KINDS } from '../topology/topologies';
 import { probedOf } from '../transient/probed';
 import { onLowSource, type LowSource } from './low-source';
@@ -9,11 +11,22 @@ import { atMeterCurrent, finished, NO_OUTPUT, upTo } from './proving';
 import { stepsUpOf } from './steps-up';
 
 /** What readings may tell of a ladder. */
-const UNKNOWNS = ['source', 'ohms', 'hertz', 'secondary', 'forward', 'farads', 'strays', 'meter', 'load'] as const;
+const UNKNOWNS = [
+  'source',
+  'ohms',
+  'hertz',
+  'secondary',
+  'forward',
+  'farads',
+  'strays',
+  'leak',
+  'meter',
+  'load',
+] as const;
 export type UnknownId = (typeof UNKNOWNS)[number];
 
 /** Each by its name, within a sentence, and its unit: % is of what is stated. */
-export const UNKNOWN_INFO: Record<UnknownId, { name: string; words: string; unit: '%' | 'V' | 'Ω' | 'F' }> = {
+export const UNKNOWN_INFO: Record<UnknownId, { name: string; words: string; unit: '%' | 'V' | 'Ω' | 'F' | 'S' }> = {
   source: { name: 'Source voltage, of stated value', words: 'the source voltage', unit: '%' },
   ohms: { name: 'Source resistance, beyond what is stated', words: 'the source resistance', unit: 'Ω' },
   hertz: { name: 'Frequency, of stated value', words: 'the frequency', unit: '%' },
@@ -21,20 +34,18 @@ export const UNKNOWN_INFO: Record<UnknownId, { name: string; words: string; unit
   forward: { name: 'Forward drop of each diode', words: 'the diodes’ forward drop', unit: 'V' },
   farads: { name: 'Capacitance, of marked value', words: 'the capacitance', unit: '%' },
   strays: { name: 'Stray capacitance of each node', words: 'the strays', unit: 'F' },
-  meter: {
-    name: 'Meter resistance, leakage beside it, of stated value',
-    words: 'the meter resistance with what leaks beside it',
-    unit: '%',
-  },
+  leak: { name: 'Leakage of each capacitor, as conductance', words: 'the capacitors’ leakage', unit: 'S' },
+  meter: { name: 'Meter resistance, of stated value', words: 'the meter resistance', unit: '%' },
   load: { name: 'Load current, of stated value', words: 'the load current', unit: '%' },
 };
 
 /** A value for each, in its unit; % as a fraction. */
 export type Unknowns = Record<UnknownId, number>;
 
+type TapPoint = { kind: 'tap'; node: string; source: LowSource; meter: Meter };
+type StepPoint = { kind: 'step'; fraction: number; meter: Meter };
 /** Where and how a reading is taken: at a tap on a source, or at the loaded output at a fraction of the drive. */
-export type Point =
-  { kind: 'tap'; node: string; source: LowSource; meter: Meter } | { kind: 'step'; fraction: number; meter: Meter };
+export type Point = TapPoint | StepPoint;
 
 const isOnWinding = (point: Point): boolean => point.kind === 'tap' && point.source.kind === 'winding';
 
@@ -54,6 +65,7 @@ export function unknownsOf(design: Design, points: readonly Point[]): UnknownId[
     ohms: isKnownSource,
     hertz: isKnownSource,
     secondary: transformer !== null && !points.some(isOnWinding),
+    leak: isAt('tap'),
     meter: isAt('tap'),
     load: isAt('step') && (load.kind === 'current' || load.kind === 'resistance'),
   };
@@ -69,6 +81,7 @@ export const statedOf = (design: Design): Unknowns => ({
   forward: dropStated(design),
   farads: 1,
   strays: design.ladder.strayFarads,
+  leak: 0,
   meter: 1,
   load: 1,
 });
@@ -76,10 +89,17 @@ export const statedOf = (design: Design): Unknowns => ({
 /** Forward drop that the design states, where next to nothing flows, V. */
 export const dropStated = (design: Design): number => atMeterCurrent(design, 0).ladder.diode.forwardVolts;
 
-/** Of a usual build: ohms of a winding with its leads, and farads of a node of a hand-wired ladder and of a winding (common practice, no source). */
+/**
+ * Of a usual build: ohms of a winding with its leads, farads of a node of a hand-wired ladder and of a winding, and
+ * siemens past a capacitor on a clean board, more with its size (common practice, no source).
+ */
 const USUAL_OHMS = 10;
 const USUAL_STRAYS = 1e-12;
 const USUAL_SECONDARY = 5e-12;
+const USUAL_LEAK = 1e-9;
+const USUAL_LEAK_PER_FARAD = 1e-3;
+
+const usualLeak = ({ ladder }: Design): number => Math.max(USUAL_LEAK, USUAL_LEAK_PER_FARAD * ladder.capacitor.farads);
 
 /** The least that a source is stated to have among these points, Ω. */
 const leastOhms = (design: Design, points: readonly Point[]): number =>
@@ -97,6 +117,7 @@ export function limitsOf(design: Design, points: readonly Point[]): Record<Unkno
     forward: [0, 3 * forward + 1],
     farads: [0.1, 3],
     strays: [0, 10 * strays + 20 * USUAL_STRAYS],
+    leak: [0, 1000 * usualLeak(design)],
     meter: [0.1, 10],
     load: [0, 3],
   };
@@ -114,6 +135,7 @@ export const usualSpread = (design: Design, points: readonly Point[]): Unknowns 
     forward: Math.max(0.05, spread.forward * forward),
     farads: ladder.capacitor.tolerance || 0.01,
     strays: Math.max(USUAL_STRAYS, strays / 2),
+    leak: usualLeak(design),
     meter: 0.1,
     load: 0.2,
   };
@@ -158,12 +180,8 @@ function withValues(design: Design, values: Unknowns): Design {
   };
 }
 
-/** The test as it would be with these values: its design on the source up to a node, with the meter as its load. */
-function testedWith(
-  design: Design,
-  { node, source, meter }: Extract<Point, { kind: 'tap' }>,
-  values: Unknowns,
-): Design | null {
+/** The test as it would be with these values: the whole design on the source, nothing at its output but what draws there. */
+function testedWith(design: Design, { source }: TapPoint, values: Unknowns): Design | null {
   const { output } = design;
   const isBare = acrossOhms(output) === Infinity;
   const own = withValues(isBare ? { ...design, output: { ...output, ...NO_OUTPUT } } : design, values);
@@ -176,40 +194,64 @@ function testedWith(
           ohms: source.ohms + values.ohms,
         }
       : { ...source, fraction: source.fraction * values.source };
-  const low = onLowSource(own, scaled);
-  return (
-    low && {
-      ...upTo(low, node),
-      load: { kind: 'resistance', ohms: meter.inputOhms * values.meter },
-    }
+  return onLowSource(own, scaled);
+}
+
+/** What every node stands at without load and without its leakage, and what it loses to that with no meter there, V; nothing where the closed form has no figure. */
+type Leaking = ReadonlyMap<string, { bareVolts: number; lostVolts: number }>;
+
+/**
+ * Leakage past every capacitor of a ladder: it takes what a load at the output takes that draws the same power (charge
+ * goes up through all diodes to the top, and back down each column).
+ */
+function leakingOf(low: Design, leakSiemens: number): Leaking {
+  const { marked } = ladderInputs(low);
+  const column = Math.max(1, marked.capacitors.filter((part) => part.column === 'smoothing').length);
+  const ohms = column ** 2 / (marked.capacitors.length * Math.abs(leakSiemens));
+  const { nodes } = predict({ ...low, load: { kind: 'resistance', ohms } }, WITHOUT_OPTIMUM);
+  return new Map(
+    nodes.flatMap(({ id, noLoadVolts, meanVolts }) =>
+      // A search looks to both sides of none.
+      meanVolts === null
+        ? []
+        : [[id, { bareVolts: noLoadVolts, lostVolts: Math.sign(leakSiemens) * (noLoadVolts - meanVolts) }]],
+    ),
   );
 }
 
-/** What the closed form has at a point through its meter, V, magnitude; null where it has no figure. */
-function closedReading(design: Design, point: Point, values: Unknowns): number | null {
-  if (point.kind === 'step') {
-    const [step] = stepsUpOf(withValues(design, values), [point.fraction * values.source], point.meter);
-    return step.shown && Math.abs(step.shown.value);
-  }
-  const low = testedWith(design, point, values);
-  const found = low && operatingPoint(low).point;
-  return found ? found.terminalVolts / point.meter.probeRatio : null;
-}
-
-/**
- * What the closed form has at each of these points through its meter, V,
- * magnitudes.
- *
- * @returns null where it has no figure for one of them
- */
+/** What the closed form has at each of these points: at the output of a step, at a tap through its meter, V, magnitudes; null where it has no figure for one. */
 export function closedReadings(design: Design, points: readonly Point[], values: Unknowns): number[] | null {
+  const leaking = new Map<LowSource, Leaking>();
   const volts: number[] = [];
   for (const point of points) {
-    const found = closedReading(design, point, values);
+    const found = point.kind === 'step' ? closedStep(design, point, values) : closedTap(design, point, values, leaking);
     if (found === null) return null;
     volts.push(found);
   }
   return volts;
+}
+
+function closedStep(design: Design, { fraction, meter }: StepPoint, values: Unknowns): number | null {
+  const [step] = stepsUpOf(withValues(design, values), [fraction * values.source], meter);
+  return step.shown && Math.abs(step.shown.value);
+}
+
+/** @param leaking of each source as far as known already */
+function closedTap(design: Design, point: TapPoint, values: Unknowns, leaking: Map<LowSource, Leaking>): number | null {
+  const { node, meter, source } = point;
+  const low = testedWith(design, point, values);
+  if (!low) return null;
+  const metered: Design = { ...upTo(low, node), load: { kind: 'resistance', ohms: meter.inputOhms * values.meter } };
+  const found = operatingPoint(metered).point;
+  if (!found) return null;
+  const volts = found.terminalVolts / meter.probeRatio;
+  if (values.leak === 0) return volts;
+  if (!leaking.has(source)) leaking.set(source, leakingOf(low, values.leak));
+  const at = leaking.get(source)!.get(node);
+  if (!at) return null;
+  // Meter and leakage both take in proportion to what is left.
+  const left = at.bareVolts - at.lostVolts;
+  return (volts * at.bareVolts) / (at.bareVolts + (at.lostVolts / left) * found.terminalVolts);
 }
 
 /**
@@ -223,8 +265,7 @@ export function* timedReadings(
 ): Generator<number, number[] | null> {
   const volts: number[] = [];
   for (const [done, point] of points.entries()) {
-    const found =
-      point.kind === 'tap' ? yield* timedReading(design, point, values) : closedReading(design, point, values);
+    const found = point.kind === 'tap' ? yield* timedReading(design, point, values) : closedStep(design, point, values);
     if (found === null) return null;
     volts.push(found);
     yield (done + 1) / points.length;
@@ -232,16 +273,14 @@ export function* timedReadings(
   return volts;
 }
 
-function* timedReading(
-  design: Design,
-  point: Extract<Point, { kind: 'tap' }>,
-  values: Unknowns,
-): Generator<never, number | null> {
+function* timedReading(design: Design, point: TapPoint, values: Unknowns): Generator<never, number | null> {
   const { node, meter } = point;
-  const loaded = testedWith(design, point, values);
-  if (!loaded) return null;
-  const low: Design = { ...loaded, load: { kind: 'open' } };
+  const whole = testedWith(design, point, values);
+  if (!whole) return null;
+  const low: Design = { ...whole, load: { kind: 'open' } };
   const probe = { node, ohms: meter.inputOhms * values.meter, farads: meter.inputFarads };
-  const found = (yield* finished(probedOf(low, probe)))?.get(node);
+  // What leaks above the node is drawn through it as well.
+  const asked = values.leak > 0 ? low : upTo(low, node);
+  const found = (yield* finished(probedOf(asked, probe, values.leak)))?.get(node);
   return found === undefined ? null : Math.abs(found) / meter.probeRatio;
 }

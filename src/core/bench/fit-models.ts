@@ -42,7 +42,7 @@ export function closedModel(design: Design, points: readonly Point[]): Model {
 }
 
 /** Slopes of the closed form; see `Model`. */
-export function closedSlopes(
+function closedSlopes(
   design: Design,
   points: readonly Point[],
   values: Unknowns,
@@ -51,10 +51,10 @@ export function closedSlopes(
   const spread = usualSpread(design, points);
   const limits = limitsOf(design, points);
   const columns = ids.map((id) => {
-    const [less, more] = [-STEP, STEP].map((by) =>
-      closedReadings(design, points, { ...values, [id]: Math.max(limits[id][0], values[id] + by * spread[id]) }),
-    );
-    return less && more && more.map((volts, one) => (volts - less[one]) / (2 * STEP));
+    // At a limit the step is to one side alone.
+    const [low, high] = [-STEP, STEP].map((by) => Math.max(limits[id][0], values[id] + by * spread[id]));
+    const [less, more] = [low, high].map((value) => closedReadings(design, points, { ...values, [id]: value }));
+    return less && more && more.map((volts, one) => ((volts - less[one]) * spread[id]) / (high - low));
   });
   return columns.some((column) => !column) ? null : points.map((_, one) => columns.map((column) => column![one]));
 }

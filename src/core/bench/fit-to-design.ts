@@ -22,6 +22,8 @@ export function takenInto({ driver }: Design, points: readonly Point[], fit: Fit
     forward: true,
     farads: true,
     strays: true,
+    // No more than the meter: the design's own figures leave it out.
+    leak: false,
     meter: false,
     load: true,
   };
@@ -146,6 +148,7 @@ function withOne(design: Design, { id, value, low, high }: Fitted): Design {
       if (load.kind === 'current') return { ...design, load: { ...load, amps: told(load.amps * value) } };
       return load.kind === 'resistance' ? { ...design, load: { ...load, ohms: told(load.ohms / value) } } : design;
     }
+    case 'leak':
     case 'meter':
       return design;
   }

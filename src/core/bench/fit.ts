@@ -3,19 +3,10 @@ import type { Design } from '../design/design-schema';
 import { predict, WITHOUT_OPTIMUM } from '../predict/predict';
 import { formatQuantity } from '../quantity/format-quantity';
 import { signedVolts } from '../quantity/polarity';
-import { closedModel, closedSlopes, timedModel, type Model } from './fit-models';
-import {
-  closedReadings,
-  hasClosedTaps,
-  limitsOf,
-  statedOf,
-  usualSpread,
-  type Point,
-  type UnknownId,
-  type Unknowns,
-} from './fit-model';
+import { closedModel, timedModel, type Model } from './fit-models';
+import { hasClosedTaps, limitsOf, statedOf, usualSpread, type Point, type UnknownId, type Unknowns } from './fit-model';
 import { searchIn } from './fit-search';
-import { tapsOf } from './proving';
+import { finished, tapsOf } from './proving';
 import { USUAL_FRACTIONS } from './steps-up';
 
 /** A reading as the meter showed it, V. */
@@ -124,7 +115,7 @@ export function* fitOf(
     // What the time domain differs by depends on the values: once more where these have moved.
     if (furthest < MOVED) break;
   }
-  const alike = alikeIn(design, readings, ids, values, model, isClosed);
+  const alike = yield* within(0.7, 0.8, alikeIn(design, readings, ids, values, model, isClosed));
   // What is told is told by the readings alone.
   const free = search.best(
     ids.filter((id) => !alike?.ids.includes(id)),
@@ -134,7 +125,7 @@ export function* fitOf(
   if (search.squares(free) <= search.squares(values)) values = free;
   const least = search.squares(values);
   if (!(least < Infinity)) return { why: 'no figure' };
-  yield 0.7;
+  yield 0.8;
 
   const fitted: Fitted[] = [];
   for (const id of ids) {
@@ -145,7 +136,7 @@ export function* fitOf(
     }
     const others = ids.filter((one) => one !== id);
     fitted.push({ id, stated: stated[id], value: values[id], ...search.profile(id, others, values, alike !== null) });
-    yield 0.7 + (0.25 * fitted.length) / ids.length;
+    yield 0.8 + (0.2 * fitted.length) / ids.length;
   }
   const volts = model.at(values)!;
   return {
@@ -197,10 +188,17 @@ function* within<R>(from: number, to: number, job: Generator<number, R>): Genera
 const inSigmas = (slopes: number[][], volts: readonly number[], points: readonly Point[]): number[][] =>
   slopes.map((row, at) => row.map((slope) => slope / sigmaOf(volts[at], points[at])));
 
-/** The same of a reading that might be taken, by the closed form; null where it has no figure. */
-function candidateRow(design: Design, point: Point, ids: readonly UnknownId[], values: Unknowns): number[][] | null {
-  const slopes = closedSlopes(design, [point], values, ids);
-  const volts = closedReadings(design, [point], values);
+/** The same of a reading that might be taken, by the closed form or by the time domain alone; null where that has no figure. */
+function* candidateRow(
+  design: Design,
+  point: Point,
+  ids: readonly UnknownId[],
+  values: Unknowns,
+  isClosed: boolean,
+): Generator<unknown, number[][] | null> {
+  const model = isClosed ? closedModel(design, [point]) : timedModel(design, [point], ids);
+  if (!isClosed && !(yield* model.refine(values))) return null;
+  const [slopes, volts] = [model.slopes(values, ids), model.at(values)];
   return slopes && volts && inSigmas(slopes, volts, [point]);
 }
 
@@ -217,15 +215,15 @@ function weakest(rows: readonly number[][]): { tells: number; direction: number[
   return { tells: diagonal[at], direction: rightSingularVectors.getColumn(at) };
 }
 
-/** Unknowns that cannot be told apart, and the one reading that would tell most of them, where the closed form has readings. */
-function alikeIn(
+/** Unknowns that cannot be told apart, and the one reading that would tell most of them. */
+function* alikeIn(
   design: Design,
   points: readonly Point[],
   ids: readonly UnknownId[],
   values: Unknowns,
   model: Model,
   isClosed: boolean,
-): Fit['alike'] {
+): Generator<number, Fit['alike']> {
   const [slopes, volts] = [model.slopes(values, ids), model.at(values)];
   if (!slopes || !volts) return null;
   const rows = inSigmas(slopes, volts, points);
@@ -233,8 +231,10 @@ function alikeIn(
   if (tells >= TELLS) return null;
   let wouldTell: Candidate | null = null;
   let most = Math.max(TELLS, tells);
-  for (const { candidate, point } of isClosed ? candidatesOf(design, points.at(-1)!) : []) {
-    const more = candidateRow(design, point, ids, values);
+  const candidates = candidatesOf(design, points.at(-1)!, isClosed);
+  for (const [done, { candidate, point }] of candidates.entries()) {
+    const more = yield* finished(candidateRow(design, point, ids, values, isClosed));
+    yield (done + 1) / candidates.length;
     if (!more) continue;
     const found = weakest([...rows, ...more]).tells;
     if (found <= most) continue;
@@ -251,8 +251,13 @@ function alikeIn(
   return { ids: ids.filter((_, at) => moves[at] > BELONGS * Math.max(...moves)), wouldTell };
 }
 
-/** Readings that might be taken besides, beside the last: another tap, voltage or frequency, a probe of more or less resistance. */
-function candidatesOf(design: Design, last: Point): { candidate: Candidate; point: Point }[] {
+/**
+ * Readings that might be taken besides, beside the last: another tap, voltage or frequency, a probe of more or less
+ * resistance.
+ *
+ * @param isEach whether the latter at each tap, or at that of the last alone
+ */
+function candidatesOf(design: Design, last: Point, isEach: boolean): { candidate: Candidate; point: Point }[] {
   const { meter } = last;
   if (last.kind === 'step')
     return USUAL_FRACTIONS.map((fraction) => ({
@@ -262,8 +267,10 @@ function candidatesOf(design: Design, last: Point): { candidate: Candidate; poin
   const { source } = last;
   return tapsOf(predict(design, WITHOUT_OPTIMUM)).flatMap((node) => {
     const at = { kind: 'tap' as const, node, source, meter };
+    const there = { candidate: { kind: 'tap' as const, node }, point: at };
+    if (!isEach && node !== last.node) return [there];
     return [
-      { candidate: { kind: 'tap' as const, node }, point: at },
+      there,
       ...(source.kind === 'winding'
         ? [
             ...[0.1, 10, 100]

@@ -6,6 +6,7 @@ export type Unit =
   | 'F'
   | 'H'
   | 'Ω'
+  | 'S'
   | 'Hz'
   | 'W'
   | 'J'

@@ -16,15 +16,18 @@ export type Probe = { node: string; ohms: number; farads: number };
  *
  * @param design complete, as `readDesign` returns it
  * @param probe null where no meter is there
+ * @param leakSiemens past each capacitor of the ladder, S, zero or more
  * @yields the progress of settling
  * @returns against ground, V, as for a positive output; null where it does not settle
  */
 export function* probedOf(
   design: Design,
   probe: Probe | null,
+  leakSiemens = 0,
 ): Generator<SettleProgress, ReadonlyMap<string, number> | null> {
   const { ladder, circuit } = circuitOfDesign(design);
-  const settled = yield* settledOnDrive(design, { ladder, circuit: withProbe(circuit, probe) }, STEPS);
+  const measured = withProbe(withLeakage(circuit, leakSiemens), probe);
+  const settled = yield* settledOnDrive(design, { ladder, circuit: measured }, STEPS);
   if (!settled?.convergence.converged) return null;
   return new Map(circuit.names.map((name, at) => [name, carriedOn(settled, ({ nodes }) => nodes.mean[at])]));
 }
@@ -37,4 +40,10 @@ function withProbe(circuit: Circuit, probe: Probe | null): Circuit {
     resistors: [...circuit.resistors, { from, to: -1, siemens: 1 / probe.ohms }],
     capacitors: [...circuit.capacitors, { from: -1, to: from, farads: probe.farads }],
   };
+}
+
+function withLeakage(circuit: Circuit, siemens: number): Circuit {
+  if (siemens === 0) return circuit;
+  const past = circuit.capacitors.slice(0, circuit.ladderCapacitors).map(({ from, to }) => ({ from, to, siemens }));
+  return { ...circuit, resistors: [...circuit.resistors, ...past] };
 }

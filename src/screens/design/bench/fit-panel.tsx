@@ -5,7 +5,7 @@ import { useMemo, useState } from 'react';
 import { toast } from 'sonner';
 import { isExplained, type Candidate, type Fit, type FitReading, type NoFit } from '@/core/bench/fit';
 import { takenInto, withFitted } from '@/core/bench/fit-to-design';
-import { hasClosedTaps, UNKNOWN_INFO, unknownsOf, type UnknownId } from '@/core/bench/fit-model';
+import { UNKNOWN_INFO, unknownsOf, type UnknownId } from '@/core/bench/fit-model';
 import type { Design } from '@/core/design/design-schema';
 import { formatQuantity } from '@/core/quantity/format-quantity';
 import { buttonStyle } from '@/ui/button';
@@ -110,7 +110,7 @@ function Fitting({
     <div aria-live="polite">
       <FitTable fit={result} />
       <Residuals fit={result} />
-      <FitWords fit={result} isSearched={hasClosedTaps(design)} />
+      <FitWords fit={result} />
       {taken.length > 0 ? (
         <p className="no-print mt-2">
           <button
@@ -210,14 +210,7 @@ function Residuals({ fit: { residuals } }: { fit: Fit }) {
 }
 
 /** How well it fits, and what cannot be told. */
-function FitWords({
-  fit: { residuals, chiSquared, freedom, alike, isTimed },
-  isSearched,
-}: {
-  fit: Fit;
-  /** Whether a reading that would tell more was looked for. */
-  isSearched: boolean;
-}) {
+function FitWords({ fit: { residuals, chiSquared, freedom, alike, isTimed } }: { fit: Fit }) {
   const furthest = residuals.reduce((most, one) =>
     Math.abs(one.read - one.volts) / one.sigma > Math.abs(most.read - most.volts) / most.sigma ? one : most,
   );
@@ -240,11 +233,7 @@ function FitWords({
           <strong className="font-semibold">{alike.ids.length > 1 ? 'Cannot be told apart' : 'Not determined'}.</strong>{' '}
           {sentence(alike.ids.map((id) => UNKNOWN_INFO[id].words).join(' and '))}
           {alike.ids.length > 1 ? ' move these readings in the same way' : ' hardly moves these readings'}.{' '}
-          {alike.wouldTell
-            ? `Most would be told by ${candidateWords(alike.wouldTell)}.`
-            : isSearched
-              ? aloneWords(alike.ids)
-              : 'Which reading would tell them is not computed for such a ladder.'}
+          {alike.wouldTell ? `Most would be told by ${candidateWords(alike.wouldTell)}.` : aloneWords(alike.ids)}
         </p>
       ) : null}
       {isTimed ? null : (
@@ -283,6 +272,7 @@ const ALONE: Record<UnknownId, string> = {
   forward: 'a diode’s drop out of circuit',
   farads: 'a capacitor out of circuit',
   strays: 'the capacitance of a node against ground, everything off',
+  leak: 'a capacitor’s leakage out of circuit, at its working voltage',
   meter: 'the meter’s resistance with another meter',
   load: 'the load’s current by a meter in its foot',
 };
