@@ -8,8 +8,11 @@ import { expectedSchema } from './agreement';
 type ReadingKindInfo = {
   name: string;
   unit: Exclude<Unit, ''>;
-  /** A node or a part of the ladder, the fraction of full drive of a step up, the capacitor across the primary, the load's current, or nowhere in particular. */
-  at: 'node' | 'part' | 'fraction' | 'tank' | 'amps' | 'none';
+  /**
+   * A node or a part, the fraction of full drive of a step up, the capacitor across the primary, the load's current,
+   * electrodes with their size, or nowhere in particular.
+   */
+  at: 'node' | 'part' | 'fraction' | 'tank' | 'amps' | 'electrodes' | 'none';
   /** Whether it may be below zero. */
   isSigned: boolean;
 };
@@ -24,7 +27,7 @@ export const READING_KINDS = {
   peak: { name: 'Peak at full drive', unit: 'V', at: 'node', isSigned: true },
   ripple: { name: 'Ripple at full drive, peak to peak', unit: 'V', at: 'node', isSigned: false },
   loaded: { name: 'Output at a load current, full drive', unit: 'V', at: 'amps', isSigned: true },
-  gap: { name: 'Gap at which the output sparks', unit: 'm', at: 'none', isSigned: false },
+  gap: { name: 'Gap at which the output sparks, without load', unit: 'm', at: 'electrodes', isSigned: false },
   resistance: { name: 'Resistance of a part, out of circuit', unit: 'Ω', at: 'part', isSigned: false },
   capacitance: { name: 'Capacitance of a part, out of circuit', unit: 'F', at: 'part', isSigned: false },
   drop: { name: 'Forward drop of a diode, out of circuit', unit: 'V', at: 'part', isSigned: false },

@@ -1,6 +1,8 @@
 import { changeDesign } from '../design/change-design';
 import type { Design } from '../design/design-schema';
 import type { Meter } from '../drive/meter-sense';
+import type { Air } from '../load/air/air';
+import { strikeMetres, type AirGap } from '../load/air/air-gap';
 import { bankFarads } from '../parts/bank';
 import { forwardDrop } from '../parts/forward-drop';
 import { predict, WITHOUT_OPTIMUM } from '../predict/predict';
@@ -9,14 +11,19 @@ import { SOURCE } from '../topology/network';
 import type { Expected } from './agreement';
 import { IDLE, type ReadingKind } from './entries';
 import { atLoad } from './measured-curves';
+import { resistancesOf } from './resistances';
 
 /** A diode's test current in a hand meter, A (common practice, no source). */
 const METER_TEST_AMPS = 1e-3;
 
+/** The electrodes between which a gap is measured, and the air that it is in. */
+type Gapped = { gap: Omit<AirGap, 'gapMetres'>; air: Air };
+
 /**
  * What a meter is to show of a reading that is taken by itself: the design's own
  * figure, within what the design says that it may be off and the meter's
- * accuracy (sum of squares, handbook).
+ * accuracy (sum of squares, handbook). Of a gap, how far the output jumps at
+ * full drive without load, within the law's own band at its lowest and highest.
  *
  * @param at as the entry has it
  * @returns null where nothing is known to expect
@@ -24,9 +31,7 @@ const METER_TEST_AMPS = 1e-3;
 export function expectedOf(
   design: Design,
   prediction: Prediction,
-  kind: ReadingKind,
-  at: string,
-  meter: Meter,
+  { kind, at, meter, between }: { kind: ReadingKind; at: string; meter: Meter; between: Gapped },
 ): Expected | null {
   const { spread, ladder } = design;
   const within = (value: number | null | undefined, off: number): Expected | null => {
@@ -60,11 +65,24 @@ export function expectedOf(
             Math.hypot(ladder.capacitor.tolerance, spread.frequency),
           )
         : null;
+    case 'resistance': {
+      const part = resistancesOf(design).find(({ id }) => id === at);
+      return part ? within(part.ohms, part.tolerance) : null;
+    }
+    case 'gap':
+      return jumpOf(prediction.output.noLoadPeakVolts, spread.peaks, between);
     case 'loaded':
       return atLoad(design, Number(at), meter).shown;
     default:
       return null;
   }
+}
+
+/** How far a peak voltage jumps, m, with the voltage off by a fraction either way; null where an end lies outside the law. */
+function jumpOf(volts: number, off: number, { gap, air }: Gapped): Expected | null {
+  const [low, likely, high] = [1 - off, 1, 1 + off].map((part) => strikeMetres(gap, volts * part, air));
+  if ('at' in low || 'at' in likely || 'at' in high || low.least === null || high.most === null) return null;
+  return { value: likely.likely, low: low.least, high: high.most };
 }
 
 /** Frequency of the drive, Hz; of a tank with another capacitance than the design's where one is named, as far as its driver has one. */

@@ -176,6 +176,12 @@ const sizeOf = (gap: Omit<AirGap, 'gapMetres'>): number => {
   return size ? gap[size.at] : 0;
 };
 
+/** Electrodes with their size: "spheres 25.0 mm". */
+export const electrodesInWords = (gap: Omit<AirGap, 'gapMetres'>): string => {
+  const { size } = AIR_GAP_LAWS[gap.electrodes];
+  return size ? `${gap.electrodes} ${millimetres(gap[size.at])}` : gap.electrodes;
+};
+
 /** What of the electrodes lies outside the law, whatever the distance. */
 function sizeFault(gap: Omit<AirGap, 'gapMetres'>): OutOfRange | null {
   const { size } = AIR_GAP_LAWS[gap.electrodes];

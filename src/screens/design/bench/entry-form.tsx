@@ -1,10 +1,12 @@
 'use client';
 
 import { useId, useRef, useState, type FormEvent } from 'react';
+import { useAir, useAirGap } from '@/client/air-stores';
 import { useBenchDraft } from '@/client/bench-store';
 import { useOwnMeters } from '@/client/meter-store';
 import { readPicture } from '@/client/picture-file';
 import { readAnyScopeFile } from '@/client/scope-file';
+import type { Expected } from '@/core/bench/agreement';
 import { DRAFT_NAMES, type Draft, type DraftKind } from '@/core/bench/draft';
 import { FAILURE_WAYS, IDLE, READING_KINDS, type FailureWay, type ReadingKind } from '@/core/bench/entries';
 import { expectedOf } from '@/core/bench/expected-of';
@@ -14,6 +16,7 @@ import { placesOf } from '@/core/bench/places';
 import { typedReading } from '@/core/bench/typed-reading';
 import type { Design } from '@/core/design/design-schema';
 import type { Meter } from '@/core/drive/meter-sense';
+import { electrodesInWords, strikeMetres, type AirGap } from '@/core/load/air/air-gap';
 import type { Prediction } from '@/core/predict/prediction';
 import { typedUnit } from '@/core/quantity/units';
 import { buttonStyle } from '@/ui/button';
@@ -24,6 +27,8 @@ import { PickField } from '@/ui/pick-field';
 import { Quantity } from '@/ui/quantity';
 import { QuantityField } from '@/ui/quantity-field';
 import { TextField } from '@/ui/text-field';
+import { AirFields } from '../air-fields';
+import { GapBetween } from '../gap-between';
 import type { Readings } from './readings';
 
 /** What a meter's own limit of voltage says nothing of. */
@@ -51,12 +56,19 @@ export function EntryForm(props: Props) {
   const [fault, setFault] = useState<string | null>(null);
   const textId = useId();
   const input = useRef<HTMLInputElement>(null);
-  const places = placesOf(draft.kind, prediction);
+  const places = placesOf(draft.kind, design, prediction);
   const at = places.includes(draft.at) ? draft.at : (places[0] ?? '');
   const through = meters.find(({ name }) => name === draft.meterName)?.meter ?? null;
   const kind = draft.kind in READING_KINDS ? (draft.kind as ReadingKind) : null;
   const by = through ?? meter;
-  const expected = kind && expectedOf(design, prediction, kind, placeOf(kind, draft.at, at), by);
+  const { settings: gap } = useAirGap();
+  const { settings: air } = useAir();
+  const jump = strikeMetres(gap, prediction.output.noLoadPeakVolts, air);
+  const place = kind && placeOf(kind, draft.at, at, gap);
+  const expected =
+    kind && place !== null
+      ? expectedOf(design, prediction, { kind, at: place, meter: by, between: { gap, air } })
+      : null;
   const refused = kind === 'loaded' ? atLoad(design, Number(draft.at) || 0, by).refused : null;
 
   const done = (said: string | null) => {
@@ -68,7 +80,9 @@ export function EntryForm(props: Props) {
   const submit = (event: FormEvent<HTMLFormElement>) => {
     event.preventDefault();
     if (draft.kind === 'scope') return;
-    done(take({ ...props, draft: { ...draft, at }, kind, through, picture }));
+    done(
+      take({ ...props, draft: { ...draft, at }, reading: kind && { kind, at: place!, expected }, through, picture }),
+    );
   };
   const takeScope = async (file: File) => {
     const read = await readAnyScopeFile(file);
@@ -87,7 +101,7 @@ export function EntryForm(props: Props) {
         onValue={(value) => {
           setFault(null);
           // What was meant as a node, a capacitor or a current is none of the others.
-          set({ kind: value, at: placesOf(value, prediction).includes(draft.at) ? draft.at : '' });
+          set({ kind: value, at: placesOf(value, design, prediction).includes(draft.at) ? draft.at : '' });
         }}
       />
       {places.length > 0 ? (
@@ -107,6 +121,12 @@ export function EntryForm(props: Props) {
           value={draft.at === '' || Number.isNaN(Number(draft.at)) ? null : Number(draft.at)}
           onValue={(value) => set({ at: value === null ? '' : String(value) })}
         />
+      ) : null}
+      {draft.kind === 'gap' ? (
+        <>
+          <GapBetween outside={'at' in jump ? jump : null} />
+          <AirFields />
+        </>
       ) : null}
       {draft.kind === 'loaded' ? (
         <QuantityField
@@ -148,6 +168,12 @@ export function EntryForm(props: Props) {
             </span>
           </div>
           {refused ? <p className="text-xs text-over">{refused}</p> : null}
+          {kind === 'gap' && 'at' in jump && jump.at === 'volts' ? (
+            <p className="text-xs text-soft">
+              Nothing is expected: <Quantity value={prediction.output.noLoadPeakVolts} unit="V" /> peak stands at the
+              output without load. {jump.reason}
+            </p>
+          ) : null}
           {expected ? (
             <p className="text-xs text-soft">
               Expected <Quantity value={expected.low} unit={READING_KINDS[kind].unit} /> to{' '}
@@ -240,7 +266,7 @@ const EMPTY_OF = (settings: Draft, designId: string): Partial<Draft> =>
   settings.designId === designId ? {} : { ...EMPTY, designId };
 
 /** Where a reading of a kind is said to be taken. */
-function placeOf(kind: ReadingKind, typed: string, picked: string): string {
+function placeOf(kind: ReadingKind, typed: string, picked: string, gap: AirGap): string {
   switch (kind) {
     case 'frequency':
       return Number.isNaN(Number(typed)) ? '' : typed;
@@ -248,6 +274,8 @@ function placeOf(kind: ReadingKind, typed: string, picked: string): string {
       return String(Number(typed) || 0);
     case 'supply-current':
       return IDLE;
+    case 'gap':
+      return electrodesInWords(gap);
     default:
       return picked;
   }
@@ -260,10 +288,15 @@ function take({
   meter,
   readings,
   draft,
-  kind,
+  reading,
   through,
   picture,
-}: Props & { draft: Draft; kind: ReadingKind | null; through: Meter | null; picture: File | null }): string | null {
+}: Props & {
+  draft: Draft;
+  reading: { kind: ReadingKind; at: string; expected: Expected | null } | null;
+  through: Meter | null;
+  picture: File | null;
+}): string | null {
   const { at, remark, text, how, sinceOnSeconds, heldSeconds } = draft;
   const pictureId = picture ? crypto.randomUUID() : null;
   if (draft.kind === 'failure') {
@@ -273,21 +306,21 @@ function take({
     );
     return null;
   }
-  if (!kind) {
+  if (!reading) {
     if (remark.trim() === '' && !picture) return 'There is nothing to record: a remark or a picture would be right.';
     readings.add({ kind: 'note', at: '', remark, pictureId, replaces: null }, picture);
     return null;
   }
+  const { kind } = reading;
   const by = through ?? meter;
   const most = LIMITED.includes(kind) ? by.limitVolts : null;
   const read = typedReading(text, READING_KINDS[kind].unit, { isSigned: READING_KINDS[kind].isSigned, most });
   if ('fault' in read) return read.fault;
-  const place = placeOf(kind, draft.at, at);
   readings.take(
     kind,
-    place,
+    reading.at,
     read.value,
-    expectedOf(design, prediction, kind, place, by),
+    reading.expected,
     {
       remark,
       heldSeconds,

@@ -17,7 +17,7 @@ import type { Prediction } from '@/core/predict/prediction';
 import { PopoverPanel } from '@/ui/popover-panel';
 import { Quantity } from '@/ui/quantity';
 import { QuantityField } from '@/ui/quantity-field';
-import { AirFields, OutsideLaw } from './air-fields';
+import { AirFields, OutsideLaw } from '../air-fields';
 import { BandLine } from './band-line';
 
 type Props = { design: Design; prediction: Prediction };

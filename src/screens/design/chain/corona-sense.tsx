@@ -13,7 +13,7 @@ import { PickField } from '@/ui/pick-field';
 import { PopoverPanel } from '@/ui/popover-panel';
 import { Quantity } from '@/ui/quantity';
 import { QuantityField } from '@/ui/quantity-field';
-import { AirFields, OutsideLaw } from './air-fields';
+import { AirFields, OutsideLaw } from '../air-fields';
 
 const SHAPE_NAMES: Record<CoronaShape, string> = {
   tube: 'A wire in a tube',

@@ -8,7 +8,7 @@ import { PickField } from '@/ui/pick-field';
 import { PopoverPanel } from '@/ui/popover-panel';
 import { Quantity } from '@/ui/quantity';
 import { QuantityField } from '@/ui/quantity-field';
-import { OutsideLaw } from './air-fields';
+import { OutsideLaw } from '../air-fields';
 
 const FIELDS: Readonly<Partial<Record<keyof Electrode, { label: string; unit: Unit }>>> = {
   sphereMetres: { label: 'Diameter', unit: 'm' },

@@ -3,21 +3,13 @@
 import Zap from 'lucide-react/icons/zap';
 import { useState } from 'react';
 import { useAir, useAirGap } from '@/client/air-stores';
-import {
-  AIR_GAP_LAWS,
-  breakdownVolts,
-  ELECTRODES,
-  strikeMetres,
-  workshopMetres,
-  workshopVolts,
-  type Workshop,
-} from '@/core/load/air/air-gap';
+import { breakdownVolts, strikeMetres, workshopMetres, workshopVolts, type Workshop } from '@/core/load/air/air-gap';
 import { rough } from '@/core/load/load-kind';
-import { PickField } from '@/ui/pick-field';
 import { PopoverPanel } from '@/ui/popover-panel';
 import { Quantity } from '@/ui/quantity';
 import { QuantityField } from '@/ui/quantity-field';
-import { AirFields, OutsideLaw } from './air-fields';
+import { AirFields, OutsideLaw } from '../air-fields';
+import { GapBetween } from '../gap-between';
 import { BandLine } from './band-line';
 
 /**
@@ -53,25 +45,10 @@ function GapPanel({
   const breakdown = breakdownVolts(gap, air);
   const peakVolts = typed ?? outputPeakVolts;
   const jump = strikeMetres(gap, peakVolts, air);
-  const { size } = AIR_GAP_LAWS[gap.electrodes];
   return (
     <>
       <h2 className="mb-1 font-semibold">A gap in air</h2>
-      <PickField
-        label="Between"
-        value={gap.electrodes}
-        options={ELECTRODES.map((value) => ({ value, name: AIR_GAP_LAWS[value].name }))}
-        onValue={(electrodes) => change({ electrodes })}
-      />
-      {size ? (
-        <QuantityField
-          label={size.label}
-          unit="m"
-          value={gap[size.at]}
-          onValue={(value) => change({ [size.at]: value! })}
-        />
-      ) : null}
-      {size && 'at' in breakdown && breakdown.at === size.at ? <OutsideLaw reason={breakdown.reason} /> : null}
+      <GapBetween outside={'at' in breakdown ? breakdown : null} />
       <QuantityField label="Gap" unit="m" value={gap.gapMetres} onValue={(value) => change({ gapMetres: value! })} />
       {'at' in breakdown && breakdown.at === 'gapMetres' ? <OutsideLaw reason={breakdown.reason} /> : null}
       <AirFields />

@@ -1,5 +1,6 @@
 import type { Metadata } from 'next';
 import { notFound } from 'next/navigation';
+import { preload } from 'react-dom';
 import { isId } from '@/app/api/answers';
 import { DamagedScreen } from '@/screens/design/damaged-screen';
 import { DesignScreen } from '@/screens/design/design-screen';
@@ -26,5 +27,8 @@ export default async function DesignPage({ params }: Props) {
   const found = await stored(params);
   if (!found) notFound();
   if (isDamaged(found)) return <DamagedScreen damaged={found} />;
+  // Asked for once the page listens: on its way while the page's scripts are still read.
+  const { place: [place] = [] } = await params;
+  if (place === 'bench') preload(`/api/designs/${found.id}/bench`, { as: 'fetch', crossOrigin: 'anonymous' });
   return <DesignScreen key={found.id} stored={found} opened={await predictedBeside(found.design)} />;
 }
