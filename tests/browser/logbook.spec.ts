@@ -2,7 +2,13 @@ import type { Page } from '@playwright/test';
 import sharp from 'sharp';
 import { lossOfIdle, ringFit, tankRings } from '../../src/core/bench/driver-fit';
 import { entrySchema, type Entry } from '../../src/core/bench/entries';
+import { expectedOf } from '../../src/core/bench/expected-of';
 import { sessionReadingsSchema } from '../../src/core/bench/session';
+import type { Design } from '../../src/core/design/design-schema';
+import { meterSchema } from '../../src/core/drive/meter-sense';
+import { airSchema } from '../../src/core/load/air/air';
+import { airGapSchema } from '../../src/core/load/air/air-gap';
+import { predict, WITHOUT_OPTIMUM } from '../../src/core/predict/predict';
 import { demoDesign, expect, openLink, pick, say, shelve, test } from './fixtures';
 
 const pageOf = (id: string) => `/designs/${id}/bench`;
@@ -124,6 +130,26 @@ test('readings by themselves are judged by the design’s own figures, and tell 
   const stored = async () => (await (await request.get(`/api/designs/${id}`)).json()).design;
   await expect.poll(async () => (await stored()).transformer.primaryHenries).toBe(Number(fit.henries.toPrecision(4)));
   expect((await stored()).notes).toContain('primary inductance');
+
+  // A gap between electrodes that are named, and a winding.
+  const now: Design = await stored();
+  const prediction = predict(now, WITHOUT_OPTIMUM);
+  const meter = meterSchema.parse({});
+  const between = { gap: airGapSchema.parse({ sphereMetres: 0.05 }), air: airSchema.parse({}) };
+  await what(page, 'Gap at which the output sparks, without load');
+  await form(page).getByLabel('Diameter of each').fill('50');
+  const gap = expectedOf(now, prediction, { kind: 'gap', at: '', meter, between })!;
+  await expect(form(page)).toContainText(`Expected ${say(gap.low, 'm')} to ${say(gap.high, 'm')}`);
+  await form(page)
+    .getByRole('textbox', { name: 'Read', exact: true })
+    .fill(String(gap.value * 1e3));
+  await record(page);
+  await expect(recorded(page).first()).toContainText('spheres 50.0 mm');
+  await expect(recorded(page).first()).toContainText('agrees');
+  await what(page, 'Resistance of a part, out of circuit');
+  await pick(form(page).getByRole('combobox', { name: 'At', exact: true }), 'secondary');
+  const { low, high } = expectedOf(now, prediction, { kind: 'resistance', at: 'secondary', meter, between })!;
+  await expect(form(page)).toContainText(`Expected ${say(low, 'Ω')} to ${say(high, 'Ω')}`);
 });
 
 test('on the number pad: the plan’s next place, a unit by a tap, nothing over the meter, and a tap held and counted', async ({
