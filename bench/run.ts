@@ -6,6 +6,9 @@ import { buildIfStale } from '../setup/build';
 import { startCluster } from '../setup/cluster';
 import { prepareDatabase } from '../setup/database';
 import { serve } from '../setup/serve';
+import { withFault } from '../src/core/bench/faults/faults';
+import { faultsOf } from '../src/core/bench/faults/find';
+import { shownAt, soundBenchOf } from '../src/core/bench/faults/read-through';
 import { fitOf } from '../src/core/bench/fit';
 import { closedReadings, statedOf, type UnknownId } from '../src/core/bench/fit-model';
 import { lowSourceSchema } from '../src/core/bench/low-source';
@@ -91,6 +94,31 @@ function benchFit(): void {
   );
 }
 
+/** A search for the fault of a low test with one reading at each tap, by stages. */
+function benchFaults(): void {
+  say('  search for the fault of a low test, by stages: ms, against 3 stages');
+  const meter = meterSchema.parse({});
+  const source = lowSourceSchema.parse({ kind: 'winding', hertz: 500 });
+  let least: number | null = null;
+  for (const stages of [3, 6, 12]) {
+    const design = changeDesign(newDesign('faults'), { path: '$.ladder.stages', value: stages });
+    const tested = {
+      ...design,
+      ladder: { ...design.ladder, capacitor: { ...design.ladder.capacitor, farads: 20e-9 } },
+    };
+    const test = finish(provingOf(tested, source, meter));
+    const sound = soundBenchOf(tested, source, meter, test)!;
+    const bench = withFault(sound.bench, { kind: 'diode-reversed', place: `D${stages}`, degree: 0 });
+    const readings = test.taps.map(({ node }) => {
+      const probing = { node, meter, sinceOnSeconds: null, heldSeconds: null };
+      return { kind: 'tap' as const, ...probing, volts: shownAt(sound, bench, probing)! };
+    });
+    const taken = time(1, () => finish(faultsOf(tested, source, meter, test, readings)));
+    least ??= taken;
+    say(`  ${String(stages).padStart(6)} ${taken.toFixed(0).padStart(7)} ${(taken / least).toFixed(1).padStart(8)}`);
+  }
+}
+
 function benchCore(): void {
   say('Core: everything one keystroke asks for (prediction, both curves)');
   say('  stages      ms   against 2 stages');
@@ -112,6 +140,7 @@ function benchCore(): void {
   benchFarEnd();
   benchProving();
   benchFit();
+  benchFaults();
 
   const stages = 1;
   const x = 0.05;

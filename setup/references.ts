@@ -12,7 +12,9 @@ const tests = readdirSync(path.join(ROOT, 'src'), { recursive: true, encoding: '
   .filter((file) => file.endsWith('.test.ts'))
   .map((file) => path.join(ROOT, 'src', file))
   .filter((file) =>
-    /\b(recorded|integratedLadder|integratedFlyback|integratedSupply|writeRecord)\b/.test(readFileSync(file, 'utf8')),
+    /\b(recorded|integratedLadder|integrateCircuit|integratedFlyback|integratedSupply|writeRecord)\b/.test(
+      readFileSync(file, 'utf8'),
+    ),
   );
 for (const folder of ['integrations', 'predictions'])
   rmSync(path.join(ROOT, 'tests/reference', folder), { recursive: true, force: true });

@@ -8,6 +8,7 @@ import { useBenchSettings } from '@/client/bench-store';
 import { patiently } from '@/client/patiently';
 import { useMeter } from '@/client/meter-store';
 import { tallyOf, tallyWords, type Agreement } from '@/core/bench/agreement';
+import { faultReadingsOf } from '@/core/bench/faults/find';
 import { fitReadingsOf } from '@/core/bench/fit-readings';
 import { againstLoad } from '@/core/bench/measured-curves';
 import type { ProvingTest } from '@/core/bench/proving';
@@ -17,6 +18,7 @@ import { stepsUpOf, type StepUp } from '@/core/bench/steps-up';
 import type { Design } from '@/core/design/design-schema';
 import { formatQuantity } from '@/core/quantity/format-quantity';
 import { buttonStyle } from '@/ui/button';
+import { More } from '@/ui/more';
 import { Quantity } from '@/ui/quantity';
 import { useListening } from '@/ui/use-listening';
 import { useSame } from '@/ui/use-same';
@@ -28,6 +30,7 @@ import type { EditorStore } from '../saving/editor-store';
 import { FindingItem } from '../verdict/finding-item';
 import { ReadingAt } from './reading-at';
 import { DriverFit } from './driver-fit';
+import { FaultFinder } from './fault-finder';
 import { FitPanel } from './fit-panel';
 import { FractionsField } from './fractions-field';
 import { Logbook } from './logbook';
@@ -38,6 +41,7 @@ import { SourceFields } from './source-fields';
 import { SourceWords } from './source-words';
 import { StepsUp } from './steps-up';
 import { TapsTable } from './taps-table';
+import { WhatIf } from './what-if';
 import { useDesignOf } from './use-design-of';
 import { useProving } from './use-proving';
 import { useSessions } from './use-sessions';
@@ -159,6 +163,12 @@ function Plans({
   const steps = useMemo(() => stepsUpOf(design, fractions, meter), [design, fractions, meter]);
   const others = useMemo(() => (own ? otherSteps(own, alike) : []), [own, alike]);
   const loaded = useMemo(() => (readings ? againstLoad(design, meter, readings.all) : null), [design, meter, readings]);
+  const hunted = useSame(
+    useMemo(() => {
+      const found = own && faultReadingsOf({ session: own, readings: [...(readings?.all ?? [])] });
+      return found?.some(({ kind }) => kind === 'tap') ? found : null;
+    }, [own, readings]),
+  );
   const records = useMemo(
     () => readings?.all.flatMap((entry) => (entry.kind === 'scope' ? [entry] : [])) ?? [],
     [readings],
@@ -178,6 +188,23 @@ function Plans({
           mostVolts={meter.limitVolts}
           isOwn={source.kind === 'turned-down'}
         />
+      ) : null}
+      {latest.kind === 'ready' && hunted ? (
+        <PagePart title="What may be wrong">
+          <FaultFinder
+            design={design}
+            source={source}
+            meter={meter}
+            test={latest.result}
+            readings={hunted}
+            client={client}
+          />
+        </PagePart>
+      ) : null}
+      {latest.kind === 'ready' && latest.result.taps.length > 0 ? (
+        <More words="What would I see if…">
+          <WhatIf design={design} source={source} meter={meter} test={latest.result} />
+        </More>
       ) : null}
       {readings && alike.length > 0 ? (
         <PagePart title="Fit to the readings">

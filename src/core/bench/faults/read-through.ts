@@ -1,0 +1,174 @@
+import type { Design } from '../../design/design-schema';
+import { amplitudeVolts, type Drive } from '../../drive/drive';
+import type { Meter } from '../../drive/meter-sense';
+import { polarityOf } from '../../operating/ladder-inputs';
+import { signedVolts } from '../../quantity/polarity';
+import { circuitOfDesign } from '../../transient/circuit-of-design';
+import type { Circuit } from '../../transient/circuit';
+import { settledNear } from '../../transient/settled-near';
+import { onLowSource, type LowSource } from '../low-source';
+import type { ProvingTest } from '../proving';
+import { ChargeBalance, leakingLeast, type Balanced } from './charge-balance';
+import type { TestBench } from './fault';
+
+/** Where and when a meter is put on: at a tap, so long after switch-on and held so long; null where nobody counted, long enough for all to settle. */
+export type Probing = { node: string; meter: Meter; sinceOnSeconds: number | null; heldSeconds: number | null };
+
+/** A ladder at its low test, sound, and what brings the charge balance to what the engine has of it. */
+export type SoundBench = {
+  bench: TestBench;
+  drive: Drive;
+  /** As it stands without a meter. */
+  balanced: Balanced;
+  /** What the source itself reads, V; null where it is not to be read. */
+  sourceVolts: number | null;
+  /** Half of what one stage climbs, V. */
+  peakVolts: number;
+  /** What a reading is at a node, in its own sign. */
+  sign: 1 | -1;
+  /** Engine over charge balance at each node. */
+  corrections: ReadonlyMap<string, number>;
+};
+
+/** @returns null for a drive of which nothing is known turned down, and for what does not rectify */
+export function soundBenchOf(
+  design: Design,
+  source: LowSource,
+  meter: Meter,
+  { source: expected, taps }: Pick<ProvingTest, 'source' | 'taps'>,
+): SoundBench | null {
+  const low = onLowSource(design, source);
+  if (!low) return null;
+  const { ladder, circuit } = circuitOfDesign(low);
+  const { drive, network } = ladder;
+  if (network.diodes.length === 0) return null;
+  const bench: TestBench = {
+    network,
+    circuit,
+    peaks: { positive: drive.positivePeakVolts, negative: drive.negativePeakVolts },
+    meter,
+    shows: { times: 1, atMostVolts: Infinity },
+    sourceTimes: 1,
+  };
+  const balanced = new ChargeBalance(circuit, bench.peaks).balanced();
+  if (!balanced) return null;
+  const sound: SoundBench = {
+    bench,
+    drive,
+    balanced,
+    sourceVolts: expected?.value ?? null,
+    peakVolts: amplitudeVolts(drive),
+    sign: signedVolts(1, polarityOf(design)) < 0 ? -1 : 1,
+    corrections: new Map(),
+  };
+  const corrections = new Map<string, number>();
+  for (const { node, reading } of taps) {
+    const own = reading && shownAt(sound, bench, { node, meter, sinceOnSeconds: null, heldSeconds: null });
+    if (own) corrections.set(node, reading.value / own);
+  }
+  return { ...sound, corrections };
+}
+
+/** Steps of time, each so many times as long as the one before. */
+const GROWTH = 1.6;
+const FIRST_PERIODS = 1;
+
+/**
+ * What a meter shows at a node of a bench by the charge balance, V; null where that has no solution.
+ *
+ * @param bench the sound one or one with a fault
+ * @param near as it stands without the meter, where that is known: the search begins there
+ */
+export function shownAt(
+  sound: SoundBench,
+  bench: TestBench,
+  probing: Probing,
+  near: Balanced | null = null,
+): number | null {
+  const { node } = probing;
+  const put = metered(sound, bench, probing);
+  const volts = put && meanAt(bench, put.circuit, put.at, probing, near ?? sound.balanced);
+  return volts === null ? null : shownOf(sound, bench, probing, volts * (sound.corrections.get(node) ?? 1));
+}
+
+/** The same by the engine, from where the charge balance has it; by the charge balance where that does not settle, and where time counts. */
+export function* shownByEngine(
+  sound: SoundBench,
+  bench: TestBench,
+  probing: Probing,
+): Generator<unknown, number | null> {
+  const balanced = shownAt(sound, bench, probing);
+  const put = metered(sound, bench, probing);
+  if (!put || probing.sinceOnSeconds !== null || probing.heldSeconds !== null) return balanced;
+  const near = new ChargeBalance(put.circuit, bench.peaks, sound.balanced.conducting).balanced();
+  const { positive, negative } = bench.peaks;
+  const drive = { ...sound.drive, positivePeakVolts: positive, negativePeakVolts: Math.max(negative, LEAST_PEAK) };
+  const means = near && (yield* settledNear(leakingLeast(put.circuit), drive, near.means));
+  return means ? shownOf(sound, bench, probing, means[put.at]) : balanced;
+}
+
+/** A drive has two peaks, V. */
+const LEAST_PEAK = 1e-3;
+
+/** The circuit with the meter on a node; null where that is none of it. */
+function metered(
+  sound: SoundBench,
+  bench: TestBench,
+  { node, meter }: Probing,
+): { circuit: Circuit; at: number } | null {
+  const at = bench.circuit.place.get(node);
+  // What a fault makes of the session's meter it makes of any.
+  const inputOhms = meter.inputOhms * (bench.meter.inputOhms / sound.bench.meter.inputOhms);
+  return at === undefined ? null : { at, circuit: withMeter(bench.circuit, at, inputOhms, meter.inputFarads) };
+}
+
+function shownOf({ sign }: SoundBench, { shows }: TestBench, { meter }: Probing, volts: number): number {
+  const shown = (volts * sign * shows.times) / meter.probeRatio;
+  return Math.sign(shown) * Math.min(Math.abs(shown), shows.atMostVolts);
+}
+
+/** A bench as it stands without a meter, V, as the circuit counts; null where there is no solution. */
+export const bareOf = (sound: SoundBench, bench: TestBench): Balanced | null =>
+  new ChargeBalance(bench.circuit, bench.peaks, sound.balanced.conducting).balanced();
+
+const withMeter = (circuit: Circuit, at: number, ohms: number, farads: number): Circuit => ({
+  ...circuit,
+  resistors: [...circuit.resistors, { from: at, to: -1, siemens: 1 / ohms }],
+  capacitors: [...circuit.capacitors, { from: at, to: -1, farads }],
+});
+
+function meanAt(
+  bench: TestBench,
+  withMeter: Circuit,
+  at: number,
+  { sinceOnSeconds, heldSeconds }: Probing,
+  { conducting }: Balanced,
+): number | null {
+  const withIt = new ChargeBalance(withMeter, bench.peaks, conducting);
+  if (sinceOnSeconds === null && heldSeconds === null) return withIt.balanced()?.means[at] ?? null;
+  const without = new ChargeBalance(bench.circuit, bench.peaks, conducting);
+  const { hertz } = bench.circuit;
+  // Held from the moment of switch-on at the longest.
+  const held = Math.min(heldSeconds ?? 0, sinceOnSeconds ?? Infinity);
+  const empty = new Float64Array(bench.circuit.names.length);
+  const before =
+    sinceOnSeconds === null
+      ? (without.balanced()?.means ?? null)
+      : after(without, empty, (sinceOnSeconds - held) * hertz);
+  const found = before && after(withIt, before, Math.max(held * hertz, FIRST_PERIODS));
+  return found ? found[at] : null;
+}
+
+/** Means of the nodes so many periods on. */
+function after(balance: ChargeBalance, from: Float64Array, periods: number): Float64Array | null {
+  let means = from;
+  let done = 0;
+  for (let step = FIRST_PERIODS; done < periods; step *= GROWTH) {
+    const length = Math.min(step, periods - done);
+    const next = balance.balanced({ means, periods: length });
+    if (!next) return null;
+    means = next.means;
+    done += length;
+  }
+  return means;
+}

@@ -1,0 +1,47 @@
+import { randomUUID } from 'node:crypto';
+import { readFileSync } from 'node:fs';
+import { faultReadingsOf, faultsOf } from '../../src/core/bench/faults/find';
+import { soundBenchOf } from '../../src/core/bench/faults/read-through';
+import { ifFaulty } from '../../src/core/bench/faults/what-if';
+import { provingOf } from '../../src/core/bench/proving';
+import { sessionReadingsSchema } from '../../src/core/bench/session';
+import { finish } from '../../src/core/numeric/finish';
+import { demoDesign, expect, pick, say, shelve, test } from './fixtures';
+
+test('what may be wrong: the demo’s reversed diode is named with what makes sure of it, and a fault is thought of', async ({
+  page,
+  request,
+}) => {
+  const design = demoDesign('photomultiplier-bias');
+  const id = await shelve(request, design);
+  const [{ session, readings }] = sessionReadingsSchema
+    .array()
+    .parse(
+      JSON.parse(readFileSync('demo/bench.json', 'utf8')).find((one: { design: string }) => one.design === design.name)
+        .sessions,
+    );
+  const todays = { ...session, id: randomUUID(), startedAt: new Date().toISOString() };
+  const own = readings.map((one) => ({ ...one, id: randomUUID(), pictureId: null, replaces: null }));
+  expect((await request.put(`/api/designs/${id}/bench`, { data: { session: todays, readings: own } })).ok()).toBe(true);
+  await page.goto(`/designs/${id}/bench`);
+  const suspects = page.getByRole('list', { name: 'Suspects' });
+  const plan = finish(provingOf(design, session.source, session.meter));
+  const found = finish(
+    faultsOf(design, session.source, session.meter, plan, faultReadingsOf({ session, readings: own })),
+  );
+  if ('why' in found) throw new Error(found.why);
+  const [first, ...others] = found.groups[0].faults;
+  await expect(suspects.getByRole('listitem').first()).toContainText('D4 the wrong way round');
+  await expect(suspects).toContainText(first.confirm);
+  await page.getByRole('button', { name: 'How to be sure of the others' }).click();
+  await expect(suspects).toContainText(others[0].confirm);
+
+  await page.getByRole('button', { name: 'What would I see if…' }).click();
+  await pick(page.getByRole('combobox', { name: 'Where the fault is' }), 'C2');
+  await pick(page.getByRole('combobox', { name: 'What is wrong there' }), 'C2 shorted');
+  const sound = soundBenchOf(design, session.source, session.meter, plan)!;
+  const taps = plan.taps.map(({ node }) => node);
+  const shown = ifFaulty(sound, { kind: 'capacitor-shorted', place: 'C2', degree: 0 }, taps);
+  for (const { node, faulty } of shown.taps)
+    await expect(page.locator(`[data-if=${node}]`)).toContainText(say(faulty!, 'V'));
+});
