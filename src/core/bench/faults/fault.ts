@@ -33,7 +33,7 @@ export type FaultKind = {
   apply: (bench: TestBench, place: string, degree: number) => TestBench;
   /** Why readings look as they do. */
   why: (place: string, bench: TestBench) => string;
-  /** How to be sure of it with the power off and the ladder made dead. */
+  /** How to be sure of it, the ladder made dead first. */
   confirm: (place: string) => string;
   /** What it has probably killed besides, and what it would do at full drive. */
   besides: string;

@@ -319,7 +319,7 @@ function varianceOf(
   );
 }
 
-/** Half of what a whitened difference comes to: b' inverse(L L') b. */
+/** A difference in standard deviations, squared: b' inverse(L L') b. */
 function squareOf(factor: Float64Array, away: Float64Array): number {
   const solved = solveCholesky(factor, away.length, away.slice());
   return away.reduce((sum, one, at) => sum + one * solved[at], 0);

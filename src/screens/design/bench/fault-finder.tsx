@@ -98,9 +98,7 @@ function Found({ found }: { found: FoundFaults }) {
           {next.shown.map(({ fault, volts }) => `${formatQuantity(volts, 'V', 3)} if ${said(fault)}`).join('; ')}.
         </p>
       ) : isSound ? null : (
-        <p className="text-soft">
-          No further reading of a tap tells these apart: what is said under each does, with the power off.
-        </p>
+        <p className="text-soft">No further reading of a tap tells these apart: what makes sure of each does.</p>
       )}
       {hidden.length > 0 ? (
         <More words={`Faults that these readings would not show: ${hidden.length}`}>
@@ -145,7 +143,7 @@ function Group({
         <>
           <p>{first.why}</p>
           <p>
-            <span className="text-soft">To be sure, with the power off and after the discharge plan: </span>
+            <span className="text-soft">To be sure, the ladder made dead by its discharge plan first: </span>
             {first.confirm}
           </p>
           <p>

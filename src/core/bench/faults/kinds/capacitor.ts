@@ -44,7 +44,7 @@ export const capacitorLow: FaultKind = {
   apply: (bench, place, degree) => ({ ...bench, circuit: withFarads(bench.circuit, indexOf(bench, place), degree) }),
   why: (place, bench) =>
     `${place} in stage ${stageOf(bench, place)} passes on less in a period than its neighbours: what is above droops under the meter’s own current.`,
-  confirm: (place) => `${place}: its capacitance out of circuit, at working voltage where it is a ceramic.`,
+  confirm: (place) => `${place}: its capacitance out of circuit; a class 2 ceramic has less still at working voltage.`,
   besides: 'Nothing; under load the output droops and ripples more than computed.',
   shownBy: 'its capacitance, or droop and ripple under load',
 };
@@ -61,7 +61,7 @@ export const capacitorLeaky: FaultKind = {
   },
   why: (place, bench) => `${place} in stage ${stageOf(bench, place)} loses part of its charge between the periods.`,
   confirm: (place) =>
-    `${place}: charge it to its working voltage through 1 MΩ and read how fast it falls, or its current; a hand meter’s own ohms range says little.`,
+    `${place}: out of circuit, charge it through 1 MΩ to a voltage that the meter takes, take the source off and read whether it falls faster than the meter’s own resistance lets it; at working voltage it may leak more.`,
   besides: 'It heats and breaks down in time, at its working voltage first.',
   shownBy: 'its leakage at working voltage',
 };

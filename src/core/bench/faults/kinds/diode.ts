@@ -6,7 +6,7 @@ const indexOf = ({ network }: TestBench, place: string) => network.diodes.findIn
 const stageOf = ({ network }: TestBench, place: string) => network.diodes.find(({ id }) => id === place)?.stage ?? 0;
 
 const OUT_OF_CIRCUIT =
-  'Lift one end and read its drop both ways; a stick of many junctions passes nothing under its own drop, so put a battery string of some 30 V and 100 kΩ in series with it and read the current instead.';
+  'Lift one end and read its drop both ways; a stick of many junctions passes nothing under its own drop, so put batteries of more volts than that and 100 kΩ in series with it, and read the current instead.';
 
 export const diodeOpen: FaultKind = {
   id: 'diode-open',

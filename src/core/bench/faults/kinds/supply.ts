@@ -16,7 +16,7 @@ export const driveWeak: FaultKind = {
     sourceTimes: degree * bench.sourceTimes,
   }),
   why: () => 'Every tap is low by the same part, and so is the source where it was read.',
-  confirm: () => 'The source without the ladder; then its winding’s resistance and how it warms up by itself.',
+  confirm: () => 'The source at low voltage without the ladder; then its winding’s resistance and ratio.',
   besides: 'A shorted turn heats, and the driver with it.',
   shownBy: 'the source itself',
 };
@@ -32,7 +32,7 @@ export const oneHalfMissing: FaultKind = {
     sourceTimes: 0.5 * bench.sourceTimes,
   }),
   why: () => 'Each stage adds one peak of the drive instead of both: all taps are near half.',
-  confirm: () => 'The winding with an oscilloscope, or its voltage on the meter’s ac and dc ranges in turn.',
+  confirm: () => 'The winding at low voltage with an oscilloscope, or on the meter’s ac and dc ranges in turn.',
   besides: 'A core that is driven one way may saturate, and the driver’s other half may have failed.',
   shownBy: 'the source’s waveform: on a half-wave ladder it makes no difference which half is missing',
 };

@@ -15,9 +15,10 @@ export const nodeToGround: FaultKind = {
     return { ...bench, circuit: joined(circuit, circuit.place.get(place)!, -1, degree * unitSiemens(circuit)) };
   },
   why: (place) => `Something draws a current from ${place}: a track, damp, corona, or a wire that lies too near.`,
-  confirm: (place) => `${place} against ground with an insulation tester, or in the dark at full drive for what glows.`,
+  confirm: (place) =>
+    `${place} against ground with an insulation tester, at no more than the parts there are rated for; then the board under it, cleaned and dry.`,
   besides: 'A track carbonises and becomes a short.',
-  shownBy: 'the current drawn at full drive',
+  shownBy: 'the current drawn at full drive, or a glow in the dark from a distance,',
 };
 
 export const stageReversed: FaultKind = {
