@@ -29,11 +29,11 @@ export function complementary(matrix: Float64Array, given: Float64Array, begun: 
       if (begun[at]) free.push(at);
     }
     const count = free.length;
-    const part = new Float64Array(count * count);
+    const block = new Float64Array(count * count);
     for (let row = 0; row < count; row += 1)
       for (let column = 0; column <= row; column += 1)
-        part[row * count + column] = matrix[free[row] * size + free[column]];
-    const factor = cholesky(part, count);
+        block[row * count + column] = matrix[free[row] * size + free[column]];
+    const factor = cholesky(block, count);
     if (!factor) return null;
     const found = solveCholesky(
       factor,

@@ -44,15 +44,15 @@ export function faultKind(id: string): FaultKind {
 /** Degrees at which a kind is tried first; a degree between is found from these. */
 const TRIED = 4;
 
-/** The degree at a part of a kind's range, 0..1; 0 of a kind without one. */
-export function degreeAt({ degree }: FaultKind, part: number): number {
+/** The degree at a fraction of a kind's range, 0..1; 0 of a kind without one. */
+export function degreeAt({ degree }: FaultKind, fraction: number): number {
   if (!degree) return 0;
   const { least, most, isLogarithmic } = degree;
-  return isLogarithmic ? least * (most / least) ** part : least + part * (most - least);
+  return isLogarithmic ? least * (most / least) ** fraction : least + fraction * (most - least);
 }
 
 /** Where a degree lies in its kind's range, 0..1. */
-export function partOf({ degree }: FaultKind, value: number): number {
+export function fractionOf({ degree }: FaultKind, value: number): number {
   if (!degree) return 0;
   const { least, most, isLogarithmic } = degree;
   return isLogarithmic ? Math.log(value / least) / Math.log(most / least) : (value - least) / (most - least);

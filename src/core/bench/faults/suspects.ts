@@ -1,7 +1,7 @@
 import { cholesky, solveCholesky } from '../../numeric/cholesky';
 import type { Meter } from '../../drive/meter-sense';
 import type { Fault, TestBench } from './fault';
-import { degreeAt, faultKind, partOf, singleFaults, withFault } from './faults';
+import { degreeAt, faultKind, fractionOf, singleFaults, withFault } from './faults';
 import { finished } from '../proving';
 import { bareOf, shownAt, shownByEngine, type Probing, type SoundBench } from './read-through';
 
@@ -87,7 +87,7 @@ export function* suspectsOf(
   places: readonly string[],
 ): Generator<number, Suspects> {
   const judge = new Judge(sound, readings, nuisance);
-  const healthy = judge.suspect(null)!;
+  const soundSuspect = judge.suspect(null)!;
   const all = singleFaults(sound.bench);
   const found: Suspect[] = [];
   for (const [done, fault] of all.entries()) {
@@ -102,7 +102,7 @@ export function* suspectsOf(
     yield 0.5 + (0.1 * (at + 1)) / near.length;
   }
   best.sort((one, other) => other.weight - one.weight);
-  const isSound = isWithin(healthy.chiSquared, readings.length) && healthy.weight >= best[0].weight;
+  const isSound = isWithin(soundSuspect.chiSquared, readings.length) && soundSuspect.weight >= best[0].weight;
   const closer = isSound
     ? []
     : best
@@ -112,13 +112,13 @@ export function* suspectsOf(
     best[at] = yield* finished(judge.byEngine(suspect));
     yield 0.6 + (0.3 * (at + 1)) / closer.length;
   }
-  const hidden = best.flatMap((one) => (one.fault && judge.distance(healthy, one) <= ALIKE ? [one.fault] : []));
-  const shares = shared(isSound ? [healthy, ...best] : best);
+  const hidden = best.flatMap((one) => (one.fault && judge.distance(soundSuspect, one) <= ALIKE ? [one.fault] : []));
+  const shares = shared(isSound ? [soundSuspect, ...best] : best);
   const groups = isSound ? [] : grouped(shares, judge);
   const leading = (isSound ? shares : groups.flat()).slice(0, LEADING);
   const next = yield* nextReading(sound, readings, nuisance, leading, places);
   yield 1;
-  return { isSound, soundChiSquared: healthy.chiSquared, groups, hidden, next };
+  return { isSound, soundChiSquared: soundSuspect.chiSquared, groups, hidden, next };
 }
 
 /** Weights, which are logarithms of odds until here, as shares of one. */
@@ -160,7 +160,7 @@ function mostOf(count: number): number {
 /** What readings say of faults. */
 class Judge {
   private readonly soundShown: number[];
-  private readonly softer: number[];
+  private readonly dropShifts: number[];
 
   constructor(
     private readonly sound: SoundBench,
@@ -170,8 +170,8 @@ class Judge {
     this.soundShown = this.shownWith(sound.bench) ?? readings.map(() => 0);
     const { circuit } = sound.bench;
     const more = circuit.diodes.map((one) => ({ ...one, forwardVolts: one.forwardVolts * (1 + nuisance.forward) }));
-    const softer = this.shownWith({ ...sound.bench, circuit: { ...circuit, diodes: more } }) ?? this.soundShown;
-    this.softer = softer.map((volts, at) => volts - this.soundShown[at]);
+    const moreDrop = this.shownWith({ ...sound.bench, circuit: { ...circuit, diodes: more } }) ?? this.soundShown;
+    this.dropShifts = moreDrop.map((volts, at) => volts - this.soundShown[at]);
   }
 
   private shownWith(bench: TestBench): number[] | null {
@@ -238,8 +238,8 @@ class Judge {
       const lower = Math.min(levels.length - 2, Math.floor(at / BETWEEN));
       const share = at / BETWEEN - lower;
       const shown = levels[lower].shown.map((volts, one) => volts + share * (levels[lower + 1].shown[one] - volts));
-      const part = at / BETWEEN / (levels.length - 1);
-      const fault = { ...best.fault!, degree: degreeAt(faultKind(best.fault!.kind), part) };
+      const fraction = at / BETWEEN / (levels.length - 1);
+      const fault = { ...best.fault!, degree: degreeAt(faultKind(best.fault!.kind), fraction) };
       const one = this.weighed(fault, shown);
       if (one.weight > best.weight) best = one;
     }
@@ -252,10 +252,10 @@ class Judge {
     if (!kind?.degree) return suspect;
     let best = this.suspect(suspect.fault, offsets) ?? suspect;
     for (let [step, by] = [0, 1 / 24]; step < DEGREE_STEPS; step += 1, by /= 2) {
-      const middle = partOf(kind, best.fault!.degree);
-      for (const part of [middle - by, middle + by]) {
-        if (part < 0 || part > 1) continue;
-        const tried = this.suspect({ ...suspect.fault!, degree: degreeAt(kind, part) }, offsets);
+      const middle = fractionOf(kind, best.fault!.degree);
+      for (const fraction of [middle - by, middle + by]) {
+        if (fraction < 0 || fraction > 1) continue;
+        const tried = this.suspect({ ...suspect.fault!, degree: degreeAt(kind, fraction) }, offsets);
         if (tried && tried.weight > best.weight) best = tried;
       }
     }
@@ -276,7 +276,7 @@ class Judge {
     const { peakVolts } = this.sound;
     const matrix = new Float64Array(count * count);
     const drop = shown.map((volts, at) =>
-      this.soundShown[at] === 0 ? 0 : this.softer[at] * Math.min(1, Math.abs(volts / this.soundShown[at])),
+      this.soundShown[at] === 0 ? 0 : this.dropShifts[at] * Math.min(1, Math.abs(volts / this.soundShown[at])),
     );
     for (let row = 0; row < count; row += 1) {
       for (let column = 0; column < count; column += 1)
@@ -292,7 +292,7 @@ class Judge {
     return cholesky(matrix, count)!;
   }
 
-  /** Part of a tap that the meter takes where nothing is wrong. */
+  /** Fraction of a tap that the meter takes where nothing is wrong. */
   private lostOf(row: number): number {
     const reading = this.readings[row];
     if (reading.kind !== 'tap') return 0;
@@ -360,7 +360,7 @@ function* nextReading(
       const shown = benches.map((bench, at) => shownAt(sound, bench, probing, bare[at + 1].balanced));
       if (shown.some((volts) => volts === null)) continue;
       const volts = shown as number[];
-      const worth = told(leading, volts, (one, other) => {
+      const worth = informationOf(leading, volts, (one, other) => {
         const middle = Math.max(Math.abs(one), Math.abs(other));
         return (
           varianceOf({ kind: 'tap', volts: 0, ...probing }, middle, {
@@ -381,7 +381,7 @@ function* nextReading(
 }
 
 /** How much a reading tells between suspects of which it would show so many volts, 0..1. */
-function told(
+function informationOf(
   leading: readonly Suspect[],
   volts: readonly number[],
   varianceBetween: (one: number, other: number) => number,

@@ -3,14 +3,14 @@ import { degreeAt, FAULT_KINDS, faultKind, withFault } from './faults';
 import { shownAt, type SoundBench } from './read-through';
 
 /** How far a fault of some degree goes where one is only thought of, 0..1 of its range. */
-const USUAL_PART = 0.7;
+const USUAL_FRACTION = 0.7;
 
 /** Faults that one may think of at a place: a part or a node; empty for the supply, the wiring and the meter. */
 export const faultsAt = ({ bench }: SoundBench, place: string): Fault[] =>
   FAULT_KINDS.filter((kind) => kind.places(bench).includes(place)).map((kind) => ({
     kind: kind.id,
     place,
-    degree: degreeAt(kind, USUAL_PART),
+    degree: degreeAt(kind, USUAL_FRACTION),
   }));
 
 /** Everything at which there may be a fault, in the order of the ladder; the empty place last. */

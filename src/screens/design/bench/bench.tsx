@@ -163,7 +163,7 @@ function Plans({
   const steps = useMemo(() => stepsUpOf(design, fractions, meter), [design, fractions, meter]);
   const others = useMemo(() => (own ? otherSteps(own, alike) : []), [own, alike]);
   const loaded = useMemo(() => (readings ? againstLoad(design, meter, readings.all) : null), [design, meter, readings]);
-  const hunted = useSame(
+  const faultReadings = useSame(
     useMemo(() => {
       const found = own && faultReadingsOf({ session: own, readings: [...(readings?.all ?? [])] });
       return found?.some(({ kind }) => kind === 'tap') ? found : null;
@@ -189,14 +189,14 @@ function Plans({
           isOwn={source.kind === 'turned-down'}
         />
       ) : null}
-      {latest.kind === 'ready' && hunted ? (
+      {latest.kind === 'ready' && faultReadings ? (
         <PagePart title="What may be wrong">
           <FaultFinder
             design={design}
             source={source}
             meter={meter}
             test={latest.result}
-            readings={hunted}
+            readings={faultReadings}
             client={client}
           />
         </PagePart>

@@ -59,7 +59,7 @@ export const capacitorLeaky: FaultKind = {
     const { from, to } = circuit.capacitors[indexOf(bench, place)];
     return { ...bench, circuit: joined(circuit, from, to, degree * unitSiemens(circuit)) };
   },
-  why: (place, bench) => `${place} in stage ${stageOf(bench, place)} loses part of its charge between the periods.`,
+  why: (place, bench) => `${place} in stage ${stageOf(bench, place)} loses some of its charge between the periods.`,
   confirm: (place) =>
     `${place}: out of circuit, charge it through 1 MΩ to a voltage that the meter takes, take the source off and read whether it falls faster than the meter’s own resistance lets it; at working voltage it may leak more.`,
   besides: 'It heats and breaks down in time, at its working voltage first.',

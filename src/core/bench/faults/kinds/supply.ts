@@ -15,7 +15,7 @@ export const driveWeak: FaultKind = {
     peaks: { positive: degree * bench.peaks.positive, negative: degree * bench.peaks.negative },
     sourceTimes: degree * bench.sourceTimes,
   }),
-  why: () => 'Every tap is low by the same part, and so is the source where it was read.',
+  why: () => 'Every tap is low by the same fraction, and so is the source where it was read.',
   confirm: () => 'The source at low voltage without the ladder; then its winding’s resistance and ratio.',
   besides: 'A shorted turn heats, and the driver with it.',
   shownBy: 'the source itself',
