@@ -7,7 +7,7 @@ export type Resistance = { id: string; ohms: number; tolerance: number };
 const RESISTOR_TOLERANCE = 0.05;
 const WINDING_TOLERANCE = 0.1;
 
-/** Resistors and windings of a design, each by itself. */
+/** Individual resistors and windings of a design. */
 export function resistancesOf({ transformer, output }: Design): Resistance[] {
   const { seriesOhms, bleederOhms, divider, smoothing } = output;
   const usual = (id: string, ohms: number | null): Resistance[] =>

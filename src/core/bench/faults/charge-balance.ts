@@ -16,7 +16,7 @@ export const leakingLeast = (circuit: Circuit): Circuit => ({
 });
 /** Of a conductance's charge in a period, what goes past it as its ends move together: shorts hold them, leaks do not matter. */
 const CARRIED = 0.1;
-/** On-resistance as a fraction of what a capacitor's own voltage answers by: it decides between diodes side by side. */
+/** On-resistance as a fraction of what a capacitor's own voltage answers by: it decides between diodes in parallel. */
 const FIRMNESS = 1e-5;
 
 /** Where nodes stand: means, and how far each is above its mean at the drive's positive peak, V; and which diodes conduct at either peak. */

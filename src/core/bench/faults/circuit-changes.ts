@@ -64,7 +64,7 @@ export function withoutGround(before: Circuit): Circuit {
   };
 }
 
-/** A winding that has come apart: its end hangs on what leaks. */
+/** A winding that has come apart: its end is held by leakage alone. */
 export function withoutWinding(circuit: Circuit): Circuit {
   const ends = circuit.inductors.map(({ terms }) => terms.at(-1)!.node).filter((node) => node >= 0);
   const unit = unitSiemens(circuit);

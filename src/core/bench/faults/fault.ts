@@ -27,7 +27,7 @@ export type FaultKind = {
   places: (bench: TestBench) => readonly string[];
   /** Null where it is there or not. */
   degree: Degree | null;
-  /** How often it is met beside the others, where that is not as often (common practice, no source). */
+  /** Its odds beside the others before any reading, where they are not the same: chosen here, by what is said to be common in the trade. */
   often?: number;
   /** @param degree of its range; 0 where it has none */
   apply: (bench: TestBench, place: string, degree: number) => TestBench;

@@ -124,7 +124,7 @@ it('what a tap does in time tells an open diode from none: it drains through the
     shownAt(sound, bench, { node: 'B6', meter, sinceOnSeconds: heldSeconds, heldSeconds })!;
   // Common practice (no source): steady at nothing, yet some 50 to 130 V one minute after switch-on of 6 stages of 10 µF.
   expect(at(60)).toBeGreaterThan(50);
-  expect(at(60)).toBeLessThan(150);
+  expect(at(60)).toBeLessThan(130);
   expect(at(600)).toBeLessThan(at(60));
   expect(Math.abs(at(null))).toBeLessThan(15);
 });
@@ -145,7 +145,11 @@ it('a proposed reading is never one that a fault would put over the meter', () =
       { kind: 'tap', node: 'B1', meter, sinceOnSeconds: null, heldSeconds: null, volts },
     ]);
     if (!next) continue;
-    for (const one of [tried.sound.bench, ...next.shown.map((shown) => withFault(tried.sound.bench, shown.fault))]) {
+    for (const one of [
+      tried.sound.bench,
+      bench,
+      ...next.shown.map((shown) => withFault(tried.sound.bench, shown.fault)),
+    ]) {
       const { means } = bareOf(tried.sound, one)!;
       expect(Math.abs(means[one.circuit.place.get(next.node)!])).toBeLessThan(meter.limitVolts);
     }

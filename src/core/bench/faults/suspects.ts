@@ -43,7 +43,7 @@ export type NextReading = {
   shown: { fault: Fault; volts: number }[];
 };
 
-/** How much rather a ladder is sound than any one fault is there (common practice, no source). */
+/** Odds of a sound ladder against any one fault before any reading: chosen here. */
 const SOUND_BEFORE = 15;
 /** What a fault of some degree must gain beyond one that is there or not. */
 const DEGREE_COST = 1;
@@ -62,7 +62,7 @@ const BY_ENGINE = { readings: 72, most: 10 };
 const FAR_FOR_ENGINE = 25;
 /** Steps in which a degree is looked for. */
 const DEGREE_STEPS = 4;
-/** Degrees looked at between two that were tried. */
+/** Degrees evaluated between two that were computed. */
 const BETWEEN = 8;
 /** Leading suspects that a next reading is to tell apart. */
 const LEADING = 12;
@@ -189,19 +189,21 @@ class Judge {
   /** A suspect as the engine has it; of one of some degree once more at that which does best by what the two differ by. */
   *byEngine(suspect: Suspect): Generator<unknown, Suspect> {
     const first = yield* this.run(suspect.fault!);
+    if (!first) return suspect;
     if (!faultKind(suspect.fault!.kind).degree) return first;
     const offsets = first.shown.map((volts, at) => volts - suspect.shown[at]);
     const { fault } = this.refined({ ...first, fault: suspect.fault }, offsets);
     const again = yield* this.run(fault!);
-    return again.weight > first.weight ? again : first;
+    return again && again.weight > first.weight ? again : first;
   }
 
-  private *run(fault: Fault): Generator<unknown, Suspect> {
+  private *run(fault: Fault): Generator<unknown, Suspect | null> {
     const bench = withFault(this.sound.bench, fault);
     const shown: number[] = [];
     for (const reading of this.readings) {
       const volts = reading.kind === 'source' ? this.ofSource(bench) : yield* shownByEngine(this.sound, bench, reading);
-      shown.push(volts ?? 0);
+      if (volts === null) return null;
+      shown.push(volts);
     }
     return this.weighed(fault, shown);
   }

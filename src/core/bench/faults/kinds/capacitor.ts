@@ -13,7 +13,7 @@ export const capacitorOpen: FaultKind = {
   degree: null,
   apply: (bench, place) => ({ ...bench, circuit: withoutCapacitor(bench.circuit, indexOf(bench, place)) }),
   why: (place, bench) =>
-    `Nothing alternates past ${place} in stage ${stageOf(bench, place)}: what hangs on it no longer swings with the drive, or no longer holds.`,
+    `Nothing alternates past ${place} in stage ${stageOf(bench, place)}: what is connected to it no longer swings with the drive, or no longer holds.`,
   confirm: (place) => `${place}: its capacitance out of circuit, next to none.`,
   besides: 'A break in it arcs at full drive; the diodes beside it then stand at more than their step.',
   shownBy: 'its capacitance, or the ripple under load',

@@ -15,7 +15,7 @@ export const diodeOpen: FaultKind = {
   degree: null,
   apply: (bench, place) => ({ ...bench, circuit: withoutDiode(bench.circuit, indexOf(bench, place)) }),
   why: (place, bench) =>
-    `No charge comes past ${place}, in stage ${stageOf(bench, place)}: what is above it hangs on what the meter leaves, and drains through it.`,
+    `No charge comes past ${place}, in stage ${stageOf(bench, place)}: what is above it floats, and drains through the meter.`,
   confirm: (place) => `${place}: no current either way. ${OUT_OF_CIRCUIT}`,
   besides:
     'Nothing else as a rule; at full drive the gap in it arcs, and the parts beside it then stand at more than their step.',

@@ -63,7 +63,7 @@ export const groundMissing: FaultKind = {
   places: ({ network }) => (network.return === 'ground' ? NOWHERE : []),
   degree: null,
   apply: (bench) => ({ ...bench, circuit: withoutGround(bench.circuit) }),
-  why: () => 'The foot of the ladder hangs free: against ground no tap stands where it should.',
+  why: () => 'The foot of the ladder floats: against ground no tap stands where it should.',
   confirm: () => 'From the ladder’s foot to the winding’s ground end: no resistance to speak of.',
   besides: 'The foot floats at full drive, up to what the winding gives; it may arc to whatever is near.',
   shownBy: 'the foot against ground',
