@@ -122,8 +122,12 @@ function metered(
   return at === undefined ? null : { at, circuit: withMeter(bench.circuit, at, inputOhms, meter.inputFarads) };
 }
 
-function shownOf({ sign }: SoundBench, { shows }: TestBench, { meter }: Probing, volts: number): number {
+/** Fraction of the drive's amplitude under which a meter shows nothing (common practice, no source). */
+const LEAST_SHOWN = 1e-3;
+
+function shownOf({ sign, peakVolts }: SoundBench, { shows }: TestBench, { meter }: Probing, volts: number): number {
   const shown = (volts * sign * shows.times) / meter.probeRatio;
+  if (Math.abs(shown) < (LEAST_SHOWN * peakVolts) / meter.probeRatio) return 0;
   return Math.sign(shown) * Math.min(Math.abs(shown), shows.atMostVolts);
 }
 
