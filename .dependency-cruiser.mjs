@@ -45,7 +45,7 @@ const above = (name, path, allowed) => ({
   to: { path: '^(src|tests|setup|bench|command-line)/', pathNot: `${path}|${allowed}` },
 });
 
-const SCREENS = ['shelf', 'design', 'drawer', 'choose', 'compare', 'look', 'enter', 'telephone'];
+const SCREENS = ['shelf', 'design', 'drawer', 'choose', 'compare', 'look', 'training', 'enter', 'telephone'];
 
 /** @type {import('dependency-cruiser').IConfiguration} */
 const config = {

@@ -113,7 +113,7 @@ function benchFaults(): void {
       const probing = { node, meter, sinceOnSeconds: null, heldSeconds: null };
       return { kind: 'tap' as const, ...probing, volts: shownAt(sound, bench, probing)! };
     });
-    const taken = time(1, () => finish(faultsOf(tested, source, meter, test, readings)));
+    const taken = time(1, () => finish(faultsOf({ design: tested, source, meter, test, readings })));
     least ??= taken;
     say(`  ${String(stages).padStart(6)} ${taken.toFixed(0).padStart(7)} ${(taken / least).toFixed(1).padStart(8)}`);
   }

@@ -24,7 +24,7 @@ export function TopBar({
   here,
   children,
 }: {
-  here: 'shelf' | 'design' | 'drawer' | 'choose' | 'compare' | 'look' | 'telephone';
+  here: 'shelf' | 'design' | 'drawer' | 'choose' | 'compare' | 'look' | 'train' | 'telephone';
   children?: ReactNode;
 }) {
   const openPalette = usePalette();

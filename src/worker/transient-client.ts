@@ -1,8 +1,6 @@
 import { proxy } from 'comlink';
 import type { Fit, FitReading, NoFit } from '@/core/bench/fit';
 import type { UnknownId } from '@/core/bench/fit-model';
-import type { FoundFaults, NoFaults } from '@/core/bench/faults/find';
-import type { FaultReading } from '@/core/bench/faults/suspects';
 import type { LowSource } from '@/core/bench/low-source';
 import type { ProvingTest } from '@/core/bench/proving';
 import type { DeadPlan, PlanOptions } from '@/core/dead/plan';
@@ -19,18 +17,7 @@ import { lazyWorker } from './lazy-worker';
 import type { TransientWork } from './transient.worker';
 
 /** Kinds of work, each with a worker of its own so that none waits for another. */
-const APART = [
-  'settle',
-  'chargeUp',
-  'discharge',
-  'rank',
-  'tolerance',
-  'dead',
-  'prove',
-  'fit',
-  'faults',
-  'overlay',
-] as const;
+const APART = ['settle', 'chargeUp', 'discharge', 'rank', 'tolerance', 'dead', 'prove', 'fit', 'overlay'] as const;
 /** What a driver draws idle is asked for after it has settled, of the same worker; the best count beside the ranking, between its slices. */
 type Kind = (typeof APART)[number] | 'idle' | 'optimum';
 
@@ -68,15 +55,6 @@ export type TransientClient = {
     ids: readonly UnknownId[],
     report: (fraction: number) => void,
   ) => Promise<Fit | NoFit | null>;
-  /** Which single fault the readings of a low test speak of. */
-  faults: (
-    design: Design,
-    source: LowSource,
-    meter: Meter,
-    test: ProvingTest,
-    readings: readonly FaultReading[],
-    report: (fraction: number) => void,
-  ) => Promise<FoundFaults | NoFaults | null>;
   /** As `settle`, of another design than the one on screen: beside it. */
   overlay: (design: Design) => Promise<TransientRun | null>;
   cancel: (kind: Exclude<Kind, 'discharge' | 'optimum'>) => void;
@@ -108,8 +86,6 @@ export function transientClient(): TransientClient {
     dead: (design, options, report) => of('dead').dead(design, options, proxy(report)),
     fit: (design, readings, ids, report) => of('fit').fit(design, readings, ids, proxy(report)),
     prove: (design, source, meter, report) => of('prove').prove(design, source, meter, proxy(report)),
-    faults: (design, source, meter, test, readings, report) =>
-      of('faults').faults(design, source, meter, test, readings, proxy(report)),
     overlay: (design) => of('overlay').overlay(design),
     cancel: (kind) => void workers[kind].ifStarted()?.cancel(kind),
     end: () => APART.forEach((kind) => apart[kind].end()),

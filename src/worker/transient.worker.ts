@@ -4,8 +4,6 @@ import type { DriveFigures } from '@/core/drive/figures';
 import { rankChanges, type RankedChange } from '@/core/choose/rank-changes';
 import { deadPlanOf, type DeadPlan, type PlanOptions } from '@/core/dead/plan';
 import { optimumStages } from '@/core/predict/optimum-stages';
-import { faultsOf, type FoundFaults, type NoFaults } from '@/core/bench/faults/find';
-import type { FaultReading } from '@/core/bench/faults/suspects';
 import { fitOf, type Fit, type FitReading, type NoFit } from '@/core/bench/fit';
 import type { UnknownId } from '@/core/bench/fit-model';
 import { provingOf, type ProvingTest } from '@/core/bench/proving';
@@ -22,7 +20,7 @@ import { slicer } from './in-slices';
 /** The same draws for every design, so that a change shows and not chance. */
 const SEED = 1;
 
-const KINDS = ['settle', 'idle', 'chargeUp', 'rank', 'tolerance', 'dead', 'prove', 'fit', 'faults', 'overlay'] as const;
+const KINDS = ['settle', 'idle', 'chargeUp', 'rank', 'tolerance', 'dead', 'prove', 'fit', 'overlay'] as const;
 const slices = slicer(KINDS);
 
 const work = {
@@ -72,16 +70,6 @@ const work = {
     report: (fraction: number) => void,
   ): Promise<Fit | NoFit | null> {
     return slices.run('fit', fitOf(design, readings, ids), report);
-  },
-  faults(
-    design: Design,
-    source: LowSource,
-    meter: Meter,
-    test: ProvingTest,
-    readings: readonly FaultReading[],
-    report: (fraction: number) => void,
-  ): Promise<FoundFaults | NoFaults | null> {
-    return slices.run('faults', faultsOf(design, source, meter, test, readings), report);
   },
   /** The same as `settle`, of another design than the one on screen. */
   overlay(design: Design): Promise<TransientRun | null> {

@@ -9,6 +9,7 @@ import { countOf, type Counting } from '../quantity/counting';
 import { TOPOLOGY_KINDS } from '../topology/topologies';
 import type { Design } from './design-schema';
 import { differences, type Difference } from './differences';
+import { sentence } from '../quantity/sentence';
 
 /** Units by the ends of the names of fields, longest first. */
 const UNITS_BY_NAME: readonly (readonly [RegExp, Unit])[] = [
@@ -110,7 +111,7 @@ function nameOf(at: string): string {
     .toLowerCase()
     .trim();
   const holder = HOLDERS[parts[parts.length - 2] ?? ''] ?? HOLDERS[parts[0]] ?? '';
-  return holder === '' ? own.charAt(0).toUpperCase() + own.slice(1) : `${holder} ${own}`.trim();
+  return holder === '' ? sentence(own) : `${holder} ${own}`.trim();
 }
 
 /** What a field is called on its card, from its path in the document. */

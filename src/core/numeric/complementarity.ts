@@ -20,32 +20,30 @@ export function complementary(matrix: Float64Array, given: Float64Array, begun: 
   const size = given.length;
   const z = new Float64Array(size);
   const w = new Float64Array(size);
+  const free = new Int32Array(size);
   let fewest = size + 1;
   let patience = PATIENCE;
   for (let round = 0; round < MOST_ROUNDS; round += 1) {
-    const free: number[] = [];
+    let count = 0;
     for (let at = 0; at < size; at += 1) {
       if (given[at] === Infinity) begun[at] = 0;
-      if (begun[at]) free.push(at);
+      if (begun[at]) free[count++] = at;
     }
-    const count = free.length;
     const block = new Float64Array(count * count);
     for (let row = 0; row < count; row += 1)
       for (let column = 0; column <= row; column += 1)
         block[row * count + column] = matrix[free[row] * size + free[column]];
     const factor = cholesky(block, count);
     if (!factor) return null;
-    const found = solveCholesky(
-      factor,
-      count,
-      Float64Array.from(free, (at) => -given[at]),
-    );
+    const found = new Float64Array(count);
+    for (let one = 0; one < count; one += 1) found[one] = -given[free[one]];
+    solveCholesky(factor, count, found);
     z.fill(0);
-    free.forEach((at, index) => (z[at] = found[index]));
+    for (let one = 0; one < count; one += 1) z[free[one]] = found[one];
     let [mostZ, mostW] = [0, 0];
     for (let at = 0; at < size; at += 1) {
       let sum = given[at];
-      for (const other of free) sum += matrix[at * size + other] * z[other];
+      for (let one = 0; one < count; one += 1) sum += matrix[at * size + free[one]] * found[one];
       w[at] = sum;
       mostZ = Math.max(mostZ, Math.abs(z[at]));
       if (given[at] !== Infinity) mostW = Math.max(mostW, Math.abs(given[at]));

@@ -1,5 +1,6 @@
 import { UNIT_NAMES, type Unit } from '../quantity/units';
 import * as z from '../zod';
+import { sentence } from '../quantity/sentence';
 
 function shown(input: unknown): string {
   return typeof input === 'string'
@@ -71,7 +72,7 @@ export const partId = z
 /** What would be right, out of an error's message, as a sentence. */
 export function formatWhatIsRight(message: string): string {
   const right = message.split('; ').pop()!;
-  return `${right.charAt(0).toUpperCase()}${right.slice(1)}.`;
+  return `${sentence(right)}.`;
 }
 
 export const yes = z.boolean({ error: saying('true or false') });

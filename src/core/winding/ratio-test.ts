@@ -1,5 +1,6 @@
 import type { Finding } from '../quantity/finding';
 import { formatQuantity } from '../quantity/format-quantity';
+import { sentence } from '../quantity/sentence';
 
 /** A reading this much of its neighbours' median or less is none (common practice, no source). */
 const NO_READING = 0.05;
@@ -32,7 +33,6 @@ export type RatioReading = {
 
 const numbers = (sections: readonly number[]) =>
   sections.length === 1 ? `section ${sections[0] + 1}` : `one of sections ${sections.map((at) => at + 1).join(', ')}`;
-const starting = (words: string) => words.charAt(0).toUpperCase() + words.slice(1);
 
 function median(values: readonly number[]): number {
   const sorted = [...values].sort((a, b) => a - b);
@@ -120,8 +120,8 @@ export function readRatioTest({ fedVolts, readings, seriesVolts }: RatioTest): R
         'stop',
         'section-falls-out',
         low.length > 0
-          ? `${starting(numbers(low))} falls out of the series and reads low by itself: shorted.`
-          : `${starting(numbers(absent))} falls out of the series though it reads right by itself: it is earthed to the core, or bridged.`,
+          ? `${sentence(numbers(low))} falls out of the series and reads low by itself: shorted.`
+          : `${sentence(numbers(absent))} falls out of the series though it reads right by itself: it is earthed to the core, or bridged.`,
         'With the feed off measure each lead to the core: any reading says earthed. Do not use it at high voltage.',
       );
     } else if (!silent)

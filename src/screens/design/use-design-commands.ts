@@ -56,6 +56,7 @@ export function useDesignCommands({ store, id, apply, setLink, setTab, setDialog
       { name: 'Export as a file', keys: 'e', run: () => downloadDesign(store.getState().design) },
       { name: 'Duplicate this design', run: () => void duplicate(store, router.push) },
       { name: 'A look at a tripler', run: () => router.push('/look') },
+      { name: 'Find the fault, a trainer', run: () => router.push('/train') },
       { name: 'Back to the shelf', run: () => router.push('/') },
       { name: 'Print', run: () => window.print() },
     ],

@@ -5,7 +5,6 @@ import { useSearchParams } from 'next/navigation';
 import { useEffect, useMemo, useState } from 'react';
 import { Climb } from '@/climb/climb';
 import { createPlayer } from '@/climb/player';
-import { readDesign } from '@/core/design/read-design';
 import type { Design } from '@/core/design/design-schema';
 import { asSettled } from '@/core/transient/comparison';
 import { motionOf } from '@/core/transient/motion';
@@ -16,19 +15,14 @@ import { useLatest } from '@/ui/use-latest';
 import { useReducedMotion } from '@/ui/use-media';
 import { transientClient, type TransientClient } from '@/worker/transient-client';
 import demoTripler from '../../../demo/teaching-tripler.ladder.json';
+import { readDemo } from '@/client/read-demo';
 import { DISCHARGE, lookDesigns, lookSteps, picturesOf, type Step } from './steps';
 
 const NO_TRACES: readonly string[] = [];
 
-function readTripler(): Design {
-  const reading = readDesign(demoTripler);
-  if (!reading.ok) throw new Error('The teaching tripler does not read.');
-  return reading.design;
-}
-
 /** Six questions about the teaching tripler, each answered by the ladder as it plays. */
 export function LookScreen() {
-  const [tripler] = useState(readTripler);
+  const [tripler] = useState(() => readDemo(demoTripler));
   const steps = useMemo(() => lookSteps(tripler), [tripler]);
   const { at, goTo } = useStepInAddress(steps.length);
   const [answers, setAnswers] = useState<Readonly<Record<number, number>>>({});

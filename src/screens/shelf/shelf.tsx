@@ -185,7 +185,11 @@ export function Shelf({
           <Link href="/look" className="text-copper underline">
             A look at a tripler
           </Link>{' '}
-          asks six questions and plays the answers.
+          asks six questions and plays the answers;{' '}
+          <Link href="/train" className="text-copper underline">
+            Find the fault
+          </Link>{' '}
+          hides one in a ladder.
         </p>
 
         {archived || page.archived > 0 ? (

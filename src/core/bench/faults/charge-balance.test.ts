@@ -8,7 +8,7 @@ import { lowSourceSchema } from '../low-source';
 import { ChargeBalance, leakingLeast } from './charge-balance';
 import { unitSiemens } from './circuit-changes';
 import type { TestBench } from './fault';
-import { degreeAt, FAULT_KINDS, withFault } from './faults';
+import { degreeAt, FAULT_KINDS, singleFaults, withFault, withFaults } from './faults';
 import { soundBenchOf, type SoundBench } from './read-through';
 
 const METER = meterSchema.parse({ inputOhms: 1e6, inputFarads: 0 });
@@ -88,4 +88,26 @@ describe('one fault of each kind that changes the circuit, beside odex and the e
       if (engine) expect(Math.abs(engine[at] - volts)).toBeLessThan(0.08 * positivePeakVolts);
     });
   });
+});
+
+it('a meter on a node is the same as a circuit that has it, with every fault and at every node', () => {
+  const sound = soundOf('full-wave', 3);
+  const [ohms, farads] = [2e6, 50e-9];
+  let most = 0;
+  for (const faults of [[], ...singleFaults(sound.bench)]) {
+    const bench = withFaults(sound.bench, faults.slice(0, 1));
+    const { circuit } = bench;
+    const bare = new ChargeBalance(circuit, bench.peaks);
+    for (const node of circuit.names.keys()) {
+      const metered = {
+        ...circuit,
+        resistors: [...circuit.resistors, { from: node, to: -1, siemens: 1 / ohms }],
+        capacitors: [...circuit.capacitors, { from: node, to: -1, farads }],
+      };
+      const whole = balancedOf(metered, bench);
+      const changed = bare.withMeter(node, 1 / ohms, farads)!.means;
+      whole.forEach((volts, at) => (most = Math.max(most, Math.abs(volts - changed[at]))));
+    }
+  }
+  expect(most).toBeLessThan(1e-4 * sound.peakVolts);
 });

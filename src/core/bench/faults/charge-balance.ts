@@ -25,6 +25,18 @@ export type Balanced = { means: Float64Array; swings: Float64Array; conducting: 
 /** A source of which a ladder's node is the end. */
 type Ends = { plus: number; minus: number };
 
+/** What the nodes stand at while no diode passes anything, V, and what they answer to charge. */
+type Answers = {
+  /** Cholesky's factors of what holds their means and their swings, F. */
+  meanFactor: Float64Array;
+  swingFactor: Float64Array;
+  means: Float64Array;
+  swings: Float64Array;
+  /** What a charge through one diode does to the voltage across another, row by row, V/C: to its mean, and a quarter of what it does to its swing. */
+  toMeans: Float64Array;
+  toSwings: Float64Array;
+};
+
 /**
  * Where a circuit of capacitors, diodes and conductances stands on a drive that swings between two peaks, by the charge
  * that each diode passes on the way to either: at that peak it holds its ends a forward drop apart, or it has passed
@@ -37,6 +49,11 @@ export class ChargeBalance {
   /** By node: which known one it is tied to, or none. */
   private readonly tied: (NodeIndex | null)[];
   private readonly index: number[];
+  /** By diode: its ends among the free nodes, -1 where they are held. */
+  private readonly anodes: Int32Array;
+  private readonly cathodes: Int32Array;
+  /** Of the steady state without a meter, computed once. */
+  private steady: { answers: Answers | null } | null = null;
 
   /**
    * @param circuit in which nodes that a source without inductance feeds count as that source
@@ -56,20 +73,25 @@ export class ChargeBalance {
     let free = 0;
     this.index = this.tied.map((tie) => (tie === null ? free++ : -1));
     this.nodes = free;
+    this.anodes = Int32Array.from(circuit.diodes, ({ anode }) => this.freeOf(anode));
+    this.cathodes = Int32Array.from(circuit.diodes, ({ cathode }) => this.freeOf(cathode));
   }
 
-  /** What a known node stands at with the drive at its highest and at its lowest, V. */
-  private known(node: NodeIndex): Ends {
-    if (node === -1) return { plus: 0, minus: 0 };
-    const { drive, volts } = this.circuit.known[-2 - node];
+  /** Of a circuit not far from this one, on the same drive. */
+  near(circuit: Circuit): ChargeBalance {
+    return new ChargeBalance(circuit, this.peaks, this.conducting);
+  }
+
+  private freeOf(node: NodeIndex): number {
+    return node < 0 ? -1 : this.index[node];
+  }
+
+  /** What a node that is not free stands at with the drive at its highest and at its lowest, V. */
+  private held(node: NodeIndex): Ends {
+    const known = node < 0 ? node : this.tied[node]!;
+    if (known === -1) return { plus: 0, minus: 0 };
+    const { drive, volts } = this.circuit.known[-2 - known];
     return { plus: drive * this.peaks.positive + volts, minus: -drive * this.peaks.negative + volts };
-  }
-
-  /** A node as one of the free ones, or what it is held at. */
-  private at(node: NodeIndex): { free: number } | Ends {
-    if (node < 0) return this.known(node);
-    const tie = this.tied[node];
-    return tie === null ? { free: this.index[node] } : this.known(tie);
   }
 
   /**
@@ -77,147 +99,206 @@ export class ChargeBalance {
    * @returns null where it has no solution
    */
   balanced(from: { means: Float64Array; periods: number } | null = null): Balanced | null {
-    const { circuit, nodes } = this;
+    const answers = from ? this.answers(from) : this.steadily();
+    return answers && this.conducted(answers);
+  }
+
+  /**
+   * The steady state with a conductance and a capacitor from a node to ground: the same as of a circuit that has them, from
+   * what this one answers already (Sherman and Morrison, 1950; from memory).
+   *
+   * @returns null where it has no solution
+   */
+  withMeter(node: NodeIndex, siemens: number, farads: number): Balanced | null {
+    const answers = this.steadily();
+    const free = this.freeOf(node);
+    if (!answers || free < 0) return answers && this.conducted(answers);
+    const conductance = siemens / this.circuit.hertz;
+    const one = (factor: Float64Array) => {
+      const right = new Float64Array(this.nodes);
+      right[free] = 1;
+      return solveCholesky(factor, this.nodes, right);
+    };
+    const [mean, swing] = [one(answers.meanFactor), one(answers.swingFactor)];
+    const capacitance = farads + CARRIED * conductance;
+    const ofMean = conductance / (1 + conductance * mean[free]);
+    const ofSwing = capacitance / (1 + capacitance * swing[free]);
+    const less = (volts: Float64Array, by: Float64Array, factor: number): Float64Array => {
+      const down = factor * volts[free];
+      return volts.map((value, at) => value - down * by[at]);
+    };
+    const pull = (matrix: Float64Array, by: Float64Array, factor: number): Float64Array => {
+      const count = this.anodes.length;
+      const across = Float64Array.from(this.anodes, (_, at) => this.across(at, by));
+      const changed = matrix.slice();
+      for (let row = 0; row < count; row += 1) {
+        const down = factor * across[row];
+        if (down === 0) continue;
+        for (let column = 0; column < count; column += 1) changed[row * count + column] -= down * across[column];
+      }
+      return changed;
+    };
+    return this.conducted(
+      {
+        ...answers,
+        means: less(answers.means, mean, ofMean),
+        swings: less(answers.swings, swing, ofSwing),
+        toMeans: pull(answers.toMeans, mean, ofMean),
+        toSwings: pull(answers.toSwings, swing, ofSwing / 4),
+      },
+      (means, swings) => {
+        means.set(less(means, mean, ofMean));
+        swings.set(less(swings, swing, ofSwing));
+      },
+    );
+  }
+
+  private steadily(): Answers | null {
+    this.steady ??= { answers: this.answers(null) };
+    return this.steady.answers;
+  }
+
+  private answers(from: { means: Float64Array; periods: number } | null): Answers | null {
+    const { circuit, nodes, anodes, cathodes } = this;
     const { hertz } = circuit;
     const mean = new Float64Array(nodes * nodes);
     const swing = new Float64Array(nodes * nodes);
-    const meanRight = new Float64Array(nodes);
-    const swingRight = new Float64Array(nodes);
-    const join = (one: NodeIndex, other: NodeIndex, toMean: number, toSwing: number) => {
-      for (const [a, b] of [
-        [this.at(one), this.at(other)],
-        [this.at(other), this.at(one)],
-      ]) {
-        if (!('free' in a)) continue;
-        const row = a.free * nodes;
-        mean[row + a.free] += toMean;
-        swing[row + a.free] += toSwing;
-        if ('free' in b) {
-          mean[row + b.free] -= toMean;
-          swing[row + b.free] -= toSwing;
-        } else {
-          meanRight[a.free] += (toMean * (b.plus + b.minus)) / 2;
-          swingRight[a.free] += (toSwing * (b.plus - b.minus)) / 2;
-        }
+    const means = new Float64Array(nodes);
+    const swings = new Float64Array(nodes);
+    const tie = (free: number, other: NodeIndex, toMean: number, toSwing: number) => {
+      mean[free * nodes + free] += toMean;
+      swing[free * nodes + free] += toSwing;
+      const across = this.freeOf(other);
+      if (across >= 0) {
+        mean[free * nodes + across] -= toMean;
+        swing[free * nodes + across] -= toSwing;
+        return;
       }
+      const { plus, minus } = this.held(other);
+      means[free] += (toMean * (plus + minus)) / 2;
+      swings[free] += (toSwing * (plus - minus)) / 2;
     };
-    const kept = from ? 1 / from.periods : 0;
+    const join = (one: NodeIndex, other: NodeIndex, toMean: number, toSwing: number) => {
+      const [a, b] = [this.freeOf(one), this.freeOf(other)];
+      if (a >= 0) tie(a, other, toMean, toSwing);
+      if (b >= 0) tie(b, one, toMean, toSwing);
+    };
     for (const { from: one, to, farads } of circuit.capacitors) {
-      join(one, to, 0, farads);
-      if (from) this.keep(one, to, farads * kept, mean, meanRight, from.means);
+      const kept = from ? farads / from.periods : 0;
+      join(one, to, kept, farads);
+      if (!from) continue;
+      // What it held before.
+      const before = kept * (this.meanAt(one, from.means) - this.meanAt(to, from.means));
+      const [a, b] = [this.freeOf(one), this.freeOf(to)];
+      if (a >= 0) means[a] += before;
+      if (b >= 0) means[b] -= before;
     }
     for (const { from: one, to, siemens } of circuit.resistors)
       join(one, to, siemens / hertz, (CARRIED * siemens) / hertz);
-    for (const { anode, cathode, leakSiemens, nearFarads } of circuit.diodes) {
+    for (const { anode, cathode, leakSiemens, nearFarads } of circuit.diodes)
       join(anode, cathode, leastLeak(leakSiemens, nearFarads, hertz) / hertz, 0);
-    }
     const [meanFactor, swingFactor] = [cholesky(mean, nodes), cholesky(swing, nodes)];
     if (!meanFactor || !swingFactor) return null;
-    solveCholesky(meanFactor, nodes, meanRight);
-    solveCholesky(swingFactor, nodes, swingRight);
-    return this.conducted(meanFactor, swingFactor, meanRight, swingRight);
-  }
-
-  /** What a capacitor holds of what it stood at before, as a conductance for a stretch of periods. */
-  private keep(
-    one: NodeIndex,
-    other: NodeIndex,
-    farads: number,
-    mean: Float64Array,
-    right: Float64Array,
-    before: Float64Array,
-  ): void {
-    const { nodes } = this;
-    const past = this.meanAt(one, before) - this.meanAt(other, before);
-    for (const [a, b, volts] of [
-      [this.at(one), this.at(other), past],
-      [this.at(other), this.at(one), -past],
-    ] as const) {
-      if (!('free' in a)) continue;
-      mean[a.free * nodes + a.free] += farads;
-      right[a.free] += farads * volts;
-      if ('free' in b) mean[a.free * nodes + b.free] -= farads;
-      else right[a.free] += (farads * (b.plus + b.minus)) / 2;
+    solveCholesky(meanFactor, nodes, means);
+    solveCholesky(swingFactor, nodes, swings);
+    const count = anodes.length;
+    const [toMeans, toSwings] = [new Float64Array(count * count), new Float64Array(count * count)];
+    const unit = new Float64Array(nodes);
+    for (let column = 0; column < count; column += 1) {
+      for (const [factor, answer, charge] of [
+        [meanFactor, toMeans, 1],
+        [swingFactor, toSwings, 1 / 4],
+      ] as const) {
+        unit.fill(0);
+        if (anodes[column] >= 0) unit[anodes[column]] -= charge;
+        if (cathodes[column] >= 0) unit[cathodes[column]] += charge;
+        solveCholesky(factor, nodes, unit);
+        for (let row = 0; row <= column; row += 1)
+          answer[row * count + column] = answer[column * count + row] = this.across(row, unit);
+      }
     }
+    return { meanFactor, swingFactor, means, swings, toMeans, toSwings };
   }
 
   private meanAt(node: NodeIndex, means: Float64Array): number {
-    const at = this.at(node);
-    return 'free' in at ? means[node] : (at.plus + at.minus) / 2;
+    if (this.freeOf(node) >= 0) return means[node];
+    const { plus, minus } = this.held(node);
+    return (plus + minus) / 2;
   }
 
-  /** With the charge that the diodes pass. */
+  /** From anode to cathode, V, of voltages of the free nodes; held ones count as 0. */
+  private across(diode: number, volts: Float64Array): number {
+    const anode = this.anodes[diode];
+    const cathode = this.cathodes[diode];
+    return (cathode < 0 ? 0 : volts[cathode]) - (anode < 0 ? 0 : volts[anode]);
+  }
+
+  /**
+   * With the charge that the diodes pass.
+   *
+   * @param then what a meter does to what that charge adds
+   */
   private conducted(
-    meanFactor: Float64Array,
-    swingFactor: Float64Array,
-    means: Float64Array,
-    swings: Float64Array,
+    { meanFactor, swingFactor, means, swings, toMeans, toSwings }: Answers,
+    then?: (means: Float64Array, swings: Float64Array) => void,
   ): Balanced | null {
-    const { circuit, nodes } = this;
-    const ends = circuit.diodes.map(({ anode, cathode }) => [this.at(anode), this.at(cathode)] as const);
-    const count = ends.length;
-    const anodes = Int32Array.from(ends, ([anode]) => ('free' in anode ? anode.free : -1));
-    const cathodes = Int32Array.from(ends, ([, cathode]) => ('free' in cathode ? cathode.free : -1));
-    const across = (at: number, volts: Float64Array): number =>
-      (cathodes[at] < 0 ? 0 : volts[cathodes[at]]) - (anodes[at] < 0 ? 0 : volts[anodes[at]]);
-    // What the nodes answer to a charge through each diode.
-    const answers = ends.map((_, at) => {
-      const right = new Float64Array(nodes);
-      if (anodes[at] >= 0) right[anodes[at]] -= 1;
-      if (cathodes[at] >= 0) right[cathodes[at]] += 1;
-      const halves = right.map((value) => value / 4);
-      return {
-        mean: solveCholesky(meanFactor, nodes, right),
-        swing: solveCholesky(swingFactor, nodes, halves),
-      };
-    });
+    const { circuit, nodes, anodes, cathodes } = this;
+    const count = anodes.length;
     const size = 2 * count;
     const matrix = new Float64Array(size * size);
     let diagonal = 0;
-    for (let column = 0; column < count; column += 1) {
-      const { mean, swing } = answers[column];
-      for (let row = 0; row <= column; row += 1) {
-        const p = across(row, mean);
-        const q = across(row, swing);
-        for (const [one, other] of row === column
-          ? [[row, column]]
-          : [
-              [row, column],
-              [column, row],
-            ]) {
-          matrix[one * size + other] = matrix[(one + count) * size + other + count] = p + q;
-          matrix[one * size + other + count] = matrix[(one + count) * size + other] = p - q;
-        }
-        if (row === column) diagonal += q / count;
+    for (let row = 0; row < count; row += 1) {
+      for (let column = 0; column < count; column += 1) {
+        const p = toMeans[row * count + column];
+        const q = toSwings[row * count + column];
+        matrix[row * size + column] = matrix[(row + count) * size + column + count] = p + q;
+        matrix[row * size + column + count] = matrix[(row + count) * size + column] = p - q;
       }
+      diagonal += toSwings[row * count + row] / count;
     }
     for (let row = 0; row < size; row += 1) matrix[row * size + row] += FIRMNESS * diagonal;
-    const given = new Float64Array(size);
-    ends.forEach(([anode, cathode], at) => {
-      const { onSiemens, forwardVolts } = circuit.diodes[at];
-      const still = (of: 'plus' | 'minus') =>
-        ('free' in cathode ? 0 : cathode[of]) - ('free' in anode ? 0 : anode[of]) + forwardVolts;
-      const [centre, away] = [across(at, means), across(at, swings)];
-      given[at] = onSiemens > 0 ? still('plus') + centre + away : Infinity;
-      given[at + count] = onSiemens > 0 ? still('minus') + centre - away : Infinity;
+    const given = new Float64Array(size).fill(Infinity);
+    circuit.diodes.forEach(({ anode, cathode, onSiemens, forwardVolts }, at) => {
+      if (onSiemens <= 0) return;
+      const [from, to] = [anodes[at] < 0 ? this.held(anode) : NEITHER, cathodes[at] < 0 ? this.held(cathode) : NEITHER];
+      const [centre, away] = [this.across(at, means), this.across(at, swings)];
+      given[at] = to.plus - from.plus + forwardVolts + centre + away;
+      given[at + count] = to.minus - from.minus + forwardVolts + centre - away;
     });
     const conducting = this.conducting?.length === size ? this.conducting.slice() : new Uint8Array(size);
     const charges = complementary(matrix, given, conducting);
     if (!charges) return null;
     this.conducting = conducting;
-    const result = { means: new Float64Array(circuit.names.length), swings: new Float64Array(circuit.names.length) };
+    const [byMean, bySwing] = [new Float64Array(nodes), new Float64Array(nodes)];
     for (let at = 0; at < count; at += 1) {
       const [up, down] = [charges[at], charges[at + count]];
-      for (let node = 0; node < nodes; node += 1) {
-        means[node] += (up + down) * answers[at].mean[node];
-        swings[node] += (up - down) * answers[at].swing[node];
+      const [anode, cathode] = [anodes[at], cathodes[at]];
+      if (anode >= 0) {
+        byMean[anode] -= up + down;
+        bySwing[anode] -= (up - down) / 4;
+      }
+      if (cathode >= 0) {
+        byMean[cathode] += up + down;
+        bySwing[cathode] += (up - down) / 4;
       }
     }
+    solveCholesky(meanFactor, nodes, byMean);
+    solveCholesky(swingFactor, nodes, bySwing);
+    then?.(byMean, bySwing);
+    const result = { means: new Float64Array(circuit.names.length), swings: new Float64Array(circuit.names.length) };
     circuit.names.forEach((_, node) => {
-      const at = this.at(node);
-      result.means[node] = 'free' in at ? means[at.free] : (at.plus + at.minus) / 2;
-      result.swings[node] = 'free' in at ? swings[at.free] : (at.plus - at.minus) / 2;
+      const free = this.index[node];
+      if (free >= 0) {
+        result.means[node] = means[free] + byMean[free];
+        result.swings[node] = swings[free] + bySwing[free];
+      } else {
+        const { plus, minus } = this.held(node);
+        result.means[node] = (plus + minus) / 2;
+        result.swings[node] = (plus - minus) / 2;
+      }
     });
     return { ...result, conducting };
   }
 }
+
+const NEITHER: Ends = { plus: 0, minus: 0 };

@@ -58,10 +58,10 @@ export function fractionOf({ degree }: FaultKind, value: number): number {
   return isLogarithmic ? Math.log(value / least) / Math.log(most / least) : (value - least) / (most - least);
 }
 
-/** Every single fault of a bench, of several degrees where it has one. */
-export const singleFaults = (bench: TestBench): Fault[] =>
+/** Every single fault of a bench: for each kind and place what it can be, of several degrees where it has one. */
+export const singleFaults = (bench: TestBench): Fault[][] =>
   FAULT_KINDS.flatMap((kind) =>
-    kind.places(bench).flatMap((place) =>
+    kind.places(bench).map((place) =>
       kind.degree
         ? Array.from({ length: TRIED }, (_, at) => ({
             kind: kind.id,
@@ -74,3 +74,10 @@ export const singleFaults = (bench: TestBench): Fault[] =>
 
 export const withFault = (bench: TestBench, { kind, place, degree }: Fault): TestBench =>
   faultKind(kind).apply(bench, place, degree);
+
+/** With several, one after the other. */
+export const withFaults = (bench: TestBench, faults: readonly Fault[]): TestBench => faults.reduce(withFault, bench);
+
+/** "D3 open", "D3 open and C2 leaky". */
+export const saidOfFaults = (faults: readonly Fault[]): string =>
+  faults.map(({ kind, place }) => faultKind(kind).said(place)).join(' and ');

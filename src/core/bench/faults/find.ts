@@ -4,42 +4,46 @@ import type { ProvingTest } from '../proving';
 import type { LowSource } from '../low-source';
 import { readingsByPlace, standing, type SessionReadings } from '../session';
 import { isReading } from '../entries';
-import type { Fault } from './fault';
+import type { Fault, TestBench } from './fault';
 import { faultKind } from './faults';
 import { soundBenchOf } from './read-through';
-import { isWithin, suspectsOf, type FaultReading, type NextReading, type Nuisance } from './suspects';
+import { isWithin, type FaultReading, type Nuisance } from './judge';
+import type { NextReading } from './next-reading';
+import { FaultSearch, suspectsOf, type Suspects } from './suspects';
 
 /** A fault with what is said of it. */
-type SaidFault = Fault & { why: string; confirm: string; besides: string };
+export type SaidFault = Fault & { why: string; confirm: string; besides: string };
+
+/** A group of suspects that readings cannot tell apart: of each the faults that it is of, one or two. */
+export type FoundGroup = { weight: number; suspects: SaidFault[][] };
 
 export type FoundFaults = {
   isSound: boolean;
   /** Whether the first of the suspects, or a sound ladder, explains the readings within what they may be off. */
   isExplained: boolean;
-  groups: { weight: number; faults: SaidFault[] }[];
+  groups: FoundGroup[];
   hidden: Fault[];
   next: NextReading | null;
 };
 export type NoFaults = { why: 'too few' | 'no test' };
 
+/** What a search is of: a low test, the session's meter, what it is to read where nothing is wrong, and what was read. */
+export type FaultTask = {
+  design: Design;
+  source: LowSource;
+  meter: Meter;
+  test: ProvingTest;
+  readings: readonly FaultReading[];
+};
+
 /** Groups that are told, and what a next reading is said to show at most. */
 const MOST_GROUPS = 5;
 const MOST_SHOWN = 4;
 
-/**
- * Which single fault the readings of a low test speak of.
- *
- * @param meter the session's
- * @param test what it is to read where nothing is wrong
- * @yields how much of it is done, 0 to 1
- */
-export function* faultsOf(
-  design: Design,
-  source: LowSource,
-  meter: Meter,
-  test: ProvingTest,
-  readings: readonly FaultReading[],
-): Generator<number, FoundFaults | NoFaults> {
+/** The search for which faults the readings of a low test speak of, and how what it finds is said. */
+export type FaultFinding = { search: FaultSearch; said: (found: Suspects) => FoundFaults };
+
+export function findingOf({ design, source, meter, test, readings }: FaultTask): FaultFinding | NoFaults {
   if (!readings.some(({ kind }) => kind === 'tap')) return { why: 'too few' };
   const sound = soundBenchOf(design, source, meter, test);
   if (!sound) return { why: 'no test' };
@@ -48,32 +52,41 @@ export function* faultsOf(
       (one.kind === 'source' && sound.sourceVolts !== null) ||
       (one.kind === 'tap' && sound.bench.circuit.place.has(one.node)),
   );
-  const found = yield* suspectsOf(
-    sound,
-    known,
-    nuisanceOf(design, source, meter),
-    test.taps.map(({ node }) => node),
-  );
+  const places = test.taps.map(({ node }) => node);
+  return {
+    search: new FaultSearch(sound, known, nuisanceOf(design, source, meter), places),
+    said: (found) => foundOf(found, sound.bench, known.length),
+  };
+}
+
+/** The whole of it, one step after the other. */
+export function* faultsOf(task: FaultTask): Generator<number, FoundFaults | NoFaults> {
+  const finding = findingOf(task);
+  return 'why' in finding ? finding : finding.said(yield* suspectsOf(finding.search));
+}
+
+function foundOf(found: Suspects, bench: TestBench, readings: number): FoundFaults {
   const groups = found.groups.slice(0, MOST_GROUPS).map((group) => ({
     weight: group.reduce((sum, { weight }) => sum + weight, 0),
-    faults: group.map(({ fault }) => {
-      const kind = faultKind(fault!.kind);
-      const place = fault!.place;
-      return { ...fault!, why: kind.why(place, sound.bench), confirm: kind.confirm(place), besides: kind.besides };
-    }),
+    suspects: group.map(({ faults }) => faults.map((fault) => saidOf(fault, bench))),
   }));
   const best = found.isSound ? found.soundChiSquared : (found.groups[0]?.[0]?.chiSquared ?? Infinity);
   return {
     isSound: found.isSound,
-    isExplained: isWithin(best, known.length),
+    isExplained: isWithin(best, readings),
     groups,
     hidden: found.hidden,
     next: found.next && { ...found.next, shown: found.next.shown.slice(0, MOST_SHOWN) },
   };
 }
 
+export function saidOf(fault: Fault, bench: TestBench): SaidFault {
+  const kind = faultKind(fault.kind);
+  return { ...fault, why: kind.why(fault.place, bench), confirm: kind.confirm(fault.place), besides: kind.besides };
+}
+
 /** What is no fault: a winding was measured, the design's own drive is as its spread says; tolerances taken as even within their limits (a / √3, JCGM 100:2008 4.3.7, from memory). */
-const nuisanceOf = ({ spread, ladder }: Design, source: LowSource, { accuracy }: Meter): Nuisance => ({
+export const nuisanceOf = ({ spread, ladder }: Design, source: LowSource, { accuracy }: Meter): Nuisance => ({
   drive: (source.kind === 'winding' ? accuracy : spread.peaks) / Math.sqrt(3),
   forward: spread.forward / Math.sqrt(3),
   farads: ladder.capacitor.tolerance / Math.sqrt(3),

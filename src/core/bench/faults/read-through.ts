@@ -77,18 +77,17 @@ const FIRST_PERIODS = 1;
  * What a meter shows at a node of a bench by the charge balance, V; null where that has no solution.
  *
  * @param bench the sound one or one with a fault
- * @param near as it stands without the meter, where that is known: the search begins there
+ * @param balance of the bench, for one who reads it more than once
  */
 export function shownAt(
   sound: SoundBench,
   bench: TestBench,
   probing: Probing,
-  near: Balanced | null = null,
+  balance = balanceOf(sound, bench),
 ): number | null {
-  const { node } = probing;
   const put = metered(sound, bench, probing);
-  const volts = put && meanAt(bench, put.circuit, put.at, probing, near ?? sound.balanced);
-  return volts === null ? null : shownOf(sound, bench, probing, volts * (sound.corrections.get(node) ?? 1));
+  const volts = put && meanAt(balance, put, probing);
+  return volts === null ? null : shownOf(sound, bench, probing, volts * (sound.corrections.get(probing.node) ?? 1));
 }
 
 /** The same by the engine, from where the charge balance has it; by the charge balance where that does not settle, and where time counts. */
@@ -100,26 +99,26 @@ export function* shownByEngine(
   const balanced = shownAt(sound, bench, probing);
   const put = metered(sound, bench, probing);
   if (!put || probing.sinceOnSeconds !== null || probing.heldSeconds !== null) return balanced;
-  const near = new ChargeBalance(put.circuit, bench.peaks, sound.balanced.conducting).balanced();
+  const near = balanceOf(sound, bench).withMeter(put.at, put.siemens, put.farads);
   const { positive, negative } = bench.peaks;
   const drive = { ...sound.drive, positivePeakVolts: positive, negativePeakVolts: Math.max(negative, LEAST_PEAK) };
-  const means = near && (yield* settledNear(leakingLeast(put.circuit), drive, near.means));
+  const means = near && (yield* settledNear(leakingLeast(withMeter(bench.circuit, put)), drive, near.means));
   return means ? shownOf(sound, bench, probing, means[put.at]) : balanced;
 }
 
 /** A drive has two peaks, V. */
 const LEAST_PEAK = 1e-3;
 
-/** The circuit with the meter on a node; null where that is none of it. */
-function metered(
-  sound: SoundBench,
-  bench: TestBench,
-  { node, meter }: Probing,
-): { circuit: Circuit; at: number } | null {
+/** A meter on a node of a circuit. */
+type Metered = { at: number; siemens: number; farads: number };
+
+/** Null where the node is none of the bench. */
+function metered(sound: SoundBench, bench: TestBench, { node, meter }: Probing): Metered | null {
   const at = bench.circuit.place.get(node);
+  if (at === undefined) return null;
   // What a fault makes of the session's meter it makes of any.
   const inputOhms = meter.inputOhms * (bench.meter.inputOhms / sound.bench.meter.inputOhms);
-  return at === undefined ? null : { at, circuit: withMeter(bench.circuit, at, inputOhms, meter.inputFarads) };
+  return { at, siemens: 1 / inputOhms, farads: meter.inputFarads };
 }
 
 /** Fraction of the drive's amplitude under which a meter shows nothing (common practice, no source). */
@@ -131,34 +130,30 @@ function shownOf({ sign, peakVolts }: SoundBench, { shows }: TestBench, { meter 
   return Math.sign(shown) * Math.min(Math.abs(shown), shows.atMostVolts);
 }
 
-/** A bench as it stands without a meter, V, as the circuit counts; null where there is no solution. */
-export const bareOf = (sound: SoundBench, bench: TestBench): Balanced | null =>
-  new ChargeBalance(bench.circuit, bench.peaks, sound.balanced.conducting).balanced();
+/** The charge balance of a bench without a meter. */
+export const balanceOf = (sound: SoundBench, bench: TestBench): ChargeBalance =>
+  new ChargeBalance(bench.circuit, bench.peaks, sound.balanced.conducting);
 
-const withMeter = (circuit: Circuit, at: number, ohms: number, farads: number): Circuit => ({
+const withMeter = (circuit: Circuit, { at, siemens, farads }: Metered): Circuit => ({
   ...circuit,
-  resistors: [...circuit.resistors, { from: at, to: -1, siemens: 1 / ohms }],
+  resistors: [...circuit.resistors, { from: at, to: -1, siemens }],
   capacitors: [...circuit.capacitors, { from: at, to: -1, farads }],
 });
 
-function meanAt(
-  bench: TestBench,
-  withMeter: Circuit,
-  at: number,
-  { sinceOnSeconds, heldSeconds }: Probing,
-  { conducting }: Balanced,
-): number | null {
-  const withIt = new ChargeBalance(withMeter, bench.peaks, conducting);
-  if (sinceOnSeconds === null && heldSeconds === null) return withIt.balanced()?.means[at] ?? null;
-  const without = new ChargeBalance(bench.circuit, bench.peaks, conducting);
-  const { hertz } = bench.circuit;
+function meanAt(balance: ChargeBalance, put: Metered, { sinceOnSeconds, heldSeconds }: Probing): number | null {
+  const { at } = put;
+  if (sinceOnSeconds === null && heldSeconds === null)
+    return balance.withMeter(at, put.siemens, put.farads)?.means[at] ?? null;
+  const bare = balance.balanced();
+  if (!bare) return null;
+  const { hertz, names } = balance.circuit;
   // Held from the moment of switch-on at the longest.
   const held = Math.min(heldSeconds ?? 0, sinceOnSeconds ?? Infinity);
-  const empty = new Float64Array(bench.circuit.names.length);
   const before =
     sinceOnSeconds === null
-      ? (without.balanced()?.means ?? null)
-      : after(without, empty, (sinceOnSeconds - held) * hertz);
+      ? bare.means
+      : after(balance, new Float64Array(names.length), (sinceOnSeconds - held) * hertz);
+  const withIt = balance.near(withMeter(balance.circuit, put));
   const found = before && after(withIt, before, Math.max(held * hertz, FIRST_PERIODS));
   return found ? found[at] : null;
 }

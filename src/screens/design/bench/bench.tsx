@@ -169,6 +169,13 @@ function Plans({
       return found?.some(({ kind }) => kind === 'tap') ? found : null;
     }, [own, readings]),
   );
+  const task = useMemo(
+    () =>
+      latest.kind === 'ready' && faultReadings
+        ? { design, source, meter, test: latest.result, readings: faultReadings }
+        : null,
+    [latest, faultReadings, design, source, meter],
+  );
   const records = useMemo(
     () => readings?.all.flatMap((entry) => (entry.kind === 'scope' ? [entry] : [])) ?? [],
     [readings],
@@ -189,16 +196,9 @@ function Plans({
           isOwn={source.kind === 'turned-down'}
         />
       ) : null}
-      {latest.kind === 'ready' && faultReadings ? (
+      {task ? (
         <PagePart title="What may be wrong">
-          <FaultFinder
-            design={design}
-            source={source}
-            meter={meter}
-            test={latest.result}
-            readings={faultReadings}
-            client={client}
-          />
+          <FaultFinder task={task} />
         </PagePart>
       ) : null}
       {latest.kind === 'ready' && latest.result.taps.length > 0 ? (

@@ -14,6 +14,7 @@ import { Quantity } from '@/ui/quantity';
 import { useLatest } from '@/ui/use-latest';
 import type { TransientClient } from '@/worker/transient-client';
 import type { EditorStore } from '../saving/editor-store';
+import { sentence } from '@/core/quantity/sentence';
 
 const USUAL: readonly UnknownId[] = ['forward'];
 const PAUSE_MILLISECONDS = 200;
@@ -246,8 +247,6 @@ function FitWords({ fit: { residuals, chiSquared, freedom, alike, isTimed } }: {
     </div>
   );
 }
-
-const sentence = (words: string) => words.charAt(0).toUpperCase() + words.slice(1);
 
 function candidateWords(candidate: Candidate): string {
   switch (candidate.kind) {

@@ -3,12 +3,13 @@
 import { useMemo, useState } from 'react';
 import { faultKind } from '@/core/bench/faults/faults';
 import { soundBenchOf } from '@/core/bench/faults/read-through';
-import { faultsAt, ifFaulty, placesOfFaults } from '@/core/bench/faults/what-if';
+import { faultChoice, ifFaulty } from '@/core/bench/faults/what-if';
 import type { LowSource } from '@/core/bench/low-source';
 import type { ProvingTest } from '@/core/bench/proving';
 import type { Design } from '@/core/design/design-schema';
 import type { Meter } from '@/core/drive/meter-sense';
-import { Pick } from '@/ui/pick';
+import { sentence } from '@/core/quantity/sentence';
+import { FaultPick } from '@/ui/fault-pick';
 import { Quantity } from '@/ui/quantity';
 
 /** What the meter would show of the same test with one fault in the ladder, beside what it shows where nothing is wrong. */
@@ -25,31 +26,14 @@ export function WhatIf({
 }) {
   const sound = useMemo(() => soundBenchOf(design, source, meter, test), [design, source, meter, test]);
   const [wanted, setWanted] = useState<{ place: string; kind: string } | null>(null);
-  const places = useMemo(() => (sound ? placesOfFaults(sound) : []), [sound]);
-  const place = wanted && places.includes(wanted.place) ? wanted.place : places[0];
-  const faults = useMemo(() => (sound && place !== undefined ? faultsAt(sound, place) : []), [sound, place]);
-  const fault = faults.find(({ kind }) => kind === wanted?.kind) ?? faults[0];
+  const choice = useMemo(() => sound && faultChoice(sound, wanted), [sound, wanted]);
+  const fault = choice?.fault;
   const nodes = useMemo(() => test.taps.flatMap(({ node, isOverMeter }) => (isOverMeter ? [] : [node])), [test]);
   const shown = useMemo(() => sound && fault && ifFaulty(sound, fault, nodes), [sound, fault, nodes]);
-  if (!sound || !fault || !shown) return null;
+  if (!sound || !choice || !fault || !shown) return null;
   return (
     <div className="max-w-2xl">
-      <div className="no-print grid gap-2 sm:grid-cols-[12rem_minmax(0,1fr)]">
-        <Pick
-          label="Where the fault is"
-          className="w-full"
-          value={place}
-          options={places.map((value) => ({ value, name: nameOf(value) }))}
-          onValue={(value) => setWanted({ place: value, kind: fault.kind })}
-        />
-        <Pick
-          label="What is wrong there"
-          className="w-full"
-          value={fault.kind}
-          options={faults.map(({ kind }) => ({ value: kind, name: sentence(faultKind(kind).said(place)) }))}
-          onValue={(kind) => setWanted({ place, kind })}
-        />
-      </div>
+      <FaultPick places={choice.places} kinds={choice.kinds} place={fault.place} kind={fault.kind} onPick={setWanted} />
       <p className="mt-1 text-[13.5px]">{shown.why}</p>
       <table className="mt-1 w-full text-left text-[13px]" aria-label="With the fault">
         <thead className="text-soft">
@@ -72,12 +56,6 @@ export function WhatIf({
     </div>
   );
 }
-
-const nameOf = (place: string): string => {
-  if (place === '') return 'Supply, wiring or meter';
-  return /^\d+$/.test(place) ? `Stage ${place}` : place;
-};
-const sentence = (words: string) => words.charAt(0).toUpperCase() + words.slice(1);
 
 function Row({ name, sound, faulty }: { name: string; sound: number | null; faulty: number | null }) {
   return (

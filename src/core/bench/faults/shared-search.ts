@@ -1,0 +1,76 @@
+import type { FoundFaults } from './find';
+import type { Suspect } from './judge';
+import type { Share } from './suspects';
+
+/** One who does a share of a search that has begun; each step gives null where it was ended. */
+export type Hand = {
+  singles: (share: Share, report: Report) => Promise<Suspect[] | null>;
+  firsts: (singles: readonly Suspect[], best: readonly Suspect[]) => Promise<Suspect[]>;
+  doubles: (firsts: readonly Suspect[], share: Share, report: Report) => Promise<Suspect[] | null>;
+  refined: (found: readonly Suspect[]) => Promise<Suspect[] | null>;
+  withPairs: (singles: readonly Suspect[], doubles: readonly Suspect[]) => Promise<Suspect[] | null>;
+  byEngine: (best: readonly Suspect[], share: Share, report: Report) => Promise<Suspect[] | null>;
+  concluded: (best: readonly Suspect[]) => Promise<FoundFaults | null>;
+};
+type Report = (fraction: number) => void;
+
+/** How far a search is, 0 to 1, and what it has before the engine ran anything. */
+export type SearchProgress = { fraction: number; soFar: FoundFaults | null };
+
+/** What fraction of the whole is done at the beginning of each step. */
+const STEPS = { singles: 0, doubles: 0.3, byEngine: 0.5, concluded: 0.95 };
+
+/**
+ * A search for faults by several hands at once.
+ *
+ * @param hands at least one; each does an equal share of what is long
+ * @param isEnded whether it is to go on
+ * @returns null where it was ended
+ */
+export async function searchedBy(
+  hands: readonly Hand[],
+  report: (progress: SearchProgress) => void,
+  isEnded: () => boolean,
+): Promise<FoundFaults | null> {
+  let soFar: FoundFaults | null = null;
+  const [first] = hands;
+  /** What all hands have, each of its share. */
+  const together = async (
+    from: number,
+    to: number,
+    job: (hand: Hand, share: Share, report: Report) => Promise<Suspect[] | null>,
+  ): Promise<Suspect[][] | null> => {
+    if (isEnded()) return null;
+    const done = hands.map(() => 0);
+    const shares = await Promise.all(
+      hands.map((hand, at) =>
+        job(hand, { at, of: hands.length }, (fraction) => {
+          done[at] = fraction;
+          const mean = done.reduce((sum, one) => sum + one, 0) / hands.length;
+          report({ fraction: from + mean * (to - from), soFar });
+        }),
+      ),
+    );
+    return isEnded() || shares.includes(null) ? null : (shares as Suspect[][]);
+  };
+  const singles = await together(STEPS.singles, STEPS.doubles, (hand, share, told) => hand.singles(share, told));
+  const all = singles?.flat();
+  let best = all ? await first.refined(all) : null;
+  if (!all || !best || isEnded()) return null;
+  soFar = await first.concluded(best);
+  if (!soFar || isEnded()) return null;
+  report({ fraction: STEPS.doubles, soFar });
+  const firsts = await first.firsts(all, best);
+  if (firsts.length > 0) {
+    const doubles = await together(STEPS.doubles, STEPS.byEngine, (hand, share, told) =>
+      hand.doubles(firsts, share, told),
+    );
+    best = doubles && (await first.withPairs(best, doubles.flat()));
+    if (!best || isEnded()) return null;
+  }
+  const near = best;
+  const run = await together(STEPS.byEngine, STEPS.concluded, (hand, share, told) => hand.byEngine(near, share, told));
+  if (!run) return null;
+  const done = run.flat();
+  return first.concluded([...done, ...near.slice(done.length)]);
+}
