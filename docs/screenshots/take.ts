@@ -124,14 +124,16 @@ const SHOTS: Shot[] = [
     },
   },
   {
-    file: 'waveforms',
+    file: 'find-the-fault',
     theme: 'light',
     width: 1280,
     height: 800,
     show: async (page) => {
-      await open('Dust-plate precipitator')(page);
-      await page.getByRole('tab', { name: 'Waveforms' }).click();
-      for (const node of ['A2', 'Z2']) await page.locator(`[data-node=${node}]`).click();
+      await page.goto(`${address}/train?ladder=five&round=1`);
+      for (const node of ['B5', 'B2']) await page.getByRole('button', { name: `Read: ${node}` }).click();
+      await page.getByText('single faults would show this').waitFor();
+      await page.getByRole('combobox', { name: 'Where the fault is' }).click();
+      await page.getByRole('option', { name: 'D2', exact: true }).click();
     },
   },
   {

@@ -32,7 +32,7 @@ type ClimbProps = {
   player: Player;
   waiting: string | null;
   /** What stood before a change, to be seen behind what stands now, and what hides it; null for none. */
-  ghost: { prediction: Prediction; onHide: (() => void) | null } | null;
+  ghost: { prediction: Prediction; onHide: (() => void) | null; without?: 'the fault' } | null;
   /** Another that is drawn beside it, on the same scale. */
   beside?: Prediction;
 };
@@ -68,10 +68,10 @@ function Legend({ fromTimeDomain, ghost }: Pick<ClimbProps, 'fromTimeDomain' | '
   if (ghost)
     return (
       <>
-        <span>outlined rungs: before the change</span>
+        <span>outlined rungs: {ghost.without ? `without ${ghost.without}` : 'before the change'}</span>
         {ghost.onHide ? (
           <button type="button" className="text-copper underline" onClick={ghost.onHide}>
-            Hide what stood before
+            {ghost.without ? `Take ${ghost.without} out` : 'Hide what stood before'}
           </button>
         ) : null}
       </>

@@ -34,7 +34,7 @@ export function faultsClient(): FaultsClient {
         refined: (found) => worker.work().refined(found),
         withPairs: (singles, doubles) => worker.work().withPairs(singles, doubles),
         byEngine: (best, share, told) => worker.work().byEngine(best, share, proxy(told)),
-        concluded: (best) => worker.work().concluded(best),
+        concluded: (best, isLast) => worker.work().concluded(best, isLast),
       }));
       return searchedBy(all, report, () => mine !== latest);
     },

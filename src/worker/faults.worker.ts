@@ -40,9 +40,9 @@ const work = {
     step((search) => search.withPairs(singles, doubles)),
   byEngine: (best: readonly Suspect[], share: Share, report: Report) =>
     step((search) => search.byEngine(best, share), report),
-  async concluded(best: readonly Suspect[]): Promise<FoundFaults | null> {
+  async concluded(best: readonly Suspect[], isLast: boolean): Promise<FoundFaults | null> {
     const mine = finding;
-    const suspects = mine && (await slices.run('search', mine.search.concluded(best), () => undefined));
+    const suspects = mine && (await slices.run('search', mine.search.concluded(best, isLast), () => undefined));
     return suspects && mine.said(suspects);
   },
   cancel(): void {

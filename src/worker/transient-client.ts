@@ -1,5 +1,7 @@
 import { proxy } from 'comlink';
 import type { Fit, FitReading, NoFit } from '@/core/bench/fit';
+import type { FaultyRun } from '@/core/bench/faults/at-full-drive';
+import type { Fault } from '@/core/bench/faults/fault';
 import type { UnknownId } from '@/core/bench/fit-model';
 import type { LowSource } from '@/core/bench/low-source';
 import type { ProvingTest } from '@/core/bench/proving';
@@ -17,7 +19,18 @@ import { lazyWorker } from './lazy-worker';
 import type { TransientWork } from './transient.worker';
 
 /** Kinds of work, each with a worker of its own so that none waits for another. */
-const APART = ['settle', 'chargeUp', 'discharge', 'rank', 'tolerance', 'dead', 'prove', 'fit', 'overlay'] as const;
+const APART = [
+  'settle',
+  'chargeUp',
+  'discharge',
+  'rank',
+  'tolerance',
+  'dead',
+  'prove',
+  'fit',
+  'overlay',
+  'faulty',
+] as const;
 /** What a driver draws idle is asked for after it has settled, of the same worker; the best count beside the ranking, between its slices. */
 type Kind = (typeof APART)[number] | 'idle' | 'optimum';
 
@@ -57,6 +70,8 @@ export type TransientClient = {
   ) => Promise<Fit | NoFit | null>;
   /** As `settle`, of another design than the one on screen: beside it. */
   overlay: (design: Design) => Promise<TransientRun | null>;
+  /** A design at full drive with a fault in it; null as well where it does not settle. */
+  faulty: (design: Design, fault: Fault) => Promise<FaultyRun | null>;
   cancel: (kind: Exclude<Kind, 'discharge' | 'optimum'>) => void;
   end: () => void;
 };
@@ -87,6 +102,7 @@ export function transientClient(): TransientClient {
     fit: (design, readings, ids, report) => of('fit').fit(design, readings, ids, proxy(report)),
     prove: (design, source, meter, report) => of('prove').prove(design, source, meter, proxy(report)),
     overlay: (design) => of('overlay').overlay(design),
+    faulty: (design, fault) => of('faulty').faulty(design, fault),
     cancel: (kind) => void workers[kind].ifStarted()?.cancel(kind),
     end: () => APART.forEach((kind) => apart[kind].end()),
   };

@@ -4,6 +4,8 @@ import type { DriveFigures } from '@/core/drive/figures';
 import { rankChanges, type RankedChange } from '@/core/choose/rank-changes';
 import { deadPlanOf, type DeadPlan, type PlanOptions } from '@/core/dead/plan';
 import { optimumStages } from '@/core/predict/optimum-stages';
+import { faultyRunOf, type FaultyRun } from '@/core/bench/faults/at-full-drive';
+import type { Fault } from '@/core/bench/faults/fault';
 import { fitOf, type Fit, type FitReading, type NoFit } from '@/core/bench/fit';
 import type { UnknownId } from '@/core/bench/fit-model';
 import { provingOf, type ProvingTest } from '@/core/bench/proving';
@@ -20,7 +22,7 @@ import { slicer } from './in-slices';
 /** The same draws for every design, so that a change shows and not chance. */
 const SEED = 1;
 
-const KINDS = ['settle', 'idle', 'chargeUp', 'rank', 'tolerance', 'dead', 'prove', 'fit', 'overlay'] as const;
+const KINDS = ['settle', 'idle', 'chargeUp', 'rank', 'tolerance', 'dead', 'prove', 'fit', 'overlay', 'faulty'] as const;
 const slices = slicer(KINDS);
 
 const work = {
@@ -74,6 +76,10 @@ const work = {
   /** The same as `settle`, of another design than the one on screen. */
   overlay(design: Design): Promise<TransientRun | null> {
     return slices.run('overlay', transientOf(design), () => undefined);
+  },
+  /** A design at full drive with a fault in it. */
+  faulty(design: Design, fault: Fault): Promise<FaultyRun | null> {
+    return slices.run('faulty', faultyRunOf(design, fault), () => undefined);
   },
   cancel(kind: (typeof KINDS)[number]): void {
     slices.cancel(kind);

@@ -51,6 +51,8 @@ type Settling = {
   gridOf: (steps: number) => TimeGrid;
   /** Null where it does not run. */
   startOn: (grid: TimeGrid) => State | null;
+  /** How long to try from a start that is near already; as the circuit asks where it is not. */
+  nearby?: SteadyOptions;
 };
 
 /**
@@ -82,6 +84,44 @@ export function* settledOnDrive(
     if (settled && (!ringing || settled.convergence.converged)) return settled;
   }
   return yield* settleOnTwoGrids(settlingOf({ ...circuit, ringing: 'damped' }), steps);
+}
+
+/** Periods at most, and remaining error that counts as settled, where a search begins near its end. */
+const NEAR_PERIODS = 600;
+const NEAR_SETTLED = 1e-5;
+
+/**
+ * A circuit on a ladder's drive, settled from where its nodes are thought to stand; ringing is taken as damped.
+ *
+ * @param nearVolts of the nodes, in the circuit's order, V
+ * @returns null where it does not settle from there
+ */
+export function* settledNearby(
+  ladder: LoadedLadder,
+  circuit: Circuit,
+  nearVolts: ArrayLike<number>,
+  steps: number,
+): Generator<SettleProgress, Settled | null> {
+  const { drive } = ladder;
+  const settling: Settling = {
+    ladder,
+    circuit: { ...circuit, ringing: 'damped' },
+    gridOf: (count) => timeGrid(drive, count),
+    startOn: (grid) => {
+      const state = emptyState(circuit);
+      state.volts.set(nearVolts);
+      new Stepper(circuit).chargeAt(state.volts, grid.drive[grid.steps - 1], state.charge);
+      return state;
+    },
+    nearby: {
+      tolerance: NEAR_SETTLED,
+      scaleVolts: amplitudeVolts(drive),
+      mostPeriods: NEAR_PERIODS,
+      mostPlainPeriods: 0,
+    },
+  };
+  const settled = yield* settleOnTwoGrids(settling, steps);
+  return settled?.convergence.converged ? settled : null;
 }
 
 /**
@@ -173,7 +213,7 @@ function* settleOnTwoGrids(settling: Settling, steps: number): Generator<SettleP
   const grid = gridOf(Math.max(8, steps / 2));
   const state = startOn(grid);
   if (!state) return null;
-  const convergence = yield* settleOn(settling, grid, state, false);
+  const convergence = yield* settleOn(settling, grid, state, settling.nearby !== undefined);
   const fine = measurePeriod(circuit, grid, copyOf(state));
   if (!fine) return null;
   const coarse = { ladder, circuit, grid, state, convergence, rough: null, fine, wandering: null };
@@ -212,7 +252,8 @@ function settleOn(settling: Settling, grid: TimeGrid, state: State, near: boolea
 }
 
 /** How long to try; briefly where ringing is followed, which may never settle and can be damped instead. */
-function optionsOf({ ladder, circuit }: Settling): SteadyOptions {
+function optionsOf({ ladder, circuit, nearby }: Settling): SteadyOptions {
+  if (nearby) return nearby;
   const { names } = circuit;
   const briefly = hasInductance(circuit) && circuit.ringing === 'followed' && !circuit.supply;
   return {

@@ -10,7 +10,7 @@ import type { LoadedLadder } from '../ladder/loaded';
 import { hasInductance, type Circuit } from './circuit';
 import { circuitOfDesign, wholeSupplyOf, type WholeSupply } from './circuit-of-design';
 import { powerResidue, type Measured, type Waveforms } from './measure';
-import { carriedOn, settledOnDrive, settledSupply, wattsOf, type Settled } from './settled';
+import { carriedOn, settledNearby, settledOnDrive, settledSupply, wattsOf, type Settled } from './settled';
 import type { SettleProgress } from './steady-state';
 import { USUAL_STEPS } from './time-grid';
 
@@ -112,6 +112,23 @@ export function* transientOf(design: Design, steps: number = USUAL_STEPS): Gener
   const settled = yield* settledOnDrive(design, circuitOfDesign(design), steps);
   if (!settled) throw new RangeError('transientOf: the last state cannot be run through a period');
   return { transient: figures(design, settled, { reason }), waveforms: settled.fine.waveforms };
+}
+
+/**
+ * The steady state of a circuit that differs from its design's, on the design's drive.
+ *
+ * @param design of which it has the load, and the parts' names
+ * @param nearVolts where its nodes are thought to stand, in the circuit's order, V
+ * @returns null where it does not settle from there
+ */
+export function* transientNearby(
+  design: Design,
+  ladder: LoadedLadder,
+  circuit: Circuit,
+  nearVolts: ArrayLike<number>,
+): Generator<SettleProgress, TransientRun | null> {
+  const settled = yield* settledNearby(ladder, circuit, nearVolts, USUAL_STEPS);
+  return settled && { transient: figures(design, settled, { reason: null }), waveforms: settled.fine.waveforms };
 }
 
 /** How near to its limit a supply's current is brought, and how often that is tried. */

@@ -11,6 +11,7 @@ import { largestGain } from '@/core/choose/rank-changes';
 import type { StoredDesign } from '@/core/design/design-messages';
 import { predict } from '@/core/predict/predict';
 import type { Prediction } from '@/core/predict/prediction';
+import { asFaulty } from '@/core/bench/faults/at-full-drive';
 import { asSettled } from '@/core/transient/comparison';
 import { buttonStyle } from '@/ui/button';
 import { FaultyEntries, OfGoodEntries } from '@/ui/faulty-entries';
@@ -44,6 +45,7 @@ import { usePlace } from './use-place';
 import { usePaneSizes } from './use-pane-sizes';
 import { useRankedChanges } from './use-ranked-changes';
 import { usePartChoice } from './use-part-choice';
+import { useWhatIf } from './use-what-if';
 import { useTransient, WAITING } from './use-transient';
 import { useWarmPrediction } from './use-warm-prediction';
 import { ChangesDialog } from './verdict/changes-dialog';
@@ -92,7 +94,6 @@ function OneDesign({ stored, opened }: Props) {
   const closeDialog = useCallback(() => setDialog(null), []);
   const openChanges = useCallback(() => setDialog('changes'), []);
   const choice = usePartChoice();
-  const motion = useMotion(laterPrediction, timeDomain, choice.tab);
   const { place, go, turn } = usePlace(stored.id);
   const openDead = useCallback(() => go({ kind: 'dead', atBench: false }), [go]);
   const openBench = useCallback((page: BenchPage) => go({ kind: 'transformer', page }), [go]);
@@ -113,6 +114,25 @@ function OneDesign({ stored, opened }: Props) {
     [laterPrediction, transient],
   );
   const { ghost, remember } = useBefore(laterDesign, { closedForm: laterPrediction, settled });
+  const whatIf = useWhatIf(laterDesign, client);
+  const faulty = whatIf.shown?.run ?? null;
+  const onEndWhatIf = whatIf.shown?.onEnd ?? null;
+  const drawn = useMemo(
+    () => ({
+      timeDomain: faulty ? ({ kind: 'ready', run: faulty, idle: null } as const) : timeDomain,
+      transient: faulty ? faulty.transient : transient,
+      settled: faulty ? asFaulty(laterPrediction, faulty.transient) : settled,
+      ghost: faulty?.sound
+        ? {
+            prediction: asSettled(laterPrediction, faulty.sound),
+            onHide: onEndWhatIf,
+            without: 'the fault' as const,
+          }
+        : ghost,
+    }),
+    [faulty, timeDomain, transient, settled, laterPrediction, ghost, onEndWhatIf],
+  );
+  const motion = useMotion(laterPrediction, drawn.timeDomain, choice.tab);
 
   const apply = useCallback(
     (path: string, value: unknown) => {
@@ -211,12 +231,13 @@ function OneDesign({ stored, opened }: Props) {
               <Picture
                 design={laterDesign}
                 prediction={laterPrediction}
-                settled={settled}
-                transient={transient}
+                settled={drawn.settled}
+                transient={drawn.transient}
                 choice={choice}
                 motion={motion}
-                ghost={ghost}
+                ghost={drawn.ghost}
                 onRecord={recordPart}
+                whatIf={whatIf}
               />
             </OfGoodEntries>
             <PaneSplitter pane="charts" at="below" label="Height of the charts" />
@@ -225,6 +246,7 @@ function OneDesign({ stored, opened }: Props) {
                 design={laterDesign}
                 prediction={laterPrediction}
                 timeDomain={timeDomain}
+                waveforms={drawn.timeDomain}
                 client={client}
                 traces={choice.traces}
                 onTraces={choice.setTraces}

@@ -1,6 +1,7 @@
 'use client';
 
 import X from 'lucide-react/icons/x';
+import type { ReactNode } from 'react';
 import type { DraftKind } from '@/core/bench/draft';
 import { partStory } from '@/core/predict/part-story';
 import type { CapacitorPrediction, DiodePrediction, Prediction } from '@/core/predict/prediction';
@@ -19,6 +20,8 @@ export function PartPanel({
   id,
   onClose,
   onRecord,
+  faults,
+  isFaulty,
 }: {
   prediction: Prediction;
   /** The settled time domain, when it is there. */
@@ -29,6 +32,10 @@ export function PartPanel({
   onClose: () => void;
   /** Goes to the bench, to record what was read of it or that it failed. */
   onRecord: (kind: DraftKind) => void;
+  /** Where a fault of it is put into the picture. */
+  faults: ReactNode;
+  /** Whether its figures are those with a fault in the ladder. */
+  isFaulty: boolean;
 }) {
   const story = partStory(prediction, id);
   if (!story) return null;
@@ -73,26 +80,35 @@ export function PartPanel({
         )}
         {transient ? <TimeDomainFigures transient={transient} id={id} /> : null}
       </p>
-      <p className="mt-0.5 text-soft">
-        For a margin of <Quantity value={CHOSEN_MARGIN} unit="%" digits={2} /> it takes{' '}
-        <Quantity value={wanted.usual} unit="V" />; the cautious rule, three times the drive’s peak, takes{' '}
-        <Quantity value={wanted.cautious} unit="V" />. With the drive as high as its spread it comes to{' '}
-        <Quantity value={wanted.driveHigh} unit="V" />.
-      </p>
-      <p className="mt-0.5 text-soft">
-        {story.does} <span className="text-ink">If it fails:</span> {story.whenItFails}{' '}
-        <button
-          type="button"
-          className="text-copper hover:underline"
-          onClick={() => onRecord(kind === 'capacitor' ? 'capacitance' : 'drop')}
-        >
-          Record a reading
-        </button>
-        ,{' '}
-        <button type="button" className="text-copper hover:underline" onClick={() => onRecord('failure')}>
-          or that it failed
-        </button>
-      </p>
+      {isFaulty ? null : (
+        <>
+          <p className="mt-0.5 text-soft">
+            For a margin of <Quantity value={CHOSEN_MARGIN} unit="%" digits={2} /> it takes{' '}
+            <Quantity value={wanted.usual} unit="V" />; the cautious rule, three times the drive’s peak, takes{' '}
+            <Quantity value={wanted.cautious} unit="V" />. With the drive as high as its spread it comes to{' '}
+            <Quantity value={wanted.driveHigh} unit="V" />.
+          </p>
+          <p className="mt-0.5 text-soft">
+            {story.does} <span className="text-ink">If it fails:</span> {story.whenItFails}
+          </p>
+        </>
+      )}
+      <div className="no-print mt-0.5 flex flex-wrap items-center gap-x-4 gap-y-1">
+        {faults}
+        <span>
+          <button
+            type="button"
+            className="text-copper hover:underline"
+            onClick={() => onRecord(kind === 'capacitor' ? 'capacitance' : 'drop')}
+          >
+            Record a reading
+          </button>
+          ,{' '}
+          <button type="button" className="text-copper hover:underline" onClick={() => onRecord('failure')}>
+            or that it failed
+          </button>
+        </span>
+      </div>
       <button
         type="button"
         aria-label="Close the part"

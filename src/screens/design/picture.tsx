@@ -1,15 +1,17 @@
 'use client';
 
-import { memo } from 'react';
+import { memo, type ComponentProps } from 'react';
 import { Climb } from '@/climb/climb';
 import type { DraftKind } from '@/core/bench/draft';
 import type { StoredDesign } from '@/core/design/design-messages';
 import type { Prediction } from '@/core/predict/prediction';
 import type { Transient } from '@/core/transient/transient';
+import { PartFaults } from './part-faults';
 import { PartPanel } from './part-panel';
-import type { useBefore } from './use-before';
 import type { useMotion } from './use-motion';
 import type { usePartChoice } from './use-part-choice';
+import type { useWhatIf } from './use-what-if';
+import { WhatIfBar } from './what-if-bar';
 
 type PictureProps = {
   design: StoredDesign['design'];
@@ -18,8 +20,9 @@ type PictureProps = {
   transient: Transient | null;
   choice: ReturnType<typeof usePartChoice>;
   motion: ReturnType<typeof useMotion>;
-  ghost: ReturnType<typeof useBefore>['ghost'];
+  ghost: ComponentProps<typeof Climb>['ghost'];
   onRecord: (part: string, kind: DraftKind) => void;
+  whatIf: ReturnType<typeof useWhatIf>;
 };
 
 /** The Climb, from the time domain once that is there, and the story of the selected part under it. */
@@ -32,6 +35,7 @@ export const Picture = memo(function Picture({
   motion,
   ghost,
   onRecord,
+  whatIf,
 }: PictureProps) {
   if (prediction.output.alternating)
     return (
@@ -41,6 +45,7 @@ export const Picture = memo(function Picture({
     );
   return (
     <>
+      {whatIf.shown ? <WhatIfBar shown={whatIf.shown} /> : null}
       <div className="flex h-[26rem] min-h-0 flex-none flex-col lg:h-auto lg:flex-1">
         <Climb
           prediction={settled ?? prediction}
@@ -57,12 +62,14 @@ export const Picture = memo(function Picture({
       </div>
       {choice.part ? (
         <PartPanel
-          prediction={prediction}
+          prediction={whatIf.shown?.run && settled ? settled : prediction}
           transient={transient}
           peaksSpread={design.spread.peaks}
           id={choice.part}
           onClose={() => choice.choosePart(null)}
           onRecord={(kind) => onRecord(choice.part!, kind)}
+          isFaulty={whatIf.shown !== null}
+          faults={<PartFaults design={design} part={choice.part} whatIf={whatIf} />}
         />
       ) : null}
     </>

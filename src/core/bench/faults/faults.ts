@@ -51,6 +51,10 @@ export function degreeAt({ degree }: FaultKind, fraction: number): number {
   return isLogarithmic ? least * (most / least) ** fraction : least + fraction * (most - least);
 }
 
+/** How far a fault of some degree goes where one is only thought of, 0..1 of its range. */
+const USUAL_FRACTION = 0.7;
+export const usualDegree = (kind: FaultKind): number => degreeAt(kind, USUAL_FRACTION);
+
 /** Where a degree lies in its kind's range, 0..1. */
 export function fractionOf({ degree }: FaultKind, value: number): number {
   if (!degree) return 0;

@@ -198,10 +198,14 @@ export class Judge {
     return best;
   }
 
-  /** Whether these readings cannot tell two apart. */
-  areAlike(one: Suspect, other: Suspect): boolean {
-    const away = Float64Array.from(one.shown, (volts, at) => volts - other.shown[at]);
-    return squareOf(this.factorOf(one.shown), away) <= ALIKE;
+  /** Whether these readings cannot tell others from one. */
+  alikeTo(one: Suspect): (other: Suspect) => boolean {
+    const factor = this.factorOf(one.shown);
+    return (other) =>
+      squareOf(
+        factor,
+        Float64Array.from(one.shown, (volts, at) => volts - other.shown[at]),
+      ) <= ALIKE;
   }
 
   /** Cholesky's factor of what readings may be off where so much is shown, meter and nuisance together. */

@@ -43,7 +43,7 @@ export function watchedSecondsOf({ circuit, meter }: TestBench): readonly number
   return farads * meter.inputOhms > SLOW * WATCHED_SECONDS[0] ? WATCHED_SECONDS : [];
 }
 /** Leading suspects for which one waits. */
-const WATCHED = 12;
+const WATCHED = 6;
 /** A tap that a meter pulls down by less than this fraction is not worth watching: it stands where it was read. */
 const FALLS = 0.02;
 

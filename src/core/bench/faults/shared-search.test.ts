@@ -39,7 +39,7 @@ function handOf(task: FaultTask): Hand {
     refined: (found) => Promise.resolve(finish(search.refined(found))),
     withPairs: (singles, doubles) => Promise.resolve(finish(search.withPairs(singles, doubles))),
     byEngine: (best, share) => Promise.resolve(finish(search.byEngine(best, share))),
-    concluded: (best) => Promise.resolve(said(finish(search.concluded(best)))),
+    concluded: (best, isLast) => Promise.resolve(said(finish(search.concluded(best, isLast)))),
   };
 }
 

@@ -10,7 +10,7 @@ export type Hand = {
   refined: (found: readonly Suspect[]) => Promise<Suspect[] | null>;
   withPairs: (singles: readonly Suspect[], doubles: readonly Suspect[]) => Promise<Suspect[] | null>;
   byEngine: (best: readonly Suspect[], share: Share, report: Report) => Promise<Suspect[] | null>;
-  concluded: (best: readonly Suspect[]) => Promise<FoundFaults | null>;
+  concluded: (best: readonly Suspect[], isLast: boolean) => Promise<FoundFaults | null>;
 };
 type Report = (fraction: number) => void;
 
@@ -57,7 +57,7 @@ export async function searchedBy(
   const all = singles?.flat();
   let best = all ? await first.refined(all) : null;
   if (!all || !best || isEnded()) return null;
-  soFar = await first.concluded(best);
+  soFar = await first.concluded(best, false);
   if (!soFar || isEnded()) return null;
   report({ fraction: STEPS.doubles, soFar });
   const firsts = await first.firsts(all, best);
@@ -72,5 +72,5 @@ export async function searchedBy(
   const run = await together(STEPS.byEngine, STEPS.concluded, (hand, share, told) => hand.byEngine(near, share, told));
   if (!run) return null;
   const done = run.flat();
-  return first.concluded([...done, ...near.slice(done.length)]);
+  return first.concluded([...done, ...near.slice(done.length)], true);
 }

@@ -30,9 +30,9 @@ const REFINED = 30;
 const FAR_BEHIND = 100;
 const BY_ENGINE = { readings: 72, most: 10 };
 const FAR_FOR_ENGINE = 25;
-/** Pairs of faults, of all degrees, that are weighed where no single one explains the readings, and single ones at least to which each other one is added. */
-const PAIRS = 3000;
-const LEAST_FIRSTS = 4;
+/** Readings of pairs of faults, of all degrees, that are computed where no single one explains the readings, and single ones at least to which each other one is added. */
+const PAIR_READINGS = 18_000;
+const LEAST_FIRSTS = 3;
 /** Leading pairs of which those are looked for that cannot be told from them. */
 const COMPLETED = 8;
 /** Leading suspects that a next reading is to tell apart. */
@@ -91,15 +91,15 @@ export class FaultSearch {
       ...Array.from({ length: Math.max(0, all - 2) }, (_, at) => ({ count: all - 1 - at, isScaled: false })),
     ];
     const orders = [best, ...counted.map((by) => inOrder(this.judge.bestDegrees(singles, by)))];
-    const chosen = new Map<string, Suspect>();
-    const most = Math.max(LEAST_FIRSTS, Math.floor(PAIRS / Math.max(1, singles.length)));
-    for (let rank = 0; rank < most && chosen.size < most; rank += 1)
+    const chosen: { suspect: Suspect; isLike: (other: Suspect) => boolean }[] = [];
+    const most = Math.max(LEAST_FIRSTS, Math.floor(PAIR_READINGS / Math.max(1, singles.length * all)));
+    for (let rank = 0; rank < most && chosen.length < most; rank += 1)
       for (const order of orders) {
         const one = order.at(rank);
-        const isNew = one && ![...chosen.values()].some((other) => this.judge.areAlike(one, other));
-        if (isNew && chosen.size < most) chosen.set(keyOf(one.faults), one);
+        if (one && chosen.length < most && !chosen.some(({ isLike }) => isLike(one)))
+          chosen.push({ suspect: one, isLike: this.judge.alikeTo(one) });
       }
-    return [...chosen.values()];
+    return chosen.map(({ suspect }) => suspect);
   }
 
   /** A share of these with each single fault besides. */
@@ -150,22 +150,24 @@ export class FaultSearch {
    */
   *withPairs(singles: readonly Suspect[], doubles: readonly Suspect[]): Generator<number, Suspect[]> {
     const pairs = yield* this.refined(doubles);
-    const known = new Set(pairs.map(({ faults }) => keyOf(inOneOrder(faults))));
-    const more: Suspect[] = [];
+    const best = new Map(pairs.map((pair) => [keyOf(inOneOrder(pair.faults)), pair]));
     for (const { faults } of pairs.slice(0, COMPLETED)) {
       yield 1;
-      const [own, second] = faults;
-      const first = singles.find((one) => keyOf(one.faults) === keyOf([own]));
-      for (const other of first ? singles.filter((one) => one !== first && this.judge.areAlike(first, one)) : []) {
-        const pair = [other.faults[0], second];
-        const key = keyOf(inOneOrder(pair));
-        if (known.has(key) || !this.canBeBoth(pair)) continue;
-        known.add(key);
-        const suspect = this.judge.suspect(pair);
-        if (suspect) more.push(suspect);
+      for (const at of [0, 1]) {
+        const own = singles.find((one) => keyOf(one.faults) === keyOf([faults[at]]));
+        const isLike = own ? this.judge.alikeTo(own) : () => false;
+        for (const other of singles.filter((one) => one !== own && isLike(one))) {
+          const pair = faults.with(at, other.faults[0]);
+          const suspect = this.canBeBoth(pair) ? this.judge.suspect(pair) : null;
+          if (!suspect) continue;
+          // It may have been weighed before, with a degree that is not its best.
+          const key = keyOf(inOneOrder(pair));
+          const known = best.get(key);
+          if (!known || suspect.weight > known.weight) best.set(key, suspect);
+        }
       }
     }
-    return inOrder([...singles, ...pairs, ...more]);
+    return inOrder([...singles, ...best.values()]);
   }
 
   /** What is left of all single faults, at their best degrees. */
@@ -177,7 +179,7 @@ export class FaultSearch {
   /** Whether these readings would show a fault. */
   shows(fault: Fault): boolean {
     const suspect = this.judge.suspect([fault]);
-    return suspect !== null && !this.judge.areAlike(this.soundSuspect, suspect);
+    return suspect !== null && !this.judge.alikeTo(this.soundSuspect)(suspect);
   }
 
   /** Whether a fault explains them. */
@@ -190,7 +192,8 @@ export class FaultSearch {
   alikeTo(best: readonly Suspect[], { kind, place }: Fault): Fault[] {
     const isIt = ({ faults: [one] }: Suspect) => one.kind === kind && one.place === place;
     const it = best.find(isIt);
-    return it ? best.flatMap((one) => (!isIt(one) && this.judge.areAlike(it, one) ? one.faults : [])) : [];
+    const isLike = it ? this.judge.alikeTo(it) : () => false;
+    return best.flatMap((one) => (!isIt(one) && isLike(one) ? one.faults : []));
   }
 
   /** Whether the second has a place where the first is. */
@@ -228,30 +231,33 @@ export class FaultSearch {
     return run;
   }
 
-  /** What comes of it. */
-  *concluded(found: readonly Suspect[]): Generator<number, Suspects> {
+  /**
+   * What comes of it.
+   *
+   * @param isLast whether nothing more will be known: only then is the next reading looked for
+   */
+  *concluded(found: readonly Suspect[], isLast: boolean): Generator<number, Suspects> {
     const best = inOrder(found);
     const { judge, soundSuspect } = this;
     const isSound = this.isSound(best);
-    const hidden = best.flatMap((one) =>
-      one.faults.length === 1 && judge.areAlike(soundSuspect, one) ? [one.faults[0]] : [],
-    );
+    const isLikeSound = judge.alikeTo(soundSuspect);
+    const hidden = best.flatMap((one) => (one.faults.length === 1 && isLikeSound(one) ? [one.faults[0]] : []));
     const shares = shared(isSound ? [soundSuspect, ...best] : best);
     const groups = isSound ? [] : this.grouped(shares).filter(([{ weight }], at) => at === 0 || weight >= LIGHT);
     const leading = (isSound ? shares : groups.flat()).slice(0, LEADING);
-    const next = yield* nextReadingOf(this.sound, this.readings, this.nuisance, leading, this.places);
+    const next = isLast ? yield* nextReadingOf(this.sound, this.readings, this.nuisance, leading, this.places) : null;
     return { isSound, soundChiSquared: soundSuspect.chiSquared, groups, hidden, next };
   }
 
   /** Each with what lies too near to be told from the weightiest of its group. */
   private grouped(suspects: readonly Suspect[]): Suspect[][] {
-    const groups: Suspect[][] = [];
+    const groups: { members: Suspect[]; isLike: (other: Suspect) => boolean }[] = [];
     for (const one of suspects) {
-      const group = groups.find(([first]) => this.judge.areAlike(first, one));
-      if (group) group.push(one);
-      else groups.push([one]);
+      const group = groups.find(({ isLike }) => isLike(one));
+      if (group) group.members.push(one);
+      else groups.push({ members: [one], isLike: this.judge.alikeTo(one) });
     }
-    return groups;
+    return groups.map(({ members }) => members);
   }
 }
 
@@ -262,14 +268,15 @@ export function* suspectsOf(search: FaultSearch): Generator<number, Suspects> {
   const doubles = yield* search.doubles(search.firsts(all, singles), WHOLE);
   const best = doubles.length > 0 ? yield* search.withPairs(singles, doubles) : singles;
   const run = yield* search.byEngine(best, WHOLE);
-  return yield* search.concluded([...run, ...best.slice(run.length)]);
+  return yield* search.concluded([...run, ...best.slice(run.length)], true);
 }
 
 const inOneOrder = (faults: readonly Fault[]): Fault[] =>
   faults.toSorted((one, other) => (keyOf([one]) < keyOf([other]) ? -1 : 1));
 
+/** By their odds; what has the same stands in one order, whoever found it first. */
 const inOrder = (suspects: readonly Suspect[]): Suspect[] =>
-  suspects.toSorted((one, other) => other.weight - one.weight);
+  suspects.toSorted((one, other) => other.weight - one.weight || (keyOf(one.faults) < keyOf(other.faults) ? -1 : 1));
 
 /** Weights, which are logarithms of odds until here, as shares of one. */
 export function shared(suspects: readonly Suspect[]): Suspect[] {

@@ -179,7 +179,7 @@ export class Training {
     // Before any reading every degree of every fault is as likely.
     if (readings.length === 0)
       return yield* nextReadingOf(this.sound, readings, this.nuisance, shared(all), this.nodes);
-    const { next } = yield* search.concluded(yield* search.refined(all));
+    const { next } = yield* search.concluded(yield* search.refined(all), true);
     return next;
   }
 

@@ -1,10 +1,7 @@
 import { sentence } from '../../quantity/sentence';
 import type { Fault, TestBench } from './fault';
-import { degreeAt, FAULT_KINDS, faultKind, withFault } from './faults';
+import { FAULT_KINDS, faultKind, usualDegree, withFault } from './faults';
 import { shownAt, type SoundBench } from './read-through';
-
-/** How far a fault of some degree goes where one is only thought of, 0..1 of its range. */
-const USUAL_FRACTION = 0.7;
 
 /** A fault to think of, by its place and by what is wrong there, and what else there is to choose from, as it is said. */
 export type FaultChoice = {
@@ -24,7 +21,7 @@ export function faultChoice({ bench }: SoundBench, wanted: { place: string; kind
   const kinds = FAULT_KINDS.filter((kind) => kind.places(bench).includes(place));
   const kind = kinds.find(({ id }) => id === wanted?.kind) ?? kinds[0];
   return {
-    fault: { kind: kind.id, place, degree: degreeAt(kind, USUAL_FRACTION) },
+    fault: { kind: kind.id, place, degree: usualDegree(kind) },
     places: places.map((value) => ({ value, name: nameOf(value) })),
     kinds: kinds.map(({ id, said }) => ({ value: id, name: sentence(said(place)) })),
   };

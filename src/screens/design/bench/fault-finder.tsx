@@ -35,7 +35,7 @@ export function FaultFinder({
   if (latest.kind === 'ready') {
     const { result } = latest;
     if ('why' in result) return <p className="text-[13.5px] text-soft">{NO_FAULTS[result.why]}</p>;
-    return <Found found={result} />;
+    return <Found found={result} isLast />;
   }
   const soFar = latest.progress?.soFar ?? null;
   return (
@@ -53,7 +53,7 @@ export function FaultFinder({
           </button>
         </p>
       )}
-      {soFar ? <Found found={soFar} /> : null}
+      {soFar ? <Found found={soFar} isLast={false} /> : null}
     </>
   );
 }
@@ -63,7 +63,7 @@ const NO_FAULTS: Record<NoFaults['why'], string> = {
   'no test': 'This drive cannot be computed turned down, or nothing rectifies here: there is nothing to compare with.',
 };
 
-function Found({ found }: { found: FoundFaults }) {
+function Found({ found, isLast }: { found: FoundFaults; isLast: boolean }) {
   const { isSound, isExplained, groups, hidden, next } = found;
   return (
     <div className="grid max-w-[75ch] gap-2 text-[13.5px]" aria-live="polite" data-bench="faults">
@@ -101,7 +101,7 @@ function Found({ found }: { found: FoundFaults }) {
             .join('; ')}
           .
         </p>
-      ) : isSound ? null : (
+      ) : isSound || !isLast ? null : (
         <p className="text-soft">No further reading of a tap tells these apart: what makes sure of each does.</p>
       )}
       <HiddenFaults hidden={hidden} />

@@ -26,6 +26,7 @@ export const Charts = memo(function Charts({
   design,
   prediction,
   timeDomain,
+  waveforms,
   client,
   traces,
   onTraces,
@@ -38,6 +39,8 @@ export const Charts = memo(function Charts({
   design: Design;
   prediction: Prediction;
   timeDomain: TimeDomain;
+  /** The one whose waveforms are drawn. */
+  waveforms: TimeDomain;
   client: TransientClient;
   /** Ids of the nodes and parts whose waveforms are drawn. */
   traces: readonly string[];
@@ -70,7 +73,13 @@ export const Charts = memo(function Charts({
             <StagesChart design={design} prediction={prediction} colours={colours} />
           </LadderPane>
           <ChartPane value="waveforms">
-            <WaveformChart {...ofTimeDomain} traces={traces} onTraces={onTraces} colours={colours} />
+            <WaveformChart
+              {...ofTimeDomain}
+              timeDomain={waveforms}
+              traces={traces}
+              onTraces={onTraces}
+              colours={colours}
+            />
           </ChartPane>
           <LadderPane value="charge-up" prediction={prediction}>
             <ChargeUpChart {...ofTimeDomain} design={design} client={client} colours={colours} onMoments={onMoments} />

@@ -1,0 +1,187 @@
+import type { Design } from '../../design/design-schema';
+import { meterSchema } from '../../drive/meter-sense';
+import type { Prediction } from '../../predict/prediction';
+import { marginOf } from '../../quantity/margin';
+import { circuitOfDesign } from '../../transient/circuit-of-design';
+import { asSettled } from '../../transient/comparison';
+import type { SettleProgress } from '../../transient/steady-state';
+import { transientNearby, type Transient, type TransientRun } from '../../transient/transient';
+import { ladderParts } from '../../parts/bank';
+import type { LoadedLadder } from '../../ladder/loaded';
+import { ChargeBalance, leakingLeast, type Balanced } from './charge-balance';
+import type { Fault, TestBench } from './fault';
+import { FAULT_KINDS, usualDegree, withFault } from './faults';
+
+/** A drive has two peaks, V. */
+const LEAST_PEAK = 1e-3;
+
+function benchAtFullDrive(design: Design): { ladder: LoadedLadder; bench: TestBench } {
+  const { ladder, circuit } = circuitOfDesign(design);
+  const { drive, network } = ladder;
+  return {
+    ladder,
+    bench: {
+      network,
+      circuit,
+      peaks: { positive: drive.positivePeakVolts, negative: drive.negativePeakVolts },
+      meter: meterSchema.parse({}),
+      shows: { times: 1, atMostVolts: Infinity },
+      sourceTimes: 1,
+    },
+  };
+}
+
+/** Faults that a part may have, in the order of the catalogue, as they are said. */
+export function faultsOfPart(design: Design, part: string): { fault: Fault; name: string }[] {
+  const { bench } = benchAtFullDrive(design);
+  return FAULT_KINDS.filter((kind) => kind.places(bench).includes(part)).map((kind) => ({
+    fault: { kind: kind.id, place: part, degree: usualDegree(kind) },
+    name: kind.said(part),
+  }));
+}
+
+const greatestVolts = ({ meanVolts, ripplePeakToPeakVolts }: Transient['capacitors'][number]): number =>
+  Math.abs(meanVolts) + ripplePeakToPeakVolts / 2;
+
+const byId = <T extends { id: string }>(parts: readonly T[], id: string): T => parts.find((one) => one.id === id)!;
+
+/**
+ * A prediction with what the time domain has of a ladder with a fault: nodes, and what each part stands and carries. What
+ * the closed form alone knows of a part is not there.
+ */
+export function asFaulty(prediction: Prediction, transient: Transient): Prediction {
+  return {
+    ...asSettled(prediction, transient),
+    capacitors: prediction.capacitors.map((part) => {
+      const found = byId(transient.capacitors, part.id);
+      const workingVolts = greatestVolts(found);
+      return {
+        ...part,
+        workingVolts,
+        margin: marginOf(part.ratedVolts, workingVolts),
+        biasedFarads: part.farads,
+        loadedMeanVolts: found.meanVolts,
+        ripplePeakToPeakVolts: found.ripplePeakToPeakVolts,
+        rmsAmps: found.rmsAmps,
+        lossWatts: null,
+        temperatureRiseKelvin: null,
+      };
+    }),
+    diodes: prediction.diodes.map((part) => {
+      const { reverseVolts, averageAmps, rmsAmps, watts } = byId(transient.diodes, part.id);
+      return {
+        ...part,
+        reverseVolts,
+        averageAmps,
+        rmsAmps,
+        watts: watts / prediction.places.diode.series,
+        recoveryWatts: null,
+        margin: marginOf(part.ratedVolts, reverseVolts),
+      };
+    }),
+  };
+}
+
+/** A part that a fault presses harder than before. */
+export type Pressed = {
+  part: string;
+  of: 'capacitor-volts' | 'diode-volts' | 'diode-amps';
+  sound: number;
+  faulty: number;
+  /** Null where it is not known. */
+  rated: number | null;
+};
+
+/** By how much a stress must rise to be told, as a fraction of what it was. */
+const TOLD_RISE = 0.05;
+const MOST_TOLD = 5;
+
+/**
+ * Parts that stand more with a fault than without, the one nearest to its rating, or furthest over it, first: greatest
+ * voltage of capacitors and diodes, V, and average current of diodes, A, in the time domain.
+ */
+export function pressedBy({ ladder }: Design, sound: Transient, faulty: Transient): Pressed[] {
+  const { capacitor, diode } = ladderParts(ladder);
+  const all: Pressed[] = [
+    ...faulty.capacitors.map((one): Pressed => {
+      const before = greatestVolts(byId(sound.capacitors, one.id));
+      const now = greatestVolts(one);
+      return { part: one.id, of: 'capacitor-volts', sound: before, faulty: now, rated: capacitor.ratedVolts };
+    }),
+    ...faulty.diodes.flatMap((one): Pressed[] => {
+      const { reverseVolts, averageAmps } = byId(sound.diodes, one.id);
+      return [
+        {
+          part: one.id,
+          of: 'diode-volts',
+          sound: reverseVolts,
+          faulty: one.reverseVolts,
+          rated: diode.peakInverseVolts,
+        },
+        {
+          part: one.id,
+          of: 'diode-amps',
+          sound: averageAmps,
+          faulty: one.averageAmps,
+          rated: ladder.diode.averageAmps,
+        },
+      ];
+    }),
+  ];
+  // Beside its rating, or where that is not known beside what it was.
+  const press = ({ faulty: now, rated, sound: before }: Pressed) => (rated === null ? now / before - 1 : now / rated);
+  return all
+    .filter(({ sound: before, faulty: now }) => now > (1 + TOLD_RISE) * before)
+    .toSorted((one, other) => press(other) - press(one))
+    .slice(0, MOST_TOLD);
+}
+
+/** How often what a load draws is looked up anew at the voltage that it leaves. */
+const TIMES = 8;
+/** Of the drive's amplitude: under this a load is looked up no further. */
+const LEAST_ACROSS = 1e-3;
+
+/** Where a bench stands by the charge balance, which knows no load but resistances: each is that which draws as much where it stands. */
+function thoughtToStand({ circuit, peaks }: TestBench): Balanced | null {
+  const least = LEAST_ACROSS * (peaks.positive + peaks.negative);
+  let siemens = circuit.loads.map(() => 0);
+  for (let time = 0; ; time += 1) {
+    const loads = circuit.loads.map(({ from, to }, at) => ({ from, to, siemens: siemens[at] }));
+    const found = new ChargeBalance({ ...circuit, resistors: [...circuit.resistors, ...loads] }, peaks).balanced();
+    if (!found || circuit.loads.length === 0 || time === TIMES) return found;
+    const at = (node: number) => (node < 0 ? 0 : found.means[node]);
+    siemens = circuit.loads.map(({ from, to, law }, one) => {
+      const across = at(from) - at(to);
+      const volts = Math.sign(across || 1) * Math.max(Math.abs(across), least);
+      const drawn = Math.max(0, law.amps(volts, false) / volts);
+      return siemens[one] > 0 ? Math.sqrt(siemens[one] * Math.max(drawn, 1e-3 * siemens[one])) : drawn;
+    });
+  }
+}
+
+/** A run with a fault, and the same ladder on the same drive without, where that settles. */
+export type FaultyRun = TransientRun & { sound: Transient | null };
+
+/**
+ * A design at full drive and load with a fault in it, in the time domain: what its parts stand until something gives way.
+ * The drive stays what it is, however much is asked of it.
+ *
+ * @returns null where the charge balance has no solution, or the time domain does not settle from it
+ */
+export function* faultyRunOf(design: Design, fault: Fault): Generator<SettleProgress, FaultyRun | null> {
+  const { ladder, bench } = benchAtFullDrive(design);
+  const faulty = yield* runOf(design, ladder, withFault(bench, fault));
+  return faulty && { ...faulty, sound: (yield* runOf(design, ladder, bench))?.transient ?? null };
+}
+
+function* runOf(
+  design: Design,
+  ladder: LoadedLadder,
+  bench: TestBench,
+): Generator<SettleProgress, TransientRun | null> {
+  const near = thoughtToStand(bench);
+  if (!near) return null;
+  const { positive, negative } = bench.peaks;
+  const drive = { ...ladder.drive, positivePeakVolts: positive, negativePeakVolts: Math.max(negative, LEAST_PEAK) };
+  return yield* transientNearby(design, { ...ladder, drive }, leakingLeast(bench.circuit), near.means);
+}
