@@ -32,19 +32,18 @@ export function FaultFinder({
   );
   const [latest, stop] = useLatest<FoundFaults | NoFaults, SearchProgress>(job, PAUSE_MILLISECONDS);
   if (latest.kind === 'failed') return <p className="text-over">The search failed: {latest.reason}</p>;
-  if (latest.kind === 'ready') {
-    const { result } = latest;
-    if ('why' in result) return <p className="text-[13.5px] text-soft">{NO_FAULTS[result.why]}</p>;
-    return <Found found={result} isLast />;
-  }
+  const result = latest.kind === 'ready' ? latest.result : null;
+  if (result && 'why' in result) return <p className="text-[13.5px] text-soft">{NO_FAULTS[result.why]}</p>;
   const soFar = latest.progress?.soFar ?? null;
+  const found = result ?? soFar;
+  // What is found later stands where it stood before: nothing that was opened closes.
   return (
     <>
       {latest.kind === 'stopped' ? (
         <p className="mb-1 text-[13.5px] text-soft">
           Stopped{soFar ? ' before the time domain had the last word on the leading ones' : ''}.
         </p>
-      ) : (
+      ) : latest.kind === 'working' ? (
         <p className="mb-1 text-[13.5px] text-soft" role="status">
           {soFar ? 'Two faults at once, and the leading ones in the time domain' : 'Every single fault'},{' '}
           {Math.round(100 * (latest.progress?.fraction ?? 0))} %{' '}
@@ -52,8 +51,8 @@ export function FaultFinder({
             Stop
           </button>
         </p>
-      )}
-      {soFar ? <Found found={soFar} isLast={false} /> : null}
+      ) : null}
+      {found ? <Found found={found} isLast={latest.kind === 'ready'} /> : null}
     </>
   );
 }
