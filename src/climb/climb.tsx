@@ -71,7 +71,7 @@ function Legend({ fromTimeDomain, ghost }: Pick<ClimbProps, 'fromTimeDomain' | '
         <span>outlined rungs: {ghost.without ? `without ${ghost.without}` : 'before the change'}</span>
         {ghost.onHide ? (
           <button type="button" className="text-copper underline" onClick={ghost.onHide}>
-            {ghost.without ? `Take ${ghost.without} out` : 'Hide what stood before'}
+            {ghost.without ? `Remove ${ghost.without}` : 'Hide what stood before'}
           </button>
         ) : null}
       </>

@@ -1,11 +1,11 @@
 import { proxy } from 'comlink';
 import type { FaultTask, FoundFaults, NoFaults } from '@/core/bench/faults/find';
-import { searchedBy, type Hand, type SearchProgress } from '@/core/bench/faults/shared-search';
+import { searchedBy, type SearchWorker, type SearchProgress } from '@/core/bench/faults/shared-search';
 import type { FaultsWork } from './faults.worker';
 import { lazyWorker } from './lazy-worker';
 
-/** More hands than this have too little to do each. */
-const MOST_HANDS = 8;
+/** More workers than this have too little to do each. */
+const MOST_WORKERS = 8;
 
 /** The search for faults, in as many workers as the machine has cores; a later one ends the one before, which then gives null. */
 export type FaultsClient = {
@@ -16,8 +16,8 @@ export type FaultsClient = {
 
 /** Starts nothing yet: the workers begin with the first search. */
 export function faultsClient(): FaultsClient {
-  const hands = typeof navigator === 'undefined' ? 1 : navigator.hardwareConcurrency;
-  const workers = Array.from({ length: Math.min(MOST_HANDS, Math.max(1, hands)) }, () =>
+  const cores = typeof navigator === 'undefined' ? 1 : navigator.hardwareConcurrency;
+  const workers = Array.from({ length: Math.min(MOST_WORKERS, Math.max(1, cores)) }, () =>
     lazyWorker<FaultsWork>(() => new Worker(new URL('./faults.worker.ts', import.meta.url), { type: 'module' })),
   );
   let latest = 0;
@@ -27,7 +27,7 @@ export function faultsClient(): FaultsClient {
       const [begun] = await Promise.all(workers.map((worker) => worker.work().begin(task)));
       if (mine !== latest) return null;
       if (begun !== 'ready') return begun;
-      const all = workers.map((worker): Hand => ({
+      const all = workers.map((worker): SearchWorker => ({
         singles: (share, told) => worker.work().singles(share, proxy(told)),
         firsts: (singles, best) => worker.work().firsts(singles, best),
         doubles: (firsts, share, told) => worker.work().doubles(firsts, share, proxy(told)),

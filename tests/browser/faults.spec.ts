@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { readFileSync } from 'node:fs';
-import { faultyRunOf, pressedBy } from '../../src/core/bench/faults/at-full-drive';
+import { faultyRunOf, raisedStresses } from '../../src/core/bench/faults/at-full-drive';
 import { faultReadingsOf, faultsOf } from '../../src/core/bench/faults/find';
 import { soundBenchOf } from '../../src/core/bench/faults/read-through';
 import { ifFaulty } from '../../src/core/bench/faults/what-if';
@@ -53,7 +53,7 @@ test('what may be wrong: the demo’s reversed diode is named with what makes su
     await expect(page.locator(`[data-if=${node}]`)).toContainText(say(faulty!, 'V'));
 });
 
-test('what if a part of the Climb had a fault: its picture, its figures and what is pressed are the core’s, until it is taken out', async ({
+test('what if a part of the Climb had a fault: its picture, its figures and the stresses it raises are the core’s, until it is removed', async ({
   page,
   request,
 }) => {
@@ -64,7 +64,7 @@ test('what if a part of the Climb had a fault: its picture, its figures and what
   await pick(page.getByRole('combobox', { name: 'What if C4' }), 'C4 shorted');
   const { transient, sound } = finish(faultyRunOf(design, { kind: 'capacitor-shorted', place: 'C4', degree: 0 }))!;
   const bar = page.getByRole('region', { name: 'With a fault' });
-  const [first] = pressedBy(design, sound!, transient);
+  const [first] = raisedStresses(design, sound!, transient);
   await expect(bar).toContainText(`${first.part} `);
   await expect(bar).toContainText(say(first.faulty, first.of === 'diode-amps' ? 'A' : 'V', 3));
   const part = page.getByRole('region', { name: 'Part C4' });
@@ -73,7 +73,7 @@ test('what if a part of the Climb had a fault: its picture, its figures and what
   await expect(climb).toContainText('outlined rungs: without the fault');
   // The verdict stays that of the sound ladder.
   await expect(page.getByText('Reaches').first()).toBeVisible();
-  await bar.getByRole('button', { name: 'Take it out' }).click();
+  await bar.getByRole('button', { name: 'Remove it' }).click();
   await expect(bar).toBeHidden();
   await expect(climb).not.toContainText('without the fault');
 });

@@ -55,7 +55,7 @@ test('the trainer: a shared round, readings one by one, the right answer, and wh
     page.getByRole('combobox', { name: 'What is wrong there' }),
     sentence(faultKind(hidden.kind).said(hidden.place)),
   );
-  await page.getByRole('button', { name: 'That is it' }).click();
+  await page.getByRole('button', { name: 'Submit answer' }).click();
   const outcome = page.locator('[data-train=outcome]');
   await expect(outcome).toContainText('Right.');
   await expect(outcome).toContainText(hidden.confirm);
@@ -73,7 +73,7 @@ test('the trainer: where nothing is wrong a fault is the wrong answer, and an ad
 }) => {
   const seed = numberOf((round) => hiddenOf(round) === null);
   await page.goto(`/train?ladder=tripler&round=${seed}`);
-  await page.getByRole('button', { name: 'That is it' }).click();
+  await page.getByRole('button', { name: 'Submit answer' }).click();
   await expect(page.locator('[data-train=outcome]')).toContainText('No. Nothing is wrong.');
   await page.goto('/train?ladder=tripler&round=0');
   await expect(page.getByText('There is no such round')).toBeVisible();

@@ -51,7 +51,7 @@ type Settling = {
   gridOf: (steps: number) => TimeGrid;
   /** Null where it does not run. */
   startOn: (grid: TimeGrid) => State | null;
-  /** How long to try from a start that is near already; as the circuit asks where it is not. */
+  /** How long to try from a start that is near already; as the circuit needs where it is not. */
   nearby?: SteadyOptions;
 };
 
@@ -91,7 +91,7 @@ const NEAR_PERIODS = 600;
 const NEAR_SETTLED = 1e-5;
 
 /**
- * A circuit on a ladder's drive, settled from where its nodes are thought to stand; ringing is taken as damped.
+ * A circuit on a ladder's drive, settled from an estimate of its state; ringing is taken as damped.
  *
  * @param nearVolts of the nodes, in the circuit's order, V
  * @returns null where it does not settle from there

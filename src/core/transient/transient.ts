@@ -118,7 +118,7 @@ export function* transientOf(design: Design, steps: number = USUAL_STEPS): Gener
  * The steady state of a circuit that differs from its design's, on the design's drive.
  *
  * @param design of which it has the load, and the parts' names
- * @param nearVolts where its nodes are thought to stand, in the circuit's order, V
+ * @param nearVolts an estimate of its nodes' voltages, in the circuit's order, V
  * @returns null where it does not settle from there
  */
 export function* transientNearby(

@@ -117,7 +117,7 @@ function OneDesign({ stored, opened }: Props) {
   const whatIf = useWhatIf(laterDesign, client);
   const faulty = whatIf.shown?.run ?? null;
   const onEndWhatIf = whatIf.shown?.onEnd ?? null;
-  const drawn = useMemo(
+  const pictured = useMemo(
     () => ({
       timeDomain: faulty ? ({ kind: 'ready', run: faulty, idle: null } as const) : timeDomain,
       transient: faulty ? faulty.transient : transient,
@@ -132,7 +132,7 @@ function OneDesign({ stored, opened }: Props) {
     }),
     [faulty, timeDomain, transient, settled, laterPrediction, ghost, onEndWhatIf],
   );
-  const motion = useMotion(laterPrediction, drawn.timeDomain, choice.tab);
+  const motion = useMotion(laterPrediction, pictured.timeDomain, choice.tab);
 
   const apply = useCallback(
     (path: string, value: unknown) => {
@@ -231,11 +231,11 @@ function OneDesign({ stored, opened }: Props) {
               <Picture
                 design={laterDesign}
                 prediction={laterPrediction}
-                settled={drawn.settled}
-                transient={drawn.transient}
+                settled={pictured.settled}
+                transient={pictured.transient}
                 choice={choice}
                 motion={motion}
-                ghost={drawn.ghost}
+                ghost={pictured.ghost}
                 onRecord={recordPart}
                 whatIf={whatIf}
               />
@@ -246,7 +246,7 @@ function OneDesign({ stored, opened }: Props) {
                 design={laterDesign}
                 prediction={laterPrediction}
                 timeDomain={timeDomain}
-                waveforms={drawn.timeDomain}
+                waveforms={pictured.timeDomain}
                 client={client}
                 traces={choice.traces}
                 onTraces={choice.setTraces}

@@ -2,7 +2,7 @@
 
 import { useCallback, useMemo, useState } from 'react';
 import type { Fault } from '@/core/bench/faults/fault';
-import { faultsOfPart, pressedBy, type FaultyRun, type Pressed } from '@/core/bench/faults/at-full-drive';
+import { faultsOfPart, raisedStresses, type FaultyRun, type RaisedStress } from '@/core/bench/faults/at-full-drive';
 import type { Design } from '@/core/design/design-schema';
 import { useLatest } from '@/ui/use-latest';
 import type { TransientClient } from '@/worker/transient-client';
@@ -12,7 +12,7 @@ export type WhatIfShown = {
   fault: Fault;
   name: string;
   run: FaultyRun | null;
-  pressed: readonly Pressed[];
+  raised: readonly RaisedStress[];
   /** Where there are no figures: still computed, or none to be had. */
   waits: 'working' | 'none' | null;
   onEnd: () => void;
@@ -41,7 +41,7 @@ export function useWhatIf(
       known && {
         ...known,
         run,
-        pressed: run?.sound ? pressedBy(design, run.sound, run.transient) : [],
+        raised: run?.sound ? raisedStresses(design, run.sound, run.transient) : [],
         waits: run ? null : latest.kind === 'working' ? 'working' : 'none',
         onEnd,
       },

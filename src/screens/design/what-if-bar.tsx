@@ -1,10 +1,10 @@
-import type { Pressed } from '@/core/bench/faults/at-full-drive';
+import type { RaisedStress } from '@/core/bench/faults/at-full-drive';
 import { faultKind } from '@/core/bench/faults/faults';
 import { formatQuantity } from '@/core/quantity/format-quantity';
 import type { WhatIfShown } from './use-what-if';
 
-/** That the picture is that of a ladder with a fault in it, what presses its parts, and how to take it out. */
-export function WhatIfBar({ shown: { fault, name, pressed, waits, onEnd } }: { shown: WhatIfShown }) {
+/** That the picture is that of a ladder with a fault, which stresses it raises, and how to remove it. */
+export function WhatIfBar({ shown: { fault, name, raised, waits, onEnd } }: { shown: WhatIfShown }) {
   return (
     <section
       aria-label="With a fault"
@@ -12,9 +12,9 @@ export function WhatIfBar({ shown: { fault, name, pressed, waits, onEnd } }: { s
       data-what-if={waits ?? 'shown'}
     >
       <p>
-        <strong className="font-semibold">With {name}</strong>, at full drive and load, until something gives way.{' '}
+        <strong className="font-semibold">With {name}</strong>, at full drive and load, until a part fails.{' '}
         <button type="button" className="font-medium text-copper hover:underline" onClick={onEnd}>
-          Take it out
+          Remove it
         </button>
       </p>
       {waits === 'working' ? (
@@ -28,9 +28,9 @@ export function WhatIfBar({ shown: { fault, name, pressed, waits, onEnd } }: { s
         </p>
       ) : (
         <p className="text-soft">
-          {pressed.length > 0
-            ? `Pressed harder than without: ${pressed.map(pressedWords).join('; ')}.`
-            : 'No part stands more than without it.'}{' '}
+          {raised.length > 0
+            ? `Higher stress than without it: ${raised.map(stressWords).join('; ')}.`
+            : 'No part is stressed more than without it.'}{' '}
           The drive is held as it is, whatever is asked of it. {faultKind(fault.kind).besides}
         </p>
       )}
@@ -39,12 +39,12 @@ export function WhatIfBar({ shown: { fault, name, pressed, waits, onEnd } }: { s
 }
 
 const WORDS = {
-  'capacitor-volts': { does: 'stands', unit: 'V' },
-  'diode-volts': { does: 'blocks', unit: 'V' },
+  'capacitor-volts': { does: 'works at', unit: 'V' },
+  'diode-volts': { does: 'blocks up to', unit: 'V' },
   'diode-amps': { does: 'carries on average', unit: 'A' },
 } as const;
 
-function pressedWords({ part, of, sound, faulty, rated }: Pressed): string {
+function stressWords({ part, of, sound, faulty, rated }: RaisedStress): string {
   const { does, unit } = WORDS[of];
   const own = rated === null ? '' : `, rated ${formatQuantity(rated, unit)}`;
   return `${part} ${does} ${formatQuantity(faulty, unit)} (${formatQuantity(sound, unit)} before${own})`;

@@ -227,7 +227,7 @@ function Play({
         />
       ) : (
         <p className="mt-3 text-soft" role="status">
-          {verdict.kind === 'failed' ? `The round failed: ${verdict.reason}` : 'Looking at what is there…'}
+          {verdict.kind === 'failed' ? `The round failed: ${verdict.reason}` : 'Evaluating the answer…'}
         </p>
       )}
     </>
@@ -287,7 +287,7 @@ function AnswerForm({
         </div>
       ) : null}
       <button type="submit" className={`${buttonStyle('solid')} mt-3`}>
-        That is it
+        Submit answer
       </button>
     </form>
   );

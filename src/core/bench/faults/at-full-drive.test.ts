@@ -5,7 +5,7 @@ import { finish } from '../../numeric/finish';
 import { predict, WITHOUT_OPTIMUM } from '../../predict/predict';
 import { marginOf } from '../../quantity/margin';
 import { transientOf } from '../../transient/transient';
-import { asFaulty, faultsOfPart, faultyRunOf, pressedBy } from './at-full-drive';
+import { asFaulty, faultsOfPart, faultyRunOf, raisedStresses } from './at-full-drive';
 
 const soundOf = (design: Design) => finish(transientOf(design)).transient;
 const withFault = (design: Design, kind: string, place: string, degree = 0) =>
@@ -34,7 +34,7 @@ it.each(['teaching-tripler', 'dust-plate-precipitator', 'photomultiplier-bias'] 
   },
 );
 
-it('stands as is reckoned by hand: N stages climb 2 N peaks, a shorted capacitor or an open diode takes them away', () => {
+it('is what is calculated by hand: N stages climb 2 N peaks, a shorted capacitor or an open diode takes them away', () => {
   const sound = soundOf(design);
   expect(sound.meanVolts / (4 * PEAK)).toBeGreaterThan(0.98);
   // The lower stage's capacitor shorted (C2 of C1 to C4): the upper one adds its two peaks alone, and its neighbours take more.
@@ -57,12 +57,12 @@ it('every fault of every part is one of the catalogue’s, and most settle', () 
   expect(faultsOfPart(design, 'D9')).toEqual([]);
 });
 
-it('what presses the parts adds up with the run, and with the parts’ margins', () => {
+it('raised stresses are those of the run, and so are the parts’ margins', () => {
   const sound = soundOf(design);
   const faulty = withFault(design, 'capacitor-shorted', 'C2');
-  const pressed = pressedBy(design, sound, faulty);
-  expect(pressed.length).toBeGreaterThan(0);
-  for (const one of pressed) {
+  const raised = raisedStresses(design, sound, faulty);
+  expect(raised.length).toBeGreaterThan(0);
+  for (const one of raised) {
     expect(one.faulty).toBeGreaterThan(1.05 * one.sound);
     const capacitor = faulty.capacitors.find(({ id }) => id === one.part);
     const diode = faulty.diodes.find(({ id }) => id === one.part);
@@ -77,6 +77,6 @@ it('what presses the parts adds up with the run, and with the parts’ margins',
     expect(faulty.capacitors.some((one) => one.id === id)).toBe(true);
   }
   expect(shown.output.meanVolts).toBe(faulty.meanVolts);
-  // A sound ladder is pressed by nothing.
-  expect(pressedBy(design, sound, sound)).toEqual([]);
+  // Nothing is higher than in the same ladder.
+  expect(raisedStresses(design, sound, sound)).toEqual([]);
 });

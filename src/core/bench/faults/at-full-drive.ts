@@ -82,8 +82,8 @@ export function asFaulty(prediction: Prediction, transient: Transient): Predicti
   };
 }
 
-/** A part that a fault presses harder than before. */
-export type Pressed = {
+/** A stress that is higher with a fault than without. */
+export type RaisedStress = {
   part: string;
   of: 'capacitor-volts' | 'diode-volts' | 'diode-amps';
   sound: number;
@@ -92,23 +92,23 @@ export type Pressed = {
   rated: number | null;
 };
 
-/** By how much a stress must rise to be told, as a fraction of what it was. */
-const TOLD_RISE = 0.05;
-const MOST_TOLD = 5;
+/** By how much a stress must rise to be listed, as a fraction of what it was. */
+const LISTED_RISE = 0.05;
+const MOST_LISTED = 5;
 
 /**
- * Parts that stand more with a fault than without, the one nearest to its rating, or furthest over it, first: greatest
+ * Parts that are stressed more with a fault than without, the one nearest to its rating, or furthest over it, first: greatest
  * voltage of capacitors and diodes, V, and average current of diodes, A, in the time domain.
  */
-export function pressedBy({ ladder }: Design, sound: Transient, faulty: Transient): Pressed[] {
+export function raisedStresses({ ladder }: Design, sound: Transient, faulty: Transient): RaisedStress[] {
   const { capacitor, diode } = ladderParts(ladder);
-  const all: Pressed[] = [
-    ...faulty.capacitors.map((one): Pressed => {
+  const all: RaisedStress[] = [
+    ...faulty.capacitors.map((one): RaisedStress => {
       const before = greatestVolts(byId(sound.capacitors, one.id));
       const now = greatestVolts(one);
       return { part: one.id, of: 'capacitor-volts', sound: before, faulty: now, rated: capacitor.ratedVolts };
     }),
-    ...faulty.diodes.flatMap((one): Pressed[] => {
+    ...faulty.diodes.flatMap((one): RaisedStress[] => {
       const { reverseVolts, averageAmps } = byId(sound.diodes, one.id);
       return [
         {
@@ -128,21 +128,22 @@ export function pressedBy({ ladder }: Design, sound: Transient, faulty: Transien
       ];
     }),
   ];
-  // Beside its rating, or where that is not known beside what it was.
-  const press = ({ faulty: now, rated, sound: before }: Pressed) => (rated === null ? now / before - 1 : now / rated);
+  // As a fraction of its rating, or where that is not known of what it was.
+  const share = ({ faulty: now, rated, sound: before }: RaisedStress) =>
+    rated === null ? now / before - 1 : now / rated;
   return all
-    .filter(({ sound: before, faulty: now }) => now > (1 + TOLD_RISE) * before)
-    .toSorted((one, other) => press(other) - press(one))
-    .slice(0, MOST_TOLD);
+    .filter(({ sound: before, faulty: now }) => now > (1 + LISTED_RISE) * before)
+    .toSorted((one, other) => share(other) - share(one))
+    .slice(0, MOST_LISTED);
 }
 
-/** How often what a load draws is looked up anew at the voltage that it leaves. */
+/** How often a load’s current is evaluated anew at the voltage that it leaves. */
 const TIMES = 8;
-/** Of the drive's amplitude: under this a load is looked up no further. */
+/** Of the drive's peak to peak: a load is evaluated at no less. */
 const LEAST_ACROSS = 1e-3;
 
-/** Where a bench stands by the charge balance, which knows no load but resistances: each is that which draws as much where it stands. */
-function thoughtToStand({ circuit, peaks }: TestBench): Balanced | null {
+/** The charge balance of a bench whose loads are taken as resistances that draw the same current. */
+function estimated({ circuit, peaks }: TestBench): Balanced | null {
   const least = LEAST_ACROSS * (peaks.positive + peaks.negative);
   let siemens = circuit.loads.map(() => 0);
   for (let time = 0; ; time += 1) {
@@ -163,7 +164,7 @@ function thoughtToStand({ circuit, peaks }: TestBench): Balanced | null {
 export type FaultyRun = TransientRun & { sound: Transient | null };
 
 /**
- * A design at full drive and load with a fault in it, in the time domain: what its parts stand until something gives way.
+ * A design at full drive and load with a fault in it, in the time domain: what its parts are stressed by until one fails.
  * The drive stays what it is, however much is asked of it.
  *
  * @returns null where the charge balance has no solution, or the time domain does not settle from it
@@ -179,7 +180,7 @@ function* runOf(
   ladder: LoadedLadder,
   bench: TestBench,
 ): Generator<SettleProgress, TransientRun | null> {
-  const near = thoughtToStand(bench);
+  const near = estimated(bench);
   if (!near) return null;
   const { positive, negative } = bench.peaks;
   const drive = { ...ladder.drive, positivePeakVolts: positive, negativePeakVolts: Math.max(negative, LEAST_PEAK) };

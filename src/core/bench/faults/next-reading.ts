@@ -42,6 +42,7 @@ export function watchedSecondsOf({ circuit, meter }: TestBench): readonly number
   const farads = circuit.capacitors.slice(0, circuit.ladderCapacitors).reduce((sum, one) => sum + one.farads, 0);
   return farads * meter.inputOhms > SLOW * WATCHED_SECONDS[0] ? WATCHED_SECONDS : [];
 }
+
 /** Leading suspects for which one waits. */
 const WATCHED = 6;
 /** A tap that a meter pulls down by less than this fraction is not worth watching: it stands where it was read. */
@@ -94,9 +95,10 @@ export function* nextReadingOf(
   const atOnce: Place[] = places.flatMap((node) =>
     isRead(node, null) ? [] : [{ kind: 'tap', node, heldSeconds: null }],
   );
+  const sourcePeakVolts = Math.max(sound.bench.peaks.positive, sound.bench.peaks.negative);
   const isSourceRead = readings.some(({ kind }) => kind === 'source');
   const source: Place[] =
-    isSourceRead || sound.sourceVolts === null || sound.peakVolts >= most ? [] : [{ kind: 'source' }];
+    isSourceRead || sound.sourceVolts === null || sourcePeakVolts >= most ? [] : [{ kind: 'source' }];
   let best: { place: Place; volts: number[]; worth: number } | null = null;
   for (const place of [...source, ...atOnce]) {
     yield 0;

@@ -6,7 +6,7 @@ import { provingOf } from '../proving';
 import { withFaults } from './faults';
 import { faultsOf, findingOf, type FaultTask } from './find';
 import { shownAt, soundBenchOf } from './read-through';
-import { searchedBy, type Hand, type SearchProgress } from './shared-search';
+import { searchedBy, type SearchWorker, type SearchProgress } from './shared-search';
 
 const design = benchDesign({
   driver: { positivePeakVolts: 5e3, frequencyHertz: 30e3 },
@@ -28,7 +28,7 @@ function taskWith(...faults: { kind: string; place: string; degree: number }[]):
   return { design, source, meter, test, readings };
 }
 
-function handOf(task: FaultTask): Hand {
+function workerOf(task: FaultTask): SearchWorker {
   const finding = findingOf(task);
   if ('why' in finding) throw new Error(finding.why);
   const { search, said } = finding;
@@ -49,12 +49,12 @@ const TWO = taskWith({ kind: 'diode-open', place: 'D6', degree: 0 }, { kind: 'dr
 it.each([
   ['one fault', ONE],
   ['two faults', TWO],
-])('many hands find what one finds, of %s', async (_, task) => {
+])('many workers find what one finds, of %s', async (_, task) => {
   const alone = finish(faultsOf(task));
-  for (const hands of [1, 2, 5]) {
+  for (const count of [1, 2, 5]) {
     const told: SearchProgress[] = [];
     const found = await searchedBy(
-      Array.from({ length: hands }, () => handOf(task)),
+      Array.from({ length: count }, () => workerOf(task)),
       (progress) => told.push(progress),
       () => false,
     );
@@ -84,7 +84,7 @@ it('a search that was ended gives nothing', async () => {
   let steps = 0;
   expect(
     await searchedBy(
-      [handOf(ONE)],
+      [workerOf(ONE)],
       () => undefined,
       () => (steps += 1) > 2,
     ),

@@ -2,8 +2,8 @@ import type { FoundFaults } from './find';
 import type { Suspect } from './judge';
 import type { Share } from './suspects';
 
-/** One who does a share of a search that has begun; each step gives null where it was ended. */
-export type Hand = {
+/** A worker that does a share of a search that has begun; each step gives null where it was ended. */
+export type SearchWorker = {
   singles: (share: Share, report: Report) => Promise<Suspect[] | null>;
   firsts: (singles: readonly Suspect[], best: readonly Suspect[]) => Promise<Suspect[]>;
   doubles: (firsts: readonly Suspect[], share: Share, report: Report) => Promise<Suspect[] | null>;
@@ -21,39 +21,39 @@ export type SearchProgress = { fraction: number; soFar: FoundFaults | null };
 const STEPS = { singles: 0, doubles: 0.3, byEngine: 0.5, concluded: 0.95 };
 
 /**
- * A search for faults by several hands at once.
+ * A search for faults by several workers at once.
  *
- * @param hands at least one; each does an equal share of what is long
+ * @param workers at least one; each does an equal share of what is long
  * @param isEnded whether it is to go on
  * @returns null where it was ended
  */
 export async function searchedBy(
-  hands: readonly Hand[],
+  workers: readonly SearchWorker[],
   report: (progress: SearchProgress) => void,
   isEnded: () => boolean,
 ): Promise<FoundFaults | null> {
   let soFar: FoundFaults | null = null;
-  const [first] = hands;
-  /** What all hands have, each of its share. */
+  const [first] = workers;
+  /** What all workers have, each of its share. */
   const together = async (
     from: number,
     to: number,
-    job: (hand: Hand, share: Share, report: Report) => Promise<Suspect[] | null>,
+    job: (worker: SearchWorker, share: Share, report: Report) => Promise<Suspect[] | null>,
   ): Promise<Suspect[][] | null> => {
     if (isEnded()) return null;
-    const done = hands.map(() => 0);
+    const done = workers.map(() => 0);
     const shares = await Promise.all(
-      hands.map((hand, at) =>
-        job(hand, { at, of: hands.length }, (fraction) => {
+      workers.map((worker, at) =>
+        job(worker, { at, of: workers.length }, (fraction) => {
           done[at] = fraction;
-          const mean = done.reduce((sum, one) => sum + one, 0) / hands.length;
+          const mean = done.reduce((sum, one) => sum + one, 0) / workers.length;
           report({ fraction: from + mean * (to - from), soFar });
         }),
       ),
     );
     return isEnded() || shares.includes(null) ? null : (shares as Suspect[][]);
   };
-  const singles = await together(STEPS.singles, STEPS.doubles, (hand, share, told) => hand.singles(share, told));
+  const singles = await together(STEPS.singles, STEPS.doubles, (worker, share, told) => worker.singles(share, told));
   const all = singles?.flat();
   let best = all ? await first.refined(all) : null;
   if (!all || !best || isEnded()) return null;
@@ -62,14 +62,16 @@ export async function searchedBy(
   report({ fraction: STEPS.doubles, soFar });
   const firsts = await first.firsts(all, best);
   if (firsts.length > 0) {
-    const doubles = await together(STEPS.doubles, STEPS.byEngine, (hand, share, told) =>
-      hand.doubles(firsts, share, told),
+    const doubles = await together(STEPS.doubles, STEPS.byEngine, (worker, share, told) =>
+      worker.doubles(firsts, share, told),
     );
     best = doubles && (await first.withPairs(best, doubles.flat()));
     if (!best || isEnded()) return null;
   }
   const near = best;
-  const run = await together(STEPS.byEngine, STEPS.concluded, (hand, share, told) => hand.byEngine(near, share, told));
+  const run = await together(STEPS.byEngine, STEPS.concluded, (worker, share, told) =>
+    worker.byEngine(near, share, told),
+  );
   if (!run) return null;
   const done = run.flat();
   return first.concluded([...done, ...near.slice(done.length)], true);

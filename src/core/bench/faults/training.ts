@@ -27,12 +27,12 @@ export type Verdict = {
 
 /** Of so many rounds one has nothing wrong: chosen here. */
 const SOUND_EVERY = 12;
-/** How much more often a kind of fault is drawn that can be at several parts, beside one of the whole ladder, its supply or its meter: chosen here. */
+/** How much more often a kind of fault is sampled that can be at several parts, beside one of the whole ladder, its supply or its meter: chosen here. */
 const OF_PARTS = 2;
 /** How far a fault of some degree goes, of its range: not so little that it is hardly one. */
 const DEGREES = { least: 0.4, most: 0.9 };
-/** How often a fault is drawn until one is that readings can show. */
-const DRAWS = 60;
+/** How often a fault is sampled until one is that readings can show. */
+const SAMPLES = 60;
 /** Readings of the best sequence at most. */
 const MOST_STEPS = 6;
 /** Digits that a display shows. */
@@ -41,7 +41,7 @@ const DIGITS = 4;
 const tellsMore = (after: Left, before: Left): boolean =>
   after.faults < before.faults || (before.isSoundLeft && !after.isSoundLeft);
 
-/** A ladder in which there is a fault, or none, drawn by a seed: what a meter shows of it, and how an answer stands to it. */
+/** A ladder in which there is a fault, or none, sampled by a seed: what a meter shows of it, and how an answer stands to it. */
 export class Training {
   private readonly sound: SoundBench;
   private readonly nuisance: Nuisance;
@@ -77,7 +77,7 @@ export class Training {
       at < circuit.ladderCapacitors ? { ...one, farads: one.farads * (1 + tolerance * (2 * random() - 1)) } : one,
     );
     this.own = { ...sound.bench, circuit: { ...circuit, capacitors } };
-    this.hidden = this.drawn(random);
+    this.hidden = this.sampled(random);
   }
 
   /** Where it can be read: the source, and each tap at once or after the probe was held there. */
@@ -90,7 +90,7 @@ export class Training {
     ];
   }
 
-  private drawn(random: () => number): Fault | null {
+  private sampled(random: () => number): Fault | null {
     if (random() * SOUND_EVERY < 1) return null;
     const { bench } = this.sound;
     const possible = FAULT_KINDS.flatMap((kind) => {
@@ -99,7 +99,7 @@ export class Training {
       return places.length > 0 ? Array.from({ length: times }, () => ({ kind, places })) : [];
     });
     const everything = this.searchWith(this.places().map((place) => this.readingAs(place, 0)));
-    for (let draw = 0; draw < DRAWS; draw += 1) {
+    for (let sample = 0; sample < SAMPLES; sample += 1) {
       const { kind, places } = possible[Math.floor(random() * possible.length)];
       const place = places[Math.floor(random() * places.length)];
       const degree = degreeAt(kind, DEGREES.least + (DEGREES.most - DEGREES.least) * random());
@@ -140,7 +140,7 @@ export class Training {
     const bench = withFaults(this.own, fault ? [fault] : []);
     const { meter } = this.sound.bench;
     const probing = this.readingAs(place, 0);
-    // The drawn capacitors are another ladder than that which the corrections are of.
+    // The sampled capacitors are another ladder than that which the corrections are of.
     const exact = { ...this.sound, corrections: new Map<string, number>() };
     const volts =
       probing.kind === 'source'

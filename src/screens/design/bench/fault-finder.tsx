@@ -75,8 +75,8 @@ function Found({ found, isLast }: { found: FoundFaults; isLast: boolean }) {
         <>
           {isExplained ? null : (
             <p className="border-l-[3px] border-close pl-2.5">
-              Nothing that was looked at explains these readings well: there may be more faults than one, or a reading
-              that is not what it is taken for. The nearest come first.
+              No fault evaluated explains these readings well: there may be more than one, or a reading that is not what
+              it is taken for. The nearest come first.
             </p>
           )}
           <ol aria-label="Suspects" className="grid gap-2">
