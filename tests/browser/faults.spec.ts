@@ -64,13 +64,16 @@ test('what if a part of the Climb had a fault: its picture, its figures and the 
   await pick(page.getByRole('combobox', { name: 'What if C4' }), 'C4 shorted');
   const { transient, sound } = finish(faultyRunOf(design, { kind: 'capacitor-shorted', place: 'C4', degree: 0 }))!;
   const bar = page.getByRole('region', { name: 'With a fault' });
-  const [first] = raisedStresses(design, sound!, transient);
+  const [first] = raisedStresses(design, sound!.transient, transient);
   await expect(bar).toContainText(`${first.part} `);
   await expect(bar).toContainText(say(first.faulty, first.of === 'diode-amps' ? 'A' : 'V', 3));
-  const part = page.getByRole('region', { name: 'Part C4' });
-  const own = transient.capacitors.find(({ id }) => id === 'C4')!;
-  await expect(part).toContainText(say(own.rmsAmps, 'A', 3));
+  await expect(page.getByRole('region', { name: 'Part C4' })).toContainText('its own ratings say nothing now');
+  await climb.getByRole('button', { name: /^Capacitor C5/ }).click();
+  const own = transient.capacitors.find(({ id }) => id === 'C5')!;
+  await expect(page.getByRole('region', { name: 'Part C5' })).toContainText(say(own.rmsAmps, 'A', 3));
   await expect(climb).toContainText('outlined rungs: without the fault');
+  await page.getByRole('tab', { name: 'Waveforms' }).click();
+  await expect(page.getByText('dotted: without the fault')).toBeVisible();
   // The verdict stays that of the sound ladder.
   await expect(page.getByText('Reaches').first()).toBeVisible();
   await bar.getByRole('button', { name: 'Remove it' }).click();

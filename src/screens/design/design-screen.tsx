@@ -124,7 +124,7 @@ function OneDesign({ stored, opened }: Props) {
       settled: faulty ? asFaulty(laterPrediction, faulty.transient) : settled,
       ghost: faulty?.sound
         ? {
-            prediction: asSettled(laterPrediction, faulty.sound),
+            prediction: asSettled(laterPrediction, faulty.sound.transient),
             onHide: onEndWhatIf,
             without: 'the fault' as const,
           }
@@ -247,6 +247,7 @@ function OneDesign({ stored, opened }: Props) {
                 prediction={laterPrediction}
                 timeDomain={timeDomain}
                 waveforms={pictured.timeDomain}
+                withoutFault={faulty?.sound?.waveforms ?? null}
                 client={client}
                 traces={choice.traces}
                 onTraces={choice.setTraces}

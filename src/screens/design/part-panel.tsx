@@ -21,7 +21,7 @@ export function PartPanel({
   onClose,
   onRecord,
   faults,
-  isFaulty,
+  fault,
 }: {
   prediction: Prediction;
   /** The settled time domain, when it is there. */
@@ -34,8 +34,8 @@ export function PartPanel({
   onRecord: (kind: DraftKind) => void;
   /** Where a fault of it is put into the picture. */
   faults: ReactNode;
-  /** Whether its figures are those with a fault in the ladder. */
-  isFaulty: boolean;
+  /** Whether a fault is in this part or in another, whose figures are then shown; null for a sound ladder. */
+  fault: 'here' | 'elsewhere' | null;
 }) {
   const story = partStory(prediction, id);
   if (!story) return null;
@@ -50,37 +50,43 @@ export function PartPanel({
         <strong className="text-sm font-semibold">
           {kind === 'capacitor' ? 'Capacitor' : 'Diode'} {id}
         </strong>
-        <span>
-          <span className="text-soft">{kind === 'capacitor' ? 'works at' : 'blocks up to'}</span>{' '}
-          <Quantity value={volts} unit="V" />
-          {part.ratedVolts === null ? null : (
-            <>
-              , <span className="text-soft">rated</span> <Quantity value={part.ratedVolts} unit="V" />
-            </>
-          )}
-        </span>
-        {prediction.places[kind].series > 1 ? (
-          <span className="text-soft">
-            {prediction.places[kind].series} in series, the worse placed up to{' '}
-            <Quantity value={volts * prediction.places[kind].worstShare} unit="V" />
-          </span>
-        ) : null}
-        <span className="inline-flex items-center gap-1">
-          <FitMark fit={fit} /> {fit}
-          {part.margin === null ? null : (
-            <>
-              , margin <Quantity value={part.margin} unit="%" digits={2} />
-            </>
-          )}
-        </span>
-        {kind === 'capacitor' ? (
-          <CapacitorFigures part={part as CapacitorPrediction} />
+        {fault === 'here' ? (
+          <span className="text-soft">has the fault: its own ratings say nothing now</span>
         ) : (
-          <DiodeFigures part={part as DiodePrediction} />
+          <>
+            <span>
+              <span className="text-soft">{kind === 'capacitor' ? 'works at' : 'blocks up to'}</span>{' '}
+              <Quantity value={volts} unit="V" />
+              {part.ratedVolts === null ? null : (
+                <>
+                  , <span className="text-soft">rated</span> <Quantity value={part.ratedVolts} unit="V" />
+                </>
+              )}
+            </span>
+            {prediction.places[kind].series > 1 ? (
+              <span className="text-soft">
+                {prediction.places[kind].series} in series, the worse placed up to{' '}
+                <Quantity value={volts * prediction.places[kind].worstShare} unit="V" />
+              </span>
+            ) : null}
+            <span className="inline-flex items-center gap-1">
+              <FitMark fit={fit} /> {fit}
+              {part.margin === null ? null : (
+                <>
+                  , margin <Quantity value={part.margin} unit="%" digits={2} />
+                </>
+              )}
+            </span>
+            {kind === 'capacitor' ? (
+              <CapacitorFigures part={part as CapacitorPrediction} />
+            ) : (
+              <DiodeFigures part={part as DiodePrediction} />
+            )}
+            {transient ? <TimeDomainFigures transient={transient} id={id} /> : null}
+          </>
         )}
-        {transient ? <TimeDomainFigures transient={transient} id={id} /> : null}
       </p>
-      {isFaulty ? null : (
+      {fault ? null : (
         <>
           <p className="mt-0.5 text-soft">
             For a margin of <Quantity value={CHOSEN_MARGIN} unit="%" digits={2} /> it takes{' '}

@@ -68,7 +68,7 @@ export const Picture = memo(function Picture({
           id={choice.part}
           onClose={() => choice.choosePart(null)}
           onRecord={(kind) => onRecord(choice.part!, kind)}
-          isFaulty={whatIf.shown !== null}
+          fault={whatIf.shown && (whatIf.shown.fault.place === choice.part ? 'here' : 'elsewhere')}
           faults={<PartFaults design={design} part={choice.part} whatIf={whatIf} />}
         />
       ) : null}

@@ -41,7 +41,7 @@ export function useWhatIf(
       known && {
         ...known,
         run,
-        raised: run?.sound ? raisedStresses(design, run.sound, run.transient) : [],
+        raised: run?.sound ? raisedStresses(design, run.sound.transient, run.transient) : [],
         waits: run ? null : latest.kind === 'working' ? 'working' : 'none',
         onEnd,
       },

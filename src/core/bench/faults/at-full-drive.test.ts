@@ -30,7 +30,7 @@ it.each(['teaching-tripler', 'dust-plate-precipitator', 'photomultiplier-bias'] 
     run.transient.nodes.forEach(({ meanVolts }, at) =>
       expect(Math.abs(meanVolts - sound.nodes[at].meanVolts)).toBeLessThan(1e-3 * Math.abs(sound.meanVolts)),
     );
-    expect(run.sound).toEqual(run.transient);
+    expect(run.sound!.transient).toEqual(run.transient);
   },
 );
 

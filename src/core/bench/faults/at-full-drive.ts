@@ -161,7 +161,7 @@ function estimated({ circuit, peaks }: TestBench): Balanced | null {
 }
 
 /** A run with a fault, and the same ladder on the same drive without, where that settles. */
-export type FaultyRun = TransientRun & { sound: Transient | null };
+export type FaultyRun = TransientRun & { sound: TransientRun | null };
 
 /**
  * A design at full drive and load with a fault in it, in the time domain: what its parts are stressed by until one fails.
@@ -172,7 +172,7 @@ export type FaultyRun = TransientRun & { sound: Transient | null };
 export function* faultyRunOf(design: Design, fault: Fault): Generator<SettleProgress, FaultyRun | null> {
   const { ladder, bench } = benchAtFullDrive(design);
   const faulty = yield* runOf(design, ladder, withFault(bench, fault));
-  return faulty && { ...faulty, sound: (yield* runOf(design, ladder, bench))?.transient ?? null };
+  return faulty && { ...faulty, sound: yield* runOf(design, ladder, bench) };
 }
 
 function* runOf(

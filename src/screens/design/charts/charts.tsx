@@ -7,6 +7,7 @@ import type { Player } from '@/climb/player';
 import type { Design } from '@/core/design/design-schema';
 import { loadLine, stagesCurve } from '@/core/predict/curves';
 import type { Prediction } from '@/core/predict/prediction';
+import type { Waveforms } from '@/core/transient/measure';
 import { engineeringScale, formatQuantity } from '@/core/quantity/format-quantity';
 import type { TransientClient } from '@/worker/transient-client';
 import { countOf, stagesOf } from '@/core/quantity/counting';
@@ -27,6 +28,7 @@ export const Charts = memo(function Charts({
   prediction,
   timeDomain,
   waveforms,
+  withoutFault,
   client,
   traces,
   onTraces,
@@ -41,6 +43,8 @@ export const Charts = memo(function Charts({
   timeDomain: TimeDomain;
   /** The one whose waveforms are drawn. */
   waveforms: TimeDomain;
+  /** Of the same ladder without the fault that is in it; null where there is none. */
+  withoutFault: Waveforms | null;
   client: TransientClient;
   /** Ids of the nodes and parts whose waveforms are drawn. */
   traces: readonly string[];
@@ -76,6 +80,7 @@ export const Charts = memo(function Charts({
             <WaveformChart
               {...ofTimeDomain}
               timeDomain={waveforms}
+              withoutFault={withoutFault}
               traces={traces}
               onTraces={onTraces}
               colours={colours}

@@ -10,6 +10,7 @@ import type { Player } from '@/climb/player';
 import type { Prediction } from '@/core/predict/prediction';
 import { signedVolts } from '@/core/quantity/polarity';
 import { engineeringScale, formatQuantity } from '@/core/quantity/format-quantity';
+import type { Waveforms } from '@/core/transient/measure';
 import { Traces, type Trace } from '@/core/transient/traces';
 import { buttonStyle } from '@/ui/button';
 import { commonOptions, FACE, type Colours } from '@/ui/chart-style';
@@ -21,6 +22,8 @@ type Shown = {
   output: Trace;
   drive: Trace;
   chosen: readonly Trace[];
+  /** Output and chosen ones of the same ladder without its fault, in the same order; empty where there is none. */
+  without: readonly (Trace | null)[];
   times: Float64Array;
   /** Whether drive and output are of like size and share an axis, so that equal heights are equal volts. */
   together: boolean;
@@ -33,7 +36,8 @@ const greatestOf = (list: readonly Trace[]) =>
 const LIKE_SIZE = 5;
 
 /** The scale each axis is drawn in. */
-function scalesOf({ output, drive, chosen, times, together }: Shown) {
+function scalesOf({ output, drive, chosen: own, without, times, together }: Shown) {
+  const chosen = [...own, ...without.filter((trace) => trace !== null)];
   return {
     time: engineeringScale(times[times.length - 1], 's'),
     y: engineeringScale(
@@ -117,7 +121,7 @@ const paletteOf = (colours: Colours) => [colours.copper, colours.fits, colours.c
 const colourAt = (colours: Colours, index: number) => paletteOf(colours)[index % paletteOf(colours).length];
 
 function waveformData(
-  { output, drive, chosen, times, together }: Shown,
+  { output, drive, chosen, without, times, together }: Shown,
   scales: Scales,
   colours: Colours,
 ): ChartData<'line'> {
@@ -140,6 +144,18 @@ function waveformData(
       series(output, 'y', colours.climb),
       series(drive, together ? 'y' : 'drive', colours.line, [4, 3]),
       ...chosen.map((trace, index) => series(trace, axisOf(trace), colourAt(colours, index))),
+      ...without.flatMap((trace, index) =>
+        trace
+          ? [
+              series(
+                { ...trace, name: `${trace.name} without the fault` },
+                axisOf(trace),
+                index === 0 ? colours.climb : colourAt(colours, index - 1),
+                [1.5, 3],
+              ),
+            ]
+          : [],
+      ),
     ],
   };
 }
@@ -148,6 +164,7 @@ function waveformData(
 export function WaveformChart({
   prediction,
   timeDomain,
+  withoutFault,
   traces,
   onTraces,
   colours,
@@ -155,6 +172,8 @@ export function WaveformChart({
 }: {
   prediction: Prediction;
   timeDomain: TimeDomain;
+  /** Of the same ladder without the fault that is in it. */
+  withoutFault: Waveforms | null;
   traces: readonly string[];
   onTraces: (traces: string[]) => void;
   colours: Colours;
@@ -169,7 +188,10 @@ export function WaveformChart({
   const [output, drive] = [found.output(), found.drive()];
   const ratio = greatestOf([output]) / greatestOf([drive]);
   const together = ratio < LIKE_SIZE && ratio > 1 / LIKE_SIZE;
-  const shown = { output, drive, chosen, times: found.times, together };
+  const sound = withoutFault && new Traces(prediction, withoutFault);
+  // Both run on the same steps.
+  const without = sound ? [sound.output(), ...traces.flatMap((id) => (found.of(id) ? [sound.of(id)] : []))] : [];
+  const shown = { output, drive, chosen, without, times: found.times, together };
   const scales = scalesOf(shown);
   // A part of another period says nothing about this one.
   const seconds = found.times[found.times.length - 1];
@@ -183,6 +205,7 @@ export function WaveformChart({
         <Keys
           chosen={chosen}
           hint={!alternating}
+          isFaulty={sound !== null}
           offered={found.driver().filter(({ id }) => !traces.includes(id))}
           colours={colours}
           onTake={(id) => onTraces([...traces, id])}
@@ -230,6 +253,7 @@ export function WaveformChart({
 function Keys({
   chosen,
   hint,
+  isFaulty,
   offered,
   colours,
   onTake,
@@ -238,6 +262,8 @@ function Keys({
   chosen: readonly Trace[];
   /** Whether there is a Climb to choose more from. */
   hint: boolean;
+  /** Whether the same ladder without a fault is beside them. */
+  isFaulty: boolean;
   offered: readonly { id: string; name: string }[];
   colours: Colours;
   onTake: (id: string) => void;
@@ -271,6 +297,7 @@ function Keys({
           {name}
         </button>
       ))}
+      {isFaulty ? <span className="text-soft">dotted: without the fault</span> : null}
       {hint && chosen.length === 0 ? <span className="text-soft">Choose nodes and parts in the Climb.</span> : null}
     </>
   );
