@@ -11,24 +11,11 @@ import type { LoadedLadder } from '../../ladder/loaded';
 import { ChargeBalance, leakingLeast, type Balanced } from './charge-balance';
 import type { Fault, TestBench } from './fault';
 import { FAULT_KINDS, usualDegree, withFault } from './faults';
-
-/** A drive has two peaks, V. */
-const LEAST_PEAK = 1e-3;
+import { driveOf, soundlyRead } from './read-through';
 
 function benchAtFullDrive(design: Design): { ladder: LoadedLadder; bench: TestBench } {
   const { ladder, circuit } = circuitOfDesign(design);
-  const { drive, network } = ladder;
-  return {
-    ladder,
-    bench: {
-      network,
-      circuit,
-      peaks: { positive: drive.positivePeakVolts, negative: drive.negativePeakVolts },
-      meter: meterSchema.parse({}),
-      shows: { times: 1, atMostVolts: Infinity },
-      sourceTimes: 1,
-    },
-  };
+  return { ladder, bench: soundlyRead(ladder.network, circuit, ladder.drive, meterSchema.parse({})) };
 }
 
 /** Faults that a part may have, in the order of the catalogue, as they are said. */
@@ -182,7 +169,6 @@ function* runOf(
 ): Generator<SettleProgress, TransientRun | null> {
   const near = estimated(bench);
   if (!near) return null;
-  const { positive, negative } = bench.peaks;
-  const drive = { ...ladder.drive, positivePeakVolts: positive, negativePeakVolts: Math.max(negative, LEAST_PEAK) };
+  const drive = driveOf(ladder.drive, bench);
   return yield* transientNearby(design, { ...ladder, drive }, leakingLeast(bench.circuit), near.means);
 }

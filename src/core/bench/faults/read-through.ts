@@ -3,6 +3,7 @@ import { amplitudeVolts, type Drive } from '../../drive/drive';
 import type { Meter } from '../../drive/meter-sense';
 import { polarityOf } from '../../operating/ladder-inputs';
 import { signedVolts } from '../../quantity/polarity';
+import type { LadderNetwork } from '../../topology/network';
 import { circuitOfDesign } from '../../transient/circuit-of-design';
 import type { Circuit } from '../../transient/circuit';
 import { settledNear } from '../../transient/settled-near';
@@ -30,6 +31,16 @@ export type SoundBench = {
   corrections: ReadonlyMap<string, number>;
 };
 
+/** A ladder on its drive and a meter, nothing wrong with either. */
+export const soundlyRead = (network: LadderNetwork, circuit: Circuit, drive: Drive, meter: Meter): TestBench => ({
+  network,
+  circuit,
+  peaks: { positive: drive.positivePeakVolts, negative: drive.negativePeakVolts },
+  meter,
+  shows: { times: 1, atMostVolts: Infinity },
+  sourceTimes: 1,
+});
+
 /** @returns null for a drive of which nothing is known turned down, and for what does not rectify */
 export function soundBenchOf(
   design: Design,
@@ -42,14 +53,7 @@ export function soundBenchOf(
   const { ladder, circuit } = circuitOfDesign(low);
   const { drive, network } = ladder;
   if (network.diodes.length === 0) return null;
-  const bench: TestBench = {
-    network,
-    circuit,
-    peaks: { positive: drive.positivePeakVolts, negative: drive.negativePeakVolts },
-    meter,
-    shows: { times: 1, atMostVolts: Infinity },
-    sourceTimes: 1,
-  };
+  const bench = soundlyRead(network, circuit, drive, meter);
   const balanced = new ChargeBalance(circuit, bench.peaks).balanced();
   if (!balanced) return null;
   const sound: SoundBench = {
@@ -100,14 +104,20 @@ export function* shownByEngine(
   const put = metered(sound, bench, probing);
   if (!put || probing.sinceOnSeconds !== null || probing.heldSeconds !== null) return balanced;
   const near = balanceOf(sound, bench).withMeter(put.at, put.siemens, put.farads);
-  const { positive, negative } = bench.peaks;
-  const drive = { ...sound.drive, positivePeakVolts: positive, negativePeakVolts: Math.max(negative, LEAST_PEAK) };
+  const drive = driveOf(sound.drive, bench);
   const means = near && (yield* settledNear(leakingLeast(withMeter(bench.circuit, put)), drive, near.means));
   return means ? shownOf(sound, bench, probing, means[put.at]) : balanced;
 }
 
 /** A drive has two peaks, V. */
 const LEAST_PEAK = 1e-3;
+
+/** A drive with the peaks that a bench has of it. */
+export const driveOf = (drive: Drive, { peaks: { positive, negative } }: TestBench): Drive => ({
+  ...drive,
+  positivePeakVolts: positive,
+  negativePeakVolts: Math.max(negative, LEAST_PEAK),
+});
 
 /** A meter on a node of a circuit. */
 type Metered = { at: number; siemens: number; farads: number };
