@@ -1,10 +1,9 @@
 import type { RaisedStress } from '@/core/bench/faults/at-full-drive';
-import { faultKind } from '@/core/bench/faults/faults';
 import { formatQuantity } from '@/core/quantity/format-quantity';
 import type { WhatIfShown } from './use-what-if';
 
 /** That the picture is that of a ladder with a fault, which stresses it raises, and how to remove it. */
-export function WhatIfBar({ shown: { fault, name, raised, waits, onEnd } }: { shown: WhatIfShown }) {
+export function WhatIfBar({ shown: { name, raised, waits, onEnd } }: { shown: WhatIfShown }) {
   return (
     <section
       aria-label="With a fault"
@@ -31,7 +30,7 @@ export function WhatIfBar({ shown: { fault, name, raised, waits, onEnd } }: { sh
           {raised.length > 0
             ? `Higher stress than without it: ${raised.map(stressWords).join('; ')}.`
             : 'No part is stressed more than without it.'}{' '}
-          The drive is held as it is, whatever is asked of it. {faultKind(fault.kind).besides}
+          The drive is held as it is, whatever is asked of it.
         </p>
       )}
     </section>

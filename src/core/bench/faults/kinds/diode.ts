@@ -18,7 +18,7 @@ export const diodeOpen: FaultKind = {
     `No charge comes past ${place}, in stage ${stageOf(bench, place)}: what is above it floats, and drains through the meter.`,
   confirm: (place) => `${place}: no current either way. ${OUT_OF_CIRCUIT}`,
   besides:
-    'Nothing else as a rule; at full drive the gap in it arcs, and the parts beside it then stand at more than their step.',
+    'At full drive and load the capacitors on both sides of it may take twice their voltage, and the gap in it may arc.',
   shownBy: 'its own voltage, or full load',
 };
 
