@@ -27,15 +27,17 @@ function step(
 const work = {
   begin(task: FaultTask): NoFaults | 'ready' {
     slices.cancel('search');
-    const found = findingOf(task);
+    const found = findingOf(task, finding);
     finding = 'why' in found ? null : found;
     return 'why' in found ? found : 'ready';
   },
   singles: (share: Share, report: Report) => step((search) => search.singles(share), report),
+  ranked: (found: readonly Suspect[]) => finding?.search.ranked(found) ?? [],
+  refined: (ranked: readonly Suspect[], share: Share, report: Report) =>
+    step((search) => search.refined(ranked, share), report),
   firsts: (singles: readonly Suspect[], best: readonly Suspect[]) => finding?.search.firsts(singles, best) ?? [],
   doubles: (firsts: readonly Suspect[], share: Share, report: Report) =>
     step((search) => search.doubles(firsts, share), report),
-  refined: (found: readonly Suspect[]) => step((search) => search.refined(found)),
   withPairs: (singles: readonly Suspect[], doubles: readonly Suspect[]) =>
     step((search) => search.withPairs(singles, doubles)),
   byEngine: (best: readonly Suspect[], share: Share, report: Report) =>

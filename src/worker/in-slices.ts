@@ -3,8 +3,16 @@ const SLICE_MILLISECONDS = 20;
 /** How often progress is told, ms: each telling makes the page begin anew with what it draws in its own time. */
 const TOLD_MILLISECONDS = 200;
 
-/** Lets messages that have arrived be read. */
-const breathe = () => new Promise((resume) => setTimeout(resume, 0));
+/** Lets messages that have arrived be read: by a message to itself, where a timer would wait 4 ms each time. */
+const breathe = (): Promise<void> =>
+  new Promise((resume) => {
+    const { port1, port2 } = new MessageChannel();
+    port1.onmessage = () => {
+      port1.close();
+      resume();
+    };
+    port2.postMessage(null);
+  });
 
 /**
  * Runs computations in slices, each kind's own; a later request of a kind ends

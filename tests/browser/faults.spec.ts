@@ -51,6 +51,13 @@ test('what may be wrong: the demo’s reversed diode is named with what makes su
   const shown = ifFaulty(sound, { kind: 'capacitor-shorted', place: 'C2', degree: 0 }, taps);
   for (const { node, faulty } of shown.taps)
     await expect(page.locator(`[data-if=${node}]`)).toContainText(say(faulty!, 'V'));
+
+  // The suspect in the picture of the design, and back to the readings.
+  await suspects.getByRole('button', { name: 'The Climb with it at full drive' }).click();
+  await expect(page.getByRole('region', { name: 'With a fault' })).toContainText('D4 the wrong way round');
+  await expect(page).toHaveURL(new RegExp(`/designs/${id}$`));
+  await page.goBack();
+  await expect(suspects.getByRole('listitem').first()).toContainText('D4 the wrong way round');
 });
 
 test('what if a part of the Climb had a fault: its picture, its figures and the stresses it raises are the core’s, until it is removed', async ({

@@ -6,6 +6,7 @@ import { memo, useCallback, useDeferredValue, useMemo, useState, type ReactNode 
 import { toast } from 'sonner';
 import { useStore } from 'zustand';
 import { beginDraft } from '@/client/bench-store';
+import type { Fault } from '@/core/bench/faults/fault';
 import type { DraftKind } from '@/core/bench/draft';
 import { largestGain } from '@/core/choose/rank-changes';
 import type { StoredDesign } from '@/core/design/design-messages';
@@ -115,6 +116,16 @@ function OneDesign({ stored, opened }: Props) {
   );
   const { ghost, remember } = useBefore(laterDesign, { closedForm: laterPrediction, settled });
   const whatIf = useWhatIf(laterDesign, client);
+  const { put } = whatIf;
+  const { choosePart } = choice;
+  const putIn = useCallback(
+    (fault: Fault) => {
+      put(fault);
+      choosePart(fault.place);
+      go({ kind: 'design' });
+    },
+    [put, choosePart, go],
+  );
   const faulty = whatIf.shown?.run ?? null;
   const onEndWhatIf = whatIf.shown?.onEnd ?? null;
   const pictured = useMemo(
@@ -180,7 +191,7 @@ function OneDesign({ stored, opened }: Props) {
         </PageBeside>
       ) : place.kind === 'bench' ? (
         <PageBeside store={store} at={place.kind} onGo={go}>
-          <Bench store={store} design={electrical} client={client} />
+          <Bench store={store} design={electrical} client={client} onPutIn={putIn} />
         </PageBeside>
       ) : place.kind === 'dead' ? (
         <PageBeside store={store} at={place.kind} onGo={go}>

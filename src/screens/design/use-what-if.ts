@@ -24,11 +24,10 @@ export function useWhatIf(
   client: TransientClient,
 ): { shown: WhatIfShown | null; put: (fault: Fault | null) => void } {
   const [wanted, put] = useState<Fault | null>(null);
-  const known = useMemo(
-    () =>
-      wanted ? (faultsOfPart(design, wanted.place).find(({ fault }) => fault.kind === wanted.kind) ?? null) : null,
-    [design, wanted],
-  );
+  const known = useMemo(() => {
+    const found = wanted && faultsOfPart(design, wanted.place).find(({ fault }) => fault.kind === wanted.kind);
+    return found ? { ...found, fault: wanted } : null;
+  }, [design, wanted]);
   const job = useMemo(
     () => (known ? { run: () => client.faulty(design, known.fault), cancel: () => client.cancel('faulty') } : null),
     [design, known, client],

@@ -15,23 +15,36 @@ import { faultReadingsOf, faultsOf } from './find';
 import { balanceOf, shownAt, shownByEngine, soundBenchOf, type SoundBench } from './read-through';
 import type { FaultReading } from './judge';
 import type { Place } from './next-reading';
+import { nuisanceOf, type Nuisance } from './nuisance';
 import { FaultSearch, suspectsOf, type Suspects } from './suspects';
 
 const NOISE = 0.02;
 const TOLERANCE = 0.1;
 const SOURCE = lowSourceSchema.parse({ kind: 'winding', rmsVolts: 12, hertz: 500, ohms: 1 });
-const NUISANCE = { drive: NOISE / Math.sqrt(3), forward: 0.1, farads: TOLERANCE / Math.sqrt(3) };
 
-type Tried = { design: Design; test: ProvingTest; sound: SoundBench; places: string[]; meter: Meter };
-function triedOf(topology: string, stages: number, meter = meterSchema.parse({ accuracy: NOISE })): Tried {
+type Tried = {
+  design: Design;
+  test: ProvingTest;
+  sound: SoundBench;
+  nuisance: Nuisance;
+  places: string[];
+  meter: Meter;
+};
+function triedOf(
+  topology: string,
+  stages: number,
+  meter = meterSchema.parse({ accuracy: NOISE }),
+  tolerance = TOLERANCE,
+): Tried {
   const design = benchDesign({
     driver: { positivePeakVolts: 5e3, frequencyHertz: 30e3 },
-    ladder: { topology, stages, capacitor: { farads: 20e-9 } },
+    ladder: { topology, stages, capacitor: { farads: 20e-9, tolerance } },
     diode: { forwardVolts: 0.5 },
   });
   const test = finish(provingOf(design, SOURCE, meter));
   const places = test.taps.map(({ node }) => node);
-  return { design, test, sound: soundBenchOf(design, SOURCE, meter, test)!, places, meter };
+  const nuisance = nuisanceOf({ design, source: SOURCE, meter, test });
+  return { design, test, sound: soundBenchOf(design, SOURCE, meter, test)!, nuisance, places, meter };
 }
 
 /** What the engine has for a fault in a ladder whose capacitors are off by chance, each reading off by chance as well. */
@@ -59,7 +72,7 @@ function readingsOf(
 }
 const steady = (node: string): Place => ({ kind: 'tap', node, heldSeconds: null });
 const search = (tried: Tried, readings: FaultReading[]) =>
-  finish(suspectsOf(new FaultSearch(tried.sound, readings, NUISANCE, tried.places)));
+  finish(suspectsOf(new FaultSearch(tried.sound, readings, tried.nuisance, tried.places)));
 
 const searchAnew = (design: Design, source: LowSource, meter: Meter, readings: FaultReading[]) =>
   finish(faultsOf({ design, source, meter, test: finish(provingOf(design, source, meter)), readings }));
@@ -111,6 +124,49 @@ describe.each([
       if (search({ ...tried, places: [] }, readingsOf(tried, null, seed, tried.places.map(steady))).isSound) sound += 1;
     expect(sound / draws).toBeGreaterThanOrEqual(0.95);
   });
+});
+
+it('a ladder that is off by what a fit knows, and by nothing else, is called sound', () => {
+  // So exact a meter, and capacitors, that their own inaccuracy does not hide what is off.
+  const tried = triedOf('half-wave', 6, meterSchema.parse({ accuracy: 2e-3 }), 0.02);
+  const { circuit, meter } = tried.sound.bench;
+  const ladder = circuit.capacitors.slice(0, circuit.ladderCapacitors);
+  const leaking = (siemens: number) => ({
+    ...circuit,
+    resistors: [...circuit.resistors, ...ladder.map(({ from, to }) => ({ from, to, siemens }))],
+  });
+  const lot = (times: number) => ({
+    ...circuit,
+    capacitors: circuit.capacitors.map((one) => ({ ...one, farads: one.farads * times })),
+  });
+  const exact = { ...tried.sound, corrections: new Map<string, number>() };
+  for (const off of [
+    { circuit: leaking(1e-9) },
+    { circuit: lot(0.975) },
+    { meter: { ...meter, inputOhms: meter.inputOhms * 0.9 } },
+  ]) {
+    const readings = tried.places.map((node): FaultReading => {
+      const probing = { node, meter, sinceOnSeconds: null, heldSeconds: null };
+      const volts = finish(shownByEngine(exact, { ...tried.sound.bench, ...off }, probing))!;
+      return { kind: 'tap', ...probing, volts };
+    });
+    expect(search({ ...tried, places: [] }, readings).isSound).toBe(true);
+  }
+});
+
+it('a source whose resistance is hardly known leaves the drive less known than its own peaks are', () => {
+  const meter = meterSchema.parse({ accuracy: NOISE });
+  const source: LowSource = { kind: 'turned-down', fraction: 0.01 };
+  const driveOff = (seriesOhms: number) => {
+    const design = benchDesign({
+      driver: { positivePeakVolts: 5e3, frequencyHertz: 30e3, seriesOhms },
+      ladder: { topology: 'half-wave', stages: 3, capacitor: { farads: 20e-9 } },
+    });
+    return nuisanceOf({ design, source, meter, test: finish(provingOf(design, source, meter)) }).drive;
+  };
+  // The peaks' own tolerance, taken as even (JCGM 100:2008 4.3.7, from memory).
+  expect(driveOff(0)).toBeCloseTo(0.05 / Math.sqrt(3), 4);
+  expect(driveOff(1e5)).toBeGreaterThan(1.1 * driveOff(0));
 });
 
 it('what a tap does in time tells an open diode from none: it drains through the meter over minutes', () => {

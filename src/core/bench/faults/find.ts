@@ -6,13 +6,21 @@ import { readingsByPlace, standing, type SessionReadings } from '../session';
 import { isReading } from '../entries';
 import type { Fault, TestBench } from './fault';
 import { faultKind } from './faults';
+import { KeptMeans } from './kept-means';
 import { soundBenchOf } from './read-through';
-import { isWithin, type FaultReading, type Nuisance } from './judge';
+import { isWithin, type FaultReading } from './judge';
 import type { NextReading } from './next-reading';
+import { nuisanceOf } from './nuisance';
 import { FaultSearch, suspectsOf, type Suspects } from './suspects';
 
 /** A fault with what is said of it. */
-export type SaidFault = Fault & { why: string; confirm: string; besides: string };
+export type SaidFault = Fault & {
+  why: string;
+  confirm: string;
+  besides: string;
+  /** Whether it is in a part of the ladder, and so can be put into its picture. */
+  isInPart: boolean;
+};
 
 /** A group of suspects that readings cannot tell apart: of each the faults that it is of, one or two. */
 export type FoundGroup = { weight: number; suspects: SaidFault[][] };
@@ -41,9 +49,14 @@ const MOST_GROUPS = 5;
 const MOST_SHOWN = 4;
 
 /** The search for which faults the readings of a low test speak of, and how what it finds is said. */
-export type FaultFinding = { search: FaultSearch; said: (found: Suspects) => FoundFaults };
+export type FaultFinding = { search: FaultSearch; kept: KeptMeans; said: (found: Suspects) => FoundFaults };
 
-export function findingOf({ design, source, meter, test, readings }: FaultTask): FaultFinding | NoFaults {
+/** What is to be read where nothing is wrong is not known yet: a search can begin to compute all the same. */
+export const NOT_PROVED: ProvingTest = { source: null, taps: [], findings: [] };
+
+/** @param before an earlier one, of which is kept what is of the same ladder, source and meter */
+export function findingOf(task: FaultTask, before: FaultFinding | null = null): FaultFinding | NoFaults {
+  const { design, source, meter, test, readings } = task;
   if (!readings.some(({ kind }) => kind === 'tap')) return { why: 'too few' };
   const sound = soundBenchOf(design, source, meter, test);
   if (!sound) return { why: 'no test' };
@@ -52,9 +65,11 @@ export function findingOf({ design, source, meter, test, readings }: FaultTask):
       (one.kind === 'source' && sound.sourceVolts !== null) ||
       (one.kind === 'tap' && sound.bench.circuit.place.has(one.node)),
   );
+  const kept = KeptMeans.for({ design, source, meter }, before?.kept);
   const places = test.taps.map(({ node }) => node);
   return {
-    search: new FaultSearch(sound, known, nuisanceOf(design, source, meter), places),
+    search: new FaultSearch(sound, known, nuisanceOf(task), places, kept),
+    kept,
     said: (found) => foundOf(found, sound.bench, known.length),
   };
 }
@@ -82,15 +97,15 @@ function foundOf(found: Suspects, bench: TestBench, readings: number): FoundFaul
 
 export function saidOf(fault: Fault, bench: TestBench): SaidFault {
   const kind = faultKind(fault.kind);
-  return { ...fault, why: kind.why(fault.place, bench), confirm: kind.confirm(fault.place), besides: kind.besides };
+  const { capacitors, diodes } = bench.network;
+  return {
+    ...fault,
+    why: kind.why(fault.place, bench),
+    confirm: kind.confirm(fault.place),
+    besides: kind.besides,
+    isInPart: [...capacitors, ...diodes].some(({ id }) => id === fault.place),
+  };
 }
-
-/** What is no fault: a winding was measured, the design's own drive is as its spread says; tolerances taken as even within their limits (a / √3, JCGM 100:2008 4.3.7, from memory). */
-export const nuisanceOf = ({ spread, ladder }: Design, source: LowSource, { accuracy }: Meter): Nuisance => ({
-  drive: (source.kind === 'winding' ? accuracy : spread.peaks) / Math.sqrt(3),
-  forward: spread.forward / Math.sqrt(3),
-  farads: ladder.capacitor.tolerance / Math.sqrt(3),
-});
 
 /** What a session has for the search: its source as read last, and every tap as it was read last, in its time. */
 export function faultReadingsOf({ session, readings }: SessionReadings): FaultReading[] {

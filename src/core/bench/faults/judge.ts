@@ -1,14 +1,14 @@
 import { cholesky, solveCholesky } from '../../numeric/cholesky';
+import type { ChargeBalance } from './charge-balance';
 import type { Meter } from '../../drive/meter-sense';
 import type { Fault, TestBench } from './fault';
+import { benchesOff, type Nuisance } from './nuisance';
 import { degreeAt, faultKind, fractionOf, withFaults } from './faults';
-import { balanceOf, shownAt, shownByEngine, type Probing, type SoundBench } from './read-through';
+import type { KeptMeans } from './kept-means';
+import { balanceOf, shownByEngine, shownFrom, standsAt, type Probing, type SoundBench } from './read-through';
 
 /** A reading of a session: at a tap, or of the source itself; as the meter showed it, V. */
 export type FaultReading = { volts: number } & (({ kind: 'tap' } & Probing) | { kind: 'source'; meter: Meter });
-
-/** How far things may be off that are no fault, as fractions: the drive, a diode's drop, a capacitor. */
-export type Nuisance = { drive: number; forward: number; farads: number };
 
 /** Faults that are there together, or none, as readings speak of them. */
 export type Suspect = {
@@ -64,25 +64,33 @@ const dot = (one: Float64Array, other: ArrayLike<number>): number =>
 /** What readings say of faults. */
 export class Judge {
   private readonly soundShown: number[];
-  private readonly dropShifts: number[];
+  /** What each thing that is off where nothing is wrong does to each reading, V. */
+  private readonly shifts: number[][];
 
   constructor(
     private readonly sound: SoundBench,
     private readonly readings: readonly FaultReading[],
     private readonly nuisance: Nuisance,
+    private readonly kept: KeptMeans,
   ) {
-    this.soundShown = this.shownWith(sound.bench) ?? readings.map(() => 0);
-    const { circuit } = sound.bench;
-    const more = circuit.diodes.map((one) => ({ ...one, forwardVolts: one.forwardVolts * (1 + nuisance.forward) }));
-    const moreDrop = this.shownWith({ ...sound.bench, circuit: { ...circuit, diodes: more } }) ?? this.soundShown;
-    this.dropShifts = moreDrop.map((volts, at) => volts - this.soundShown[at]);
+    this.soundShown = this.shownWith(sound.bench, '') ?? readings.map(() => 0);
+    this.shifts = benchesOff(sound.bench, nuisance).map((bench, at) => {
+      const shown = this.shownWith(bench, `off ${at}`) ?? this.soundShown;
+      return shown.map((volts, at) => volts - this.soundShown[at]);
+    });
   }
 
-  private shownWith(bench: TestBench): number[] | null {
-    const balance = balanceOf(this.sound, bench);
-    const shown = this.readings.map((reading) =>
-      reading.kind === 'source' ? this.ofSource(bench) : shownAt(this.sound, bench, reading, balance),
-    );
+  /** @param word of what is wrong in the bench, its own */
+  private shownWith(bench: TestBench, word: string): number[] | null {
+    let balance: ChargeBalance | null = null;
+    const shown = this.readings.map((reading) => {
+      if (reading.kind === 'source') return this.ofSource(bench);
+      const volts = this.kept.at(word, reading, () => {
+        balance ??= balanceOf(this.sound, bench);
+        return standsAt(this.sound, bench, reading, balance);
+      });
+      return shownFrom(this.sound, bench, reading, volts);
+    });
     return shown.includes(null) ? null : (shown as number[]);
   }
 
@@ -120,7 +128,8 @@ export class Judge {
    * @returns null where the charge balance has no solution
    */
   suspect(faults: readonly Fault[], offsets: readonly number[] | null = null): Suspect | null {
-    const shown = this.shownWith(withFaults(this.sound.bench, faults));
+    const word = faults.map(({ kind, place, degree }) => `${kind} ${place} ${degree}`).join(', ');
+    const shown = this.shownWith(withFaults(this.sound.bench, faults), word);
     if (!shown) return null;
     return this.weighed(faults, offsets ? shown.map((volts, at) => volts + offsets[at]) : shown);
   }
@@ -212,12 +221,17 @@ export class Judge {
   private factorOf(shown: readonly number[], count = shown.length): Float64Array {
     const { peakVolts } = this.sound;
     const matrix = new Float64Array(count * count);
-    const drop = shown.map((volts, at) =>
-      this.soundShown[at] === 0 ? 0 : this.dropShifts[at] * Math.min(1, Math.abs(volts / this.soundShown[at])),
+    // What is left of a reading is moved no more than in proportion.
+    const left = Array.from({ length: count }, (_, at) =>
+      this.soundShown[at] === 0 ? 0 : Math.min(1, Math.abs(shown[at] / this.soundShown[at])),
     );
+    const moved = [
+      Array.from({ length: count }, (_, at) => this.nuisance.drive * shown[at]),
+      ...this.shifts.map((shift) => left.map((by, at) => by * shift[at])),
+    ];
     for (let row = 0; row < count; row += 1) {
       for (let column = 0; column < count; column += 1)
-        matrix[row * count + column] = this.nuisance.drive ** 2 * shown[row] * shown[column] + drop[row] * drop[column];
+        matrix[row * count + column] = moved.reduce((sum, by) => sum + by[row] * by[column], 0);
       const reading = this.readings[row];
       matrix[row * count + row] += varianceOf(reading, shown[row], {
         peakVolts,

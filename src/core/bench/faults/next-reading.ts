@@ -2,7 +2,8 @@ import * as z from '../../zod';
 import type { Fault, TestBench } from './fault';
 import { formatQuantity } from '../../quantity/format-quantity';
 import { withFaults } from './faults';
-import { varianceOf, type FaultReading, type Nuisance, type Suspect } from './judge';
+import { varianceOf, type FaultReading, type Suspect } from './judge';
+import type { Nuisance } from './nuisance';
 import { balanceOf, shownAt, type Probing, type SoundBench } from './read-through';
 
 /** Where a further reading is taken: of the source itself, or at a node, at once or after the meter was held there. */

@@ -54,7 +54,8 @@ export function soundBenchOf(
   const { drive, network } = ladder;
   if (network.diodes.length === 0) return null;
   const bench = soundlyRead(network, circuit, drive, meter);
-  const balanced = new ChargeBalance(circuit, bench.peaks).balanced();
+  const balance = new ChargeBalance(circuit, bench.peaks);
+  const balanced = balance.balanced();
   if (!balanced) return null;
   const sound: SoundBench = {
     bench,
@@ -67,7 +68,7 @@ export function soundBenchOf(
   };
   const corrections = new Map<string, number>();
   for (const { node, reading } of taps) {
-    const own = reading && shownAt(sound, bench, { node, meter, sinceOnSeconds: null, heldSeconds: null });
+    const own = reading && shownAt(sound, bench, { node, meter, sinceOnSeconds: null, heldSeconds: null }, balance);
     if (own) corrections.set(node, reading.value / own);
   }
   return { ...sound, corrections };
@@ -83,16 +84,27 @@ const FIRST_PERIODS = 1;
  * @param bench the sound one or one with a fault
  * @param balance of the bench, for one who reads it more than once
  */
-export function shownAt(
+export const shownAt = (
   sound: SoundBench,
   bench: TestBench,
   probing: Probing,
   balance = balanceOf(sound, bench),
-): number | null {
+): number | null => shownFrom(sound, bench, probing, standsAt(sound, bench, probing, balance));
+
+/** What the node itself stands at with the meter on it, by the charge balance, V. */
+export function standsAt(sound: SoundBench, bench: TestBench, probing: Probing, balance: ChargeBalance): number | null {
   const put = metered(sound, bench, probing);
-  const volts = put && meanAt(balance, put, probing);
-  return volts === null ? null : shownOf(sound, bench, probing, volts * (sound.corrections.get(probing.node) ?? 1));
+  return put && meanAt(balance, put, probing);
 }
+
+/** What the meter makes of that, brought to what the engine has. */
+export const shownFrom = (
+  sound: SoundBench,
+  bench: TestBench,
+  probing: Probing,
+  volts: number | null,
+): number | null =>
+  volts === null ? null : shownOf(sound, bench, probing, volts * (sound.corrections.get(probing.node) ?? 1));
 
 /** The same by the engine, from where the charge balance has it; by the charge balance where that does not settle, and where time counts. */
 export function* shownByEngine(

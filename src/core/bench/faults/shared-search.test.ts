@@ -4,9 +4,10 @@ import { finish } from '../../numeric/finish';
 import { lowSourceSchema } from '../low-source';
 import { provingOf } from '../proving';
 import { withFaults } from './faults';
-import { faultsOf, findingOf, type FaultTask } from './find';
+import { faultsOf, findingOf, NOT_PROVED, type FaultTask } from './find';
 import { shownAt, soundBenchOf } from './read-through';
 import { searchedBy, type SearchWorker, type SearchProgress } from './shared-search';
+import { suspectsOf } from './suspects';
 
 const design = benchDesign({
   driver: { positivePeakVolts: 5e3, frequencyHertz: 30e3 },
@@ -36,7 +37,8 @@ function workerOf(task: FaultTask): SearchWorker {
     singles: (share) => Promise.resolve(finish(search.singles(share))),
     firsts: (singles, best) => Promise.resolve(search.firsts(singles, best)),
     doubles: (firsts, share) => Promise.resolve(finish(search.doubles(firsts, share))),
-    refined: (found) => Promise.resolve(finish(search.refined(found))),
+    ranked: (found) => Promise.resolve(search.ranked(found)),
+    refined: (ranked, share) => Promise.resolve(finish(search.refined(ranked, share))),
     withPairs: (singles, doubles) => Promise.resolve(finish(search.withPairs(singles, doubles))),
     byEngine: (best, share) => Promise.resolve(finish(search.byEngine(best, share))),
     concluded: (best, isLast) => Promise.resolve(said(finish(search.concluded(best, isLast)))),
@@ -89,4 +91,17 @@ it('a search that was ended gives nothing', async () => {
       () => (steps += 1) > 2,
     ),
   ).toBeNull();
+});
+
+it('what was kept from before the expected readings were known, and from fewer readings, changes nothing', () => {
+  const before = findingOf({ ...ONE, test: NOT_PROVED, readings: ONE.readings.slice(0, -1) });
+  if ('why' in before) throw new Error(before.why);
+  finish(before.search.singles({ at: 0, of: 1 }));
+  const after = findingOf(ONE, before);
+  if ('why' in after) throw new Error(after.why);
+  expect(after.kept).toBe(before.kept);
+  expect(after.said(finish(suspectsOf(after.search)))).toEqual(finish(faultsOf(ONE)));
+  // Of another meter nothing is kept.
+  const other = findingOf({ ...ONE, meter: { ...meter, inputOhms: 1e6 } }, before);
+  expect('kept' in other && other.kept).not.toBe(before.kept);
 });

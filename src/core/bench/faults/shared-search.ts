@@ -1,13 +1,14 @@
 import type { FoundFaults } from './find';
 import type { Suspect } from './judge';
-import type { Share } from './suspects';
+import { withRefined, type Share } from './suspects';
 
 /** A worker that does a share of a search that has begun; each step gives null where it was ended. */
 export type SearchWorker = {
   singles: (share: Share, report: Report) => Promise<Suspect[] | null>;
+  ranked: (found: readonly Suspect[]) => Promise<Suspect[]>;
+  refined: (ranked: readonly Suspect[], share: Share, report: Report) => Promise<Suspect[] | null>;
   firsts: (singles: readonly Suspect[], best: readonly Suspect[]) => Promise<Suspect[]>;
   doubles: (firsts: readonly Suspect[], share: Share, report: Report) => Promise<Suspect[] | null>;
-  refined: (found: readonly Suspect[]) => Promise<Suspect[] | null>;
   withPairs: (singles: readonly Suspect[], doubles: readonly Suspect[]) => Promise<Suspect[] | null>;
   byEngine: (best: readonly Suspect[], share: Share, report: Report) => Promise<Suspect[] | null>;
   concluded: (best: readonly Suspect[], isLast: boolean) => Promise<FoundFaults | null>;
@@ -18,7 +19,7 @@ type Report = (fraction: number) => void;
 export type SearchProgress = { fraction: number; soFar: FoundFaults | null };
 
 /** What fraction of the whole is done at the beginning of each step. */
-const STEPS = { singles: 0, doubles: 0.3, byEngine: 0.5, concluded: 0.95 };
+const STEPS = { singles: 0, refined: 0.2, doubles: 0.3, byEngine: 0.5, concluded: 0.95 };
 
 /**
  * A search for faults by several workers at once.
@@ -53,13 +54,18 @@ export async function searchedBy(
     );
     return isEnded() || shares.includes(null) ? null : (shares as Suspect[][]);
   };
-  const singles = await together(STEPS.singles, STEPS.doubles, (worker, share, told) => worker.singles(share, told));
+  const singles = await together(STEPS.singles, STEPS.refined, (worker, share, told) => worker.singles(share, told));
   const all = singles?.flat();
-  let best = all ? await first.refined(all) : null;
-  if (!all || !best || isEnded()) return null;
-  soFar = await first.concluded(best, false);
+  if (!all || isEnded()) return null;
+  const ranked = await first.ranked(all);
+  soFar = isEnded() ? null : await first.concluded(ranked, false);
   if (!soFar || isEnded()) return null;
-  report({ fraction: STEPS.doubles, soFar });
+  report({ fraction: STEPS.refined, soFar });
+  const refined = await together(STEPS.refined, STEPS.doubles, (worker, share, told) =>
+    worker.refined(ranked, share, told),
+  );
+  if (!refined) return null;
+  let best: Suspect[] | null = withRefined(ranked, refined.flat());
   const firsts = await first.firsts(all, best);
   if (firsts.length > 0) {
     const doubles = await together(STEPS.doubles, STEPS.byEngine, (worker, share, told) =>

@@ -1,7 +1,9 @@
 import { finished } from '../proving';
 import type { Fault } from './fault';
 import { faultKind, singleFaults, withFault } from './faults';
-import { isWithin, Judge, keyOf, type FaultReading, type Nuisance, type Suspect } from './judge';
+import { isWithin, Judge, keyOf, type FaultReading, type Suspect } from './judge';
+import type { Nuisance } from './nuisance';
+import { KeptMeans } from './kept-means';
 import { nextReadingOf, type NextReading } from './next-reading';
 import type { SoundBench } from './read-through';
 
@@ -52,17 +54,21 @@ export class FaultSearch {
   private readonly readings: readonly FaultReading[];
   private readonly soundSuspect: Suspect;
 
-  /** @param places nodes at which a further reading can be taken */
+  /**
+   * @param places nodes at which a further reading can be taken
+   * @param kept of an earlier search of the same ladder, source and meter
+   */
   constructor(
     private readonly sound: SoundBench,
     readings: readonly FaultReading[],
     private readonly nuisance: Nuisance,
     private readonly places: readonly string[],
+    kept = KeptMeans.for(null),
   ) {
     const along = (one: FaultReading) =>
       one.kind === 'source' ? -1 : sound.bench.network.nodes.findIndex(({ id }) => id === one.node);
     this.readings = readings.toSorted((one, other) => along(one) - along(other));
-    this.judge = new Judge(sound, this.readings, nuisance);
+    this.judge = new Judge(sound, this.readings, nuisance, kept);
     this.soundSuspect = this.judge.soundSuspect();
   }
 
@@ -130,15 +136,27 @@ export class FaultSearch {
     return found;
   }
 
-  /** Of all degrees the best, of the leading ones more closely; in the order of their odds. */
-  *refined(found: readonly Suspect[]): Generator<number, Suspect[]> {
-    const best = inOrder(this.judge.bestDegrees(found));
-    const near = best.filter(({ weight }) => weight > best[0].weight - FAR_BEHIND).slice(0, REFINED);
-    for (const [at, suspect] of near.entries()) {
-      best[at] = this.judge.refined(suspect);
-      yield (at + 1) / near.length;
+  /** Of all degrees the best, in the order of their odds. */
+  ranked(found: readonly Suspect[]): Suspect[] {
+    return inOrder(this.judge.bestDegrees(found));
+  }
+
+  /** A share of the leading ones, their degrees looked for more closely. */
+  *refined(ranked: readonly Suspect[], share: Share): Generator<number, Suspect[]> {
+    const near = ranked.filter(({ weight }) => weight > ranked[0].weight - FAR_BEHIND).slice(0, REFINED);
+    const mine = shareOf(near, share);
+    const refined: Suspect[] = [];
+    for (const suspect of mine) {
+      refined.push(this.judge.refined(suspect));
+      yield refined.length / mine.length;
     }
-    return inOrder(best);
+    return refined;
+  }
+
+  /** Both, one after the other. */
+  *best(found: readonly Suspect[]): Generator<number, Suspect[]> {
+    const ranked = this.ranked(found);
+    return withRefined(ranked, yield* this.refined(ranked, WHOLE));
   }
 
   /**
@@ -149,7 +167,7 @@ export class FaultSearch {
    * @param doubles of all degrees
    */
   *withPairs(singles: readonly Suspect[], doubles: readonly Suspect[]): Generator<number, Suspect[]> {
-    const pairs = yield* this.refined(doubles);
+    const pairs = yield* this.best(doubles);
     const best = new Map(pairs.map((pair) => [keyOf(inOneOrder(pair.faults)), pair]));
     for (const { faults } of pairs.slice(0, COMPLETED)) {
       yield 1;
@@ -264,7 +282,7 @@ export class FaultSearch {
 /** The whole search, one step after the other. */
 export function* suspectsOf(search: FaultSearch): Generator<number, Suspects> {
   const all = yield* search.singles(WHOLE);
-  const singles = yield* search.refined(all);
+  const singles = yield* search.best(all);
   const doubles = yield* search.doubles(search.firsts(all, singles), WHOLE);
   const best = doubles.length > 0 ? yield* search.withPairs(singles, doubles) : singles;
   const run = yield* search.byEngine(best, WHOLE);
@@ -277,6 +295,12 @@ const inOneOrder = (faults: readonly Fault[]): Fault[] =>
 /** By their odds; what has the same stands in one order, whoever found it first. */
 const inOrder = (suspects: readonly Suspect[]): Suspect[] =>
   suspects.toSorted((one, other) => other.weight - one.weight || (keyOf(one.faults) < keyOf(other.faults) ? -1 : 1));
+
+/** Suspects of which some were refined, in the order of their odds. */
+export function withRefined(ranked: readonly Suspect[], refined: readonly Suspect[]): Suspect[] {
+  const own = new Map(refined.map((one) => [keyOf(one.faults), one]));
+  return inOrder(ranked.map((one) => own.get(keyOf(one.faults)) ?? one));
+}
 
 /** Weights, which are logarithms of odds until here, as shares of one. */
 export function shared(suspects: readonly Suspect[]): Suspect[] {

@@ -3,9 +3,11 @@ import { finish } from '../../numeric/finish';
 import { finished } from '../proving';
 import type { Fault, TestBench } from './fault';
 import { degreeAt, FAULT_KINDS, withFaults } from './faults';
-import { nuisanceOf, saidOf, type FaultTask, type SaidFault } from './find';
-import type { FaultReading, Nuisance } from './judge';
+import { saidOf, type FaultTask, type SaidFault } from './find';
+import type { FaultReading } from './judge';
+import { KeptMeans } from './kept-means';
 import { nextReadingOf, placeKey, watchedSecondsOf, type Place } from './next-reading';
+import { nuisanceOf, type Nuisance } from './nuisance';
 import { shownByEngine, soundBenchOf, type SoundBench } from './read-through';
 import { FaultSearch, shared, WHOLE, type Left } from './suspects';
 
@@ -49,6 +51,7 @@ export class Training {
   private readonly hidden: Fault | null;
   /** Those that no reading tells from what is there; null until that is looked for. */
   private alike: Fault[] | null = null;
+  private readonly kept = KeptMeans.for(null);
   private readonly read = new Map<string, FaultReading | null>();
   /** Each capacitor off by chance within its tolerance. */
   private readonly own: TestBench;
@@ -63,12 +66,13 @@ export class Training {
   }
 
   private constructor(
-    { design, source, meter, test }: TrainingLadder,
+    ladder: TrainingLadder,
     sound: SoundBench,
     private readonly seed: number,
   ) {
+    const { design, test } = ladder;
     this.sound = sound;
-    this.nuisance = nuisanceOf(design, source, meter);
+    this.nuisance = nuisanceOf(ladder);
     this.nodes = test.taps.flatMap(({ node, isOverMeter }) => (isOverMeter ? [] : [node]));
     const random = seeded(seed);
     const { circuit } = sound.bench;
@@ -116,7 +120,7 @@ export class Training {
   }
 
   private searchWith(readings: readonly FaultReading[]): FaultSearch {
-    return new FaultSearch(this.sound, readings, this.nuisance, this.nodes);
+    return new FaultSearch(this.sound, readings, this.nuisance, this.nodes, this.kept);
   }
 
   /** Whether the engine has of a fault what the search would have of it: else none could find it. */
@@ -156,7 +160,7 @@ export class Training {
   *left(readings: readonly FaultReading[]): Generator<number, Left> {
     const search = this.searchWith(readings);
     const all = yield* search.singles(WHOLE);
-    return search.left(yield* search.refined(all));
+    return search.left(yield* search.best(all));
   }
 
   /** The readings that tell most, one after the other, until they tell or nothing more does. */
@@ -179,7 +183,7 @@ export class Training {
     // Before any reading every degree of every fault is as likely.
     if (readings.length === 0)
       return yield* nextReadingOf(this.sound, readings, this.nuisance, shared(all), this.nodes);
-    const { next } = yield* search.concluded(yield* search.refined(all), true);
+    const { next } = yield* search.concluded(yield* search.best(all), true);
     return next;
   }
 
@@ -206,7 +210,7 @@ export class Training {
       if (reading) readings.push(reading);
     }
     const search = this.searchWith(readings);
-    const best = yield* search.refined(yield* search.singles(WHOLE));
+    const best = yield* search.best(yield* search.singles(WHOLE));
     return search.alikeTo(best, hidden);
   }
 }

@@ -2,13 +2,14 @@
 
 import dynamic from 'next/dynamic';
 import Printer from 'lucide-react/icons/printer';
-import { useEffect, useMemo } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import { useStore } from 'zustand';
 import { useBenchSettings } from '@/client/bench-store';
 import { patiently } from '@/client/patiently';
 import { useMeter } from '@/client/meter-store';
 import { tallyOf, tallyWords, type Agreement } from '@/core/bench/agreement';
-import { faultReadingsOf } from '@/core/bench/faults/find';
+import type { Fault } from '@/core/bench/faults/fault';
+import { faultReadingsOf, type FaultTask } from '@/core/bench/faults/find';
 import { fitReadingsOf } from '@/core/bench/fit-readings';
 import { againstLoad } from '@/core/bench/measured-curves';
 import type { ProvingTest } from '@/core/bench/proving';
@@ -60,7 +61,13 @@ const ScopeOverlay = dynamic(() => patiently(() => import('./scope-overlay')).th
   ssr: false,
 });
 
-type Props = { store: EditorStore; design: Design; client: TransientClient };
+type Props = {
+  store: EditorStore;
+  design: Design;
+  client: TransientClient;
+  /** Puts a fault of a part into the picture of the design. */
+  onPutIn: (fault: Fault) => void;
+};
 
 /** What to read at the bench, tap by tap at low voltage, then step by step up to full drive; and what was read. */
 export function Bench(props: Props) {
@@ -69,7 +76,7 @@ export function Bench(props: Props) {
   return listening ? <Listening {...props} /> : null;
 }
 
-function Listening({ store, design, client }: Props) {
+function Listening({ store, design, client, onPutIn }: Props) {
   const id = useStore(store, (state) => state.id);
   const revision = useStore(store, (state) => state.revision);
   const isSaved = useStore(store, (state) => state.save.kind === 'saved');
@@ -118,6 +125,7 @@ function Listening({ store, design, client }: Props) {
           own={chosen}
           alike={alike}
           courses={courses}
+          onPutIn={onPutIn}
         />
       ) : (
         <p className="py-4 text-soft" role="status">
@@ -141,6 +149,7 @@ function Plans({
   own,
   alike,
   courses,
+  onPutIn,
 }: {
   designId: string;
   design: Design;
@@ -155,6 +164,7 @@ function Plans({
   /** All sessions of its revision. */
   alike: readonly SessionReadings[];
   courses: Courses | null;
+  onPutIn: Props['onPutIn'];
 }) {
   const latest = useProving(design, source, meter, client);
   const read = useMemo(() => fitReadingsOf(design, alike), [design, alike]);
@@ -169,13 +179,17 @@ function Plans({
       return found?.some(({ kind }) => kind === 'tap') ? found : null;
     }, [own, readings]),
   );
-  const task = useMemo(
-    () =>
-      latest.kind === 'ready' && faultReadings
-        ? { design, source, meter, test: latest.result, readings: faultReadings }
-        : null,
-    [latest, faultReadings, design, source, meter],
+  const toFind = useMemo(
+    () => faultReadings && { design, source, meter, readings: faultReadings },
+    [faultReadings, design, source, meter],
   );
+  const task = useMemo(
+    () => (latest.kind === 'ready' && toFind ? { ...toFind, test: latest.result } : null),
+    [latest, toFind],
+  );
+  // What takes long is computed one after the other: the fit last.
+  const [searched, setSearched] = useState<FaultTask | null>(null);
+  const isFaultKnown = toFind === null || latest.kind === 'failed' || (task !== null && searched === task);
   const records = useMemo(
     () => readings?.all.flatMap((entry) => (entry.kind === 'scope' ? [entry] : [])) ?? [],
     [readings],
@@ -196,9 +210,9 @@ function Plans({
           isOwn={source.kind === 'turned-down'}
         />
       ) : null}
-      {task ? (
+      {toFind && latest.kind !== 'failed' ? (
         <PagePart title="What may be wrong">
-          <FaultFinder task={task} />
+          <FaultFinder known={toFind} task={task} onOver={setSearched} onPutIn={isPresent ? onPutIn : null} />
         </PagePart>
       ) : null}
       {latest.kind === 'ready' && latest.result.taps.length > 0 ? (
@@ -208,7 +222,14 @@ function Plans({
       ) : null}
       {readings && alike.length > 0 ? (
         <PagePart title="Fit to the readings">
-          <FitPanel design={design} readings={read} client={client} store={store} isPresent={isPresent} />
+          <FitPanel
+            design={design}
+            readings={read}
+            client={client}
+            store={store}
+            isPresent={isPresent}
+            isHeld={!isFaultKnown}
+          />
           <DriverFit design={design} sessions={alike} store={store} isPresent={isPresent} />
         </PagePart>
       ) : null}

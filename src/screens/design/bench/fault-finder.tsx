@@ -1,6 +1,7 @@
 'use client';
 
-import { useMemo } from 'react';
+import { useEffect, useMemo } from 'react';
+import type { Fault } from '@/core/bench/faults/fault';
 import { saidOfFaults } from '@/core/bench/faults/faults';
 import type { FaultTask, FoundFaults, FoundGroup, NoFaults } from '@/core/bench/faults/find';
 import type { NextReading } from '@/core/bench/faults/next-reading';
@@ -13,24 +14,48 @@ import { useLatest } from '@/ui/use-latest';
 import { faultsClient } from '@/worker/faults-client';
 import { HiddenFaults } from './hidden-faults';
 
-const PAUSE_MILLISECONDS = 200;
+const PAUSE_MILLISECONDS = 50;
 
 /** Which faults the readings of a session speak of, how to be sure, and what to read next. */
 export function FaultFinder({
+  known,
   task,
+  onOver,
+  onPutIn,
 }: {
-  /** The same object while it is the same search. */
-  task: FaultTask;
+  /** What is known before the expected readings are. */
+  known: Omit<FaultTask, 'test'>;
+  /** The same object while it is the same search; null where what is expected is not known yet. */
+  task: FaultTask | null;
+  /** Told which search has ended, with a result or without. */
+  onOver: (task: FaultTask) => void;
+  /** Puts a fault of a part into the picture of the design; null where the readings are of another. */
+  onPutIn: ((fault: Fault) => void) | null;
 }) {
   const client = useClient(faultsClient);
+  const isKnown = task !== null;
+  useEffect(() => {
+    if (!isKnown) client.prepare(known);
+  }, [client, known, isKnown]);
   const job = useMemo(
-    () => ({
-      run: (report: (progress: SearchProgress) => void) => client.search(task, report),
-      cancel: client.cancel,
-    }),
+    () =>
+      task && {
+        run: (report: (progress: SearchProgress) => void) => client.search(task, report),
+        cancel: client.cancel,
+      },
     [task, client],
   );
   const [latest, stop] = useLatest<FoundFaults | NoFaults, SearchProgress>(job, PAUSE_MILLISECONDS);
+  const isOver = latest.kind !== 'working';
+  useEffect(() => {
+    if (task && isOver) onOver(task);
+  }, [task, isOver, onOver]);
+  if (!task)
+    return (
+      <p className="text-[13.5px] text-soft" role="status">
+        Begins once the expected readings are known.
+      </p>
+    );
   if (latest.kind === 'failed') return <p className="text-over">The search failed: {latest.reason}</p>;
   const result = latest.kind === 'ready' ? latest.result : null;
   if (result && 'why' in result) return <p className="text-[13.5px] text-soft">{NO_FAULTS[result.why]}</p>;
@@ -52,7 +77,7 @@ export function FaultFinder({
           </button>
         </p>
       ) : null}
-      {found ? <Found found={found} isLast={latest.kind === 'ready'} /> : null}
+      {found ? <Found found={found} isLast={latest.kind === 'ready'} onPutIn={onPutIn} /> : null}
     </>
   );
 }
@@ -62,7 +87,9 @@ const NO_FAULTS: Record<NoFaults['why'], string> = {
   'no test': 'This drive cannot be computed turned down, or nothing rectifies here: there is nothing to compare with.',
 };
 
-function Found({ found, isLast }: { found: FoundFaults; isLast: boolean }) {
+type PutIn = { onPutIn: ((fault: Fault) => void) | null };
+
+function Found({ found, isLast, onPutIn }: { found: FoundFaults; isLast: boolean } & PutIn) {
   const { isSound, isExplained, groups, hidden, next } = found;
   return (
     <div className="grid max-w-[75ch] gap-2 text-[13.5px]" aria-live="polite" data-bench="faults">
@@ -86,7 +113,7 @@ function Found({ found, isLast }: { found: FoundFaults; isLast: boolean }) {
                 className="border-b border-rule pb-2"
                 data-suspect={group.suspects[0].map(({ kind }) => kind).join(' ')}
               >
-                <Group group={group} isFirst={at === 0} />
+                <Group group={group} isFirst={at === 0} onPutIn={onPutIn} />
               </li>
             ))}
           </ol>
@@ -115,7 +142,7 @@ function nextWords(next: NextReading): string {
 }
 
 /** Suspects that these readings cannot tell apart. */
-function Group({ group: { weight, suspects }, isFirst }: { group: FoundGroup; isFirst: boolean }) {
+function Group({ group: { weight, suspects }, isFirst, onPutIn }: { group: FoundGroup; isFirst: boolean } & PutIn) {
   const [first, ...others] = suspects;
   return (
     <>
@@ -143,6 +170,18 @@ function Group({ group: { weight, suspects }, isFirst }: { group: FoundGroup; is
               <p>
                 <span className="text-soft">Besides: </span>
                 {fault.besides}
+                {onPutIn && fault.isInPart ? (
+                  <>
+                    {' '}
+                    <button
+                      type="button"
+                      className="no-print font-medium text-copper hover:underline"
+                      onClick={() => onPutIn(fault)}
+                    >
+                      The Climb with it at full drive
+                    </button>
+                  </>
+                ) : null}
               </p>
             </div>
           ))}

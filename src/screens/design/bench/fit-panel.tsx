@@ -26,6 +26,7 @@ export function FitPanel({
   client,
   store,
   isPresent,
+  isHeld,
 }: {
   design: Design;
   readings: readonly FitReading[];
@@ -33,6 +34,8 @@ export function FitPanel({
   store: EditorStore;
   /** Whether the readings are of the revision on screen: what they tell goes into no other. */
   isPresent: boolean;
+  /** Whether it is to wait for what is computed first. */
+  isHeld: boolean;
 }) {
   const [chosen, setIds] = useState<readonly UnknownId[]>(USUAL);
   const offered = unknownsOf(design, readings);
@@ -59,7 +62,15 @@ export function FitPanel({
           are needed for this many unknowns, more to see whether they fit.
         </p>
       ) : (
-        <Fitting design={design} readings={readings} ids={ids} client={client} store={store} isPresent={isPresent} />
+        <Fitting
+          design={design}
+          readings={readings}
+          ids={ids}
+          client={client}
+          store={store}
+          isPresent={isPresent}
+          isHeld={isHeld}
+        />
       )}
     </>
   );
@@ -72,6 +83,7 @@ function Fitting({
   client,
   store,
   isPresent,
+  isHeld,
 }: {
   design: Design;
   readings: readonly FitReading[];
@@ -79,20 +91,26 @@ function Fitting({
   client: TransientClient;
   store: EditorStore;
   isPresent: boolean;
+  isHeld: boolean;
 }) {
   const job = useMemo(
-    () => ({
-      run: (report: (fraction: number) => void) => client.fit(design, readings, ids, report),
-      cancel: () => client.cancel('fit'),
-    }),
-    [design, readings, ids, client],
+    () =>
+      isHeld
+        ? null
+        : {
+            run: (report: (fraction: number) => void) => client.fit(design, readings, ids, report),
+            cancel: () => client.cancel('fit'),
+          },
+    [design, readings, ids, client, isHeld],
   );
   const [latest] = useLatest<Fit | NoFit, number>(job, PAUSE_MILLISECONDS);
   if (latest.kind === 'failed') return <p className="text-over">The fit failed: {latest.reason}</p>;
   if (latest.kind !== 'ready')
     return (
       <p className="text-[13.5px] text-soft" role="status">
-        Fitting, {Math.round(100 * (latest.progress ?? 0))} %
+        {isHeld
+          ? 'Begins once the search for what may be wrong is over.'
+          : `Fitting, ${Math.round(100 * (latest.progress ?? 0))} %`}
       </p>
     );
   const { result } = latest;
