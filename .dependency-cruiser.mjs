@@ -16,7 +16,8 @@ const CORE_LAYERS = [
   ['operating'],
   ['predict'],
   ['transient', 'winding', 'drawer'],
-  ['choose', 'dead', 'bench'],
+  ['choose', 'dead', 'bench', 'exchange'],
+  ['build'],
 ];
 
 const TEST = '\\.test\\.tsx?$';

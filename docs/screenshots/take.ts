@@ -159,15 +159,15 @@ const SHOTS: Shot[] = [
     },
   },
   {
-    file: 'charge-up',
+    file: 'layout',
     theme: 'dark',
     width: 1280,
     height: 800,
     show: async (page) => {
       await open('Electrospinning bench pair')(page);
-      await page.getByRole('tab', { name: 'Charge-up' }).click();
-      await page.locator('[data-charge-up]').waitFor();
-      await page.getByRole('slider', { name: 'Moment' }).fill('0.3');
+      await page.getByRole('button', { name: 'Build sheet' }).click();
+      await page.locator('[data-layout=screen] [data-joint=NB2]').click();
+      await page.locator('[data-layout=screen]').scrollIntoViewIfNeeded();
     },
   },
   {
@@ -181,7 +181,17 @@ const SHOTS: Shot[] = [
       await page.locator('[data-tolerance=chance]').waitFor();
     },
   },
-  { file: 'telephone', theme: 'light', width: 390, height: 844, show: open('Electrospinning bench pair') },
+  {
+    file: 'build-sheet',
+    theme: 'light',
+    width: 1280,
+    height: 800,
+    show: async (page) => {
+      await open('Flocking applicator')(page);
+      await page.getByRole('button', { name: 'Build sheet' }).click();
+      await page.getByRole('table', { name: 'Insulation of nodes' }).waitFor();
+    },
+  },
   {
     file: 'dead',
     theme: 'light',

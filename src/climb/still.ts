@@ -90,6 +90,23 @@ export function stillOfClimb(title: string): { svg: string; width: number; heigh
   return { svg: new XMLSerializer().serializeToString(whole), width, height };
 }
 
+/**
+ * Any picture on screen as an SVG document of its own, in its own units.
+ *
+ * @param title what it shows, for whoever opens the file
+ */
+export function stillOfSvg(picture: SVGSVGElement, title: string): string {
+  const copy = standalone(picture, new PlainColours())!;
+  const name = document.createElementNS(picture.namespaceURI!, 'title');
+  name.textContent = title;
+  copy.prepend(name);
+  const { width, height } = picture.viewBox.baseVal;
+  // A unit of it is a millimetre.
+  copy.setAttribute('width', `${width}mm`);
+  copy.setAttribute('height', `${height}mm`);
+  return new XMLSerializer().serializeToString(copy);
+}
+
 /** How much larger than on screen a picture of points is. */
 const SCALE = 2;
 

@@ -7,6 +7,7 @@ import { GRADINGS } from '../topology/grading';
 import { TOPOLOGIES } from '../topology/network';
 import { TOPOLOGY_KINDS } from '../topology/topologies';
 import * as z from '../zod';
+import { buildSchema } from './build-schema';
 import { DESIGN_FORMAT, DESIGN_VERSION } from './upgrade';
 import { windingSchema } from './winding-schema';
 
@@ -237,6 +238,7 @@ export const designSchema = z
       .strictObject({ series: resistorSchema.prefault({}), bleeder: resistorSchema.prefault({}) })
       .prefault({}),
     spread: spreadSchema.prefault({}),
+    build: buildSchema.prefault({}),
   })
   .superRefine(({ supply, driver, transformer }, context) => {
     if (driver?.kind === 'measured' && (driver.waveform === 'sampled') !== (driver.samples !== null))

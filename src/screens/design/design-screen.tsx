@@ -57,6 +57,12 @@ const Charts = dynamic(() => patiently(() => import('./charts/charts')).then((mo
   ssr: false,
 });
 
+/** Of this page alone. */
+const BuildSheet = dynamic(
+  () => patiently(() => import('./build-sheet/build-sheet')).then((module) => module.BuildSheet),
+  { ssr: false },
+);
+
 type Props = {
   stored: StoredDesign;
   /** Of the design as it is stored. */
@@ -189,6 +195,16 @@ function OneDesign({ stored, opened }: Props) {
             onPage={(page) => turn({ kind: 'transformer', page })}
           />
         </PageBeside>
+      ) : place.kind === 'build-sheet' ? (
+        <PageBeside store={store} at={place.kind} onGo={go}>
+          <BuildSheet
+            store={store}
+            design={design}
+            electrical={electrical}
+            prediction={laterPrediction}
+            client={client}
+          />
+        </PageBeside>
       ) : place.kind === 'bench' ? (
         <PageBeside store={store} at={place.kind} onGo={go}>
           <Bench store={store} design={electrical} client={client} onPutIn={putIn} />
@@ -224,7 +240,7 @@ function OneDesign({ stored, opened }: Props) {
           <div className="order-1 flex min-h-0 min-w-0 flex-col lg:order-none">
             <div className="pane flex items-start justify-between gap-3 px-4 pt-2.5">
               <Heading store={store}>
-                <div className="no-print flex max-w-full flex-wrap justify-end pt-0.5 text-[13.5px] sm:shrink-0 [&_button]:px-1.5">
+                <div className="no-print flex max-w-full flex-wrap justify-end gap-x-0.5 pt-0.5 text-[13.5px] [&_button]:px-1.5">
                   <PagesOfDesign at={place.kind} onGo={go} />
                   <button type="button" className={buttonStyle('quiet')} onClick={() => setDialog('history')}>
                     History
@@ -325,7 +341,9 @@ function PageBeside({
     <main className="min-h-0 flex-1 overflow-y-auto">
       <div className="mx-auto flex w-full max-w-5xl items-start justify-between gap-3 px-4 pt-2.5 sm:px-6">
         <Heading store={store}>
-          <PagesOfDesign at={at} onGo={onGo} />
+          <div className="no-print flex flex-wrap justify-end gap-0.5">
+            <PagesOfDesign at={at} onGo={onGo} />
+          </div>
         </Heading>
       </div>
       {children}

@@ -17,30 +17,28 @@ import { useListening } from '@/ui/use-listening';
 export function Heading({ store, children }: { store: EditorStore; children: ReactNode }) {
   const design = useStore(store, (state) => state.design);
   return (
-    <div className="min-w-0 flex-1">
-      <div className="flex flex-wrap items-start justify-end gap-x-3 sm:flex-nowrap">
-        <div className="min-w-0 flex-[1_1_100%] sm:flex-1">
-          <NameField store={store} name={design.name} />
-        </div>
-        {children}
+    <div className="flex min-w-0 flex-1 flex-wrap items-start justify-end gap-x-3 sm:flex-nowrap">
+      <div className="min-w-0 flex-[1_1_100%] sm:min-w-[20.5rem] sm:flex-1">
+        <NameField store={store} name={design.name} />
+        <Popover.Root>
+          <Popover.Trigger className="-ml-1 flex max-w-full items-center gap-1.5 rounded px-1 text-left text-soft hover:bg-tint hover:text-ink">
+            <Target className="size-3.5 shrink-0" aria-hidden="true" />
+            <span className="truncate">
+              <TargetLine target={design.target} polarity={design.ladder.polarity} />
+            </span>
+          </Popover.Trigger>
+          <Popover.Portal>
+            <Popover.Content
+              align="start"
+              sideOffset={4}
+              className="z-30 w-80 rounded-md border border-rule bg-paper p-3"
+            >
+              <TargetFields store={store} target={design.target} polarity={design.ladder.polarity} />
+            </Popover.Content>
+          </Popover.Portal>
+        </Popover.Root>
       </div>
-      <Popover.Root>
-        <Popover.Trigger className="-ml-1 flex max-w-full items-center gap-1.5 rounded px-1 text-left text-soft hover:bg-tint hover:text-ink">
-          <Target className="size-3.5 shrink-0" aria-hidden="true" />
-          <span className="truncate">
-            <TargetLine target={design.target} polarity={design.ladder.polarity} />
-          </span>
-        </Popover.Trigger>
-        <Popover.Portal>
-          <Popover.Content
-            align="start"
-            sideOffset={4}
-            className="z-30 w-80 rounded-md border border-rule bg-paper p-3"
-          >
-            <TargetFields store={store} target={design.target} polarity={design.ladder.polarity} />
-          </Popover.Content>
-        </Popover.Portal>
-      </Popover.Root>
+      {children}
     </div>
   );
 }

@@ -8,6 +8,7 @@ import type { Place } from './places';
 const PAGES: readonly { name: string; place: Place }[] = [
   { name: 'Design', place: { kind: 'design' } },
   { name: 'Transformer', place: { kind: 'transformer', page: BENCH_PAGES[0].key } },
+  { name: 'Build sheet', place: { kind: 'build-sheet' } },
   { name: 'Bench', place: { kind: 'bench' } },
   { name: 'Make it dead', place: { kind: 'dead', atBench: false } },
 ];
@@ -23,7 +24,7 @@ export const PagesOfDesign = memo(function PagesOfDesign({
 }) {
   const style = `${buttonStyle('quiet')} aria-[current=page]:bg-tint aria-[current=page]:text-ink`;
   return (
-    <nav aria-label="Pages of the design" className="no-print flex flex-wrap justify-end gap-0.5">
+    <nav aria-label="Pages of the design" className="no-print contents">
       {PAGES.map(({ name, place }) => (
         <button
           key={name}

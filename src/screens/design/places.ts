@@ -4,10 +4,12 @@ import { BENCH_PAGES, type BenchPage } from './transformer-bench/pages';
 export type Place =
   | { kind: 'design' }
   | { kind: 'transformer'; page: BenchPage }
+  | { kind: 'build-sheet' }
   | { kind: 'bench' }
   | { kind: 'dead'; atBench: boolean };
 
 const TRANSFORMER = 'transformer';
+const SHEET = 'build-sheet';
 const BENCH = 'bench';
 const DEAD = 'dead';
 const AT_BENCH = 'at-the-bench';
@@ -18,6 +20,7 @@ export function placeInPath([place, name, ...rest]: readonly string[]): Place | 
   if (rest.length > 0) return null;
   if (place === DEAD)
     return name === undefined || name === AT_BENCH ? { kind: 'dead', atBench: name === AT_BENCH } : null;
+  if (place === SHEET) return name === undefined ? { kind: 'build-sheet' } : null;
   if (place === BENCH) return name === undefined ? { kind: 'bench' } : null;
   if (place !== TRANSFORMER) return null;
   const page = BENCH_PAGES.find(({ key }) => key === (name ?? BENCH_PAGES[0].key));
@@ -34,6 +37,8 @@ function pathOf(place: Place): string[] {
       return [];
     case 'transformer':
       return [TRANSFORMER, place.page];
+    case 'build-sheet':
+      return [SHEET];
     case 'bench':
       return [BENCH];
     case 'dead':

@@ -49,6 +49,7 @@ export function useDesignCommands({ store, id, apply, setLink, setTab, setDialog
       { name: 'Choose what to build', keys: 'f', run: () => router.push(`/choose?design=${id}`) },
       { name: 'Transformer bench', keys: 'b', run: () => go({ kind: 'transformer', page: 'ratio' }) },
       { name: 'Pin finder', run: () => go({ kind: 'transformer', page: 'pins' }) },
+      { name: 'Build sheet', keys: 'k', run: () => go({ kind: 'build-sheet' }) },
       { name: 'Bench', keys: 'r', run: () => go({ kind: 'bench' }) },
       { name: 'Make it dead', keys: 'm', run: () => go({ kind: 'dead', atBench: false }) },
       { name: 'Compare with another design', run: () => router.push(`/compare?one=${id}`) },

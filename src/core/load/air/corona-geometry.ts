@@ -69,7 +69,7 @@ export function wireOnsetField(radiusMetres: number, surface: number, air: Air, 
 }
 
 /** The same at a tip, as at a sphere: 27.2 m δ (1 + 0.54 / sqrt(δ r)) kV/cm (Peek, as above). */
-function tipOnsetField(radiusMetres: number, surface: number, air: Air): number {
+export function tipOnsetField(radiusMetres: number, surface: number, air: Air): number {
   const density = relativeDensity(air);
   return 27.2e5 * surface * density * (1 + 0.54 / Math.sqrt(density * radiusMetres * 100));
 }

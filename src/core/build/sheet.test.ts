@@ -1,0 +1,156 @@
+import { demoDesign } from '../../../tests/reference/demo-designs';
+import { stepsUpOf, USUAL_FRACTIONS } from '../bench/steps-up';
+import { deadPlanOf, USUAL_PLAN } from '../dead/plan';
+import type { Design } from '../design/design-schema';
+import { meterSchema } from '../drive/meter-sense';
+import { airSchema } from '../load/air/air';
+import { finish } from '../numeric/finish';
+import { partSchema } from '../parts/part-schema';
+import { predict } from '../predict/predict';
+import { insulationOf } from './insulation';
+import { layoutOf } from './layout';
+import { partsListOf, type DrawerStock } from './parts-list';
+import { sheetMarkdown, partsTable } from './sheet-files';
+import { sheetOf, type Block } from './sheet';
+
+const AIR = airSchema.parse({});
+const METER = meterSchema.parse({});
+
+function sheetFor(design: Design, stock: DrawerStock | null = null) {
+  const insulation = insulationOf(design, AIR);
+  return sheetOf({
+    design,
+    prediction: predict(design),
+    insulation,
+    layout: insulation && layoutOf(design, insulation),
+    parts: partsListOf(design, stock),
+    steps: stepsUpOf(design, USUAL_FRACTIONS, METER),
+    dead: finish(deadPlanOf(design, USUAL_PLAN)),
+  });
+}
+const blocksOf = (sections: ReturnType<typeof sheetOf>, id: string): readonly Block[] =>
+  sections.find((section) => section.id === id)!.blocks;
+const stepsIn = (blocks: readonly Block[]) => blocks.flatMap((block) => (block.kind === 'steps' ? block.steps : []));
+
+const DEMOS = [
+  'dust-plate-precipitator',
+  'electrospinning-bench-pair',
+  'flocking-applicator',
+  'photomultiplier-bias',
+  'teaching-tripler',
+] as const;
+
+describe.each(DEMOS)('the sheet of %s', (name) => {
+  const design = demoDesign(name);
+  const sections = sheetFor(design);
+
+  it('has every section, and no gap in its words', () => {
+    const ids = sections.map(({ id }) => id).filter((id) => id !== 'winding');
+    expect(ids).toEqual([
+      'cautions',
+      'design',
+      'parts',
+      'insulation',
+      'layout',
+      'assembly',
+      'checks',
+      'power-up',
+      'dead',
+    ]);
+    expect(JSON.stringify(sections)).not.toMatch(/NaN|undefined|Infinity|null/);
+  });
+
+  it('puts every diode in with its band at the cathode, once, the foot first', () => {
+    const { network } = insulationOf(design, AIR)!.potentials;
+    const isNegative = design.ladder.polarity === 'negative' && network.return === 'ground';
+    const text = stepsIn(blocksOf(sections, 'assembly'))
+      .map((step) => step.text.replaceAll('drive', 'source'))
+      .join('\n');
+    for (const { id } of network.diodes) expect(text.split(`${id} from `).length - 1).toBe(1);
+    for (const { id, anode, cathode } of network.diodes) {
+      // Of a negative ladder every diode stands the other way round.
+      const band = isNegative ? anode : cathode;
+      expect(text).toMatch(new RegExp(`${id} from [\\w, ]+ to ${band}[\\w, ]*, its band at ${band}`));
+    }
+    for (const { id } of network.capacitors) expect(text).toContain(`${id} from `);
+  });
+
+  it('tests at low voltage before any insulation, and has the design’s own checks and steps', () => {
+    const ids = stepsIn(blocksOf(sections, 'assembly')).map(({ id }) => id);
+    expect(ids.indexOf('proof')).toBeLessThan(ids.indexOf('insulation'));
+    expect(ids.at(-1)).toBe('insulation');
+    expect(stepsIn(blocksOf(sections, 'checks')).map(({ text }) => text)).toEqual(
+      predict(design).beforePower.map(({ text }) => text),
+    );
+    expect(stepsIn(blocksOf(sections, 'dead'))[0].id).toBe('off');
+  });
+
+  it('is Markdown whose tables have as many cells in each row as in their head', () => {
+    const lines = sheetMarkdown(design.name, 'Revision 1', sections).split('\n');
+    expect(lines[0]).toBe(`# ${design.name}`);
+    let cells = 0;
+    for (const [at, line] of lines.entries()) {
+      if (!line.startsWith('|')) continue;
+      const own = line.split(/(?<!\\)\|/).length;
+      if (!lines[at - 1].startsWith('|')) cells = own;
+      expect(own).toBe(cells);
+    }
+    for (const { title } of sections) expect(lines).toContain(`## ${title}`);
+  });
+});
+
+describe('the parts list', () => {
+  const part = partSchema.parse({
+    id: '4c1f64a2-5d5e-4b6c-9f0b-2a5b4a1a2b3c',
+    kind: 'capacitor',
+    name: 'Disc 1 nF',
+    farads: 1e-9,
+    ratedVolts: 15e3,
+    count: 7,
+    price: 0.5,
+  });
+  const base = demoDesign('flocking-applicator');
+  const design: Design = {
+    ...base,
+    ladder: {
+      ...base.ladder,
+      stages: 3,
+      capacitorFarads: null,
+      grading: 'equal',
+      capacitor: { ...base.ladder.capacitor, farads: 1e-9, series: 2, parallel: 1, partId: part.id },
+    },
+  };
+  const capacitors = (of: Design, stock: DrawerStock | null) =>
+    partsListOf(of, stock).rows.filter(({ place }) => place === 'capacitor');
+
+  it('counts strings, what is free beside other designs, what is missing, and what that costs', () => {
+    // By hand: 3 stages of 2 capacitors, 2 in series in each place: 12. Of 7 another design takes 2.
+    const other = { partId: part.id, designId: 'another', designName: 'Another', count: 2 };
+    const { rows, costOfMissing } = partsListOf(design, { parts: [part], uses: [other as never] });
+    expect(rows.find(({ place }) => place === 'capacitor')).toMatchObject({
+      count: 12,
+      free: 5,
+      missing: 7,
+      cost: 3.5,
+    });
+    expect(costOfMissing).toBe(3.5);
+  });
+
+  it('knows nothing of stock where there is no drawer', () => {
+    expect(capacitors(design, null)[0]).toMatchObject({ count: 12, free: null, missing: null, cost: null });
+    expect(partsTable(partsListOf(design, null))[0]).toMatchObject({ number: 12, free: '', cost: '' });
+  });
+
+  it('has a line for each value of a graded ladder, and they share one stock', () => {
+    const farads = [2e-9, 2e-9, 1e-9, 1e-9, 1e-9, 1e-9];
+    const graded = {
+      ...design,
+      ladder: { ...design.ladder, capacitorFarads: farads, capacitor: { ...design.ladder.capacitor, series: 1 } },
+    };
+    const rows = capacitors(graded, { parts: [part], uses: [] });
+    // Twice the value is two of them in parallel: 4 and 4, of 7.
+    expect(rows.map(({ count }) => count)).toEqual([4, 4]);
+    expect(rows.map(({ missing }) => missing)).toEqual([0, 1]);
+    expect(rows[0].standing).toContain('C1, C2');
+  });
+});

@@ -1,0 +1,172 @@
+'use client';
+
+import { format } from 'date-fns';
+import Printer from 'lucide-react/icons/printer';
+import { useDeferredValue, useEffect, useMemo, useState } from 'react';
+import { useStore } from 'zustand';
+import { useAir } from '@/client/air-stores';
+import { useBenchSettings } from '@/client/bench-store';
+import { useDrawer } from '@/client/drawer-store';
+import { designFileName, downloadText } from '@/client/design-file';
+import { useMeter } from '@/client/meter-store';
+import { downloadParts, downloadSheet } from '@/client/sheet-file';
+import { sheetKey, useTicks } from '@/client/ticks-store';
+import { stillOfSvg } from '@/climb/still';
+import { stepsUpOf } from '@/core/bench/steps-up';
+import { insulationOf } from '@/core/build/insulation';
+import { layoutOf } from '@/core/build/layout';
+import { distancesFrom } from '@/core/build/near-node';
+import { partsListOf } from '@/core/build/parts-list';
+import { sheetOf } from '@/core/build/sheet';
+import type { Design } from '@/core/design/design-schema';
+import type { Prediction } from '@/core/predict/prediction';
+import { buttonStyle } from '@/ui/button';
+import { Quantity } from '@/ui/quantity';
+import { useListening } from '@/ui/use-listening';
+import type { TransientClient } from '@/worker/transient-client';
+import { useDeadPlan } from '../dead/use-dead-plan';
+import { PagePart } from '../page-part';
+import type { EditorStore } from '../saving/editor-store';
+import { BuildFields } from './build-fields';
+import { LayoutPicture } from './layout-picture';
+import { SheetBlocks } from './sheet-blocks';
+
+type Props = {
+  store: EditorStore;
+  design: Design;
+  electrical: Design;
+  prediction: Prediction;
+  client: TransientClient;
+};
+
+/** One document to build from: parts, insulation, layout, assembly, checks, steps up, and how it is made dead. */
+export function BuildSheet(props: Props) {
+  // What this browser keeps is not known where the page is made.
+  const listening = useListening();
+  return listening ? <Listening {...props} /> : null;
+}
+
+function Listening({ store, design, electrical, prediction, client }: Props) {
+  const id = useStore(store, (state) => state.id);
+  const revision = useStore(store, (state) => state.revision);
+  const isSaved = useStore(store, (state) => state.save.kind === 'saved');
+  const later = useDeferredValue(design);
+  const { drawer, load } = useDrawer();
+  // Without the drawer the list says nothing of stock; the drawer's own page says why it cannot be opened.
+  useEffect(() => void load().catch(() => undefined), [load]);
+  const { settings } = useBenchSettings();
+  const { settings: meter } = useMeter();
+  const { settings: air } = useAir();
+  const plan = useDeadPlan(electrical, client);
+  const dead = plan.kind === 'ready' ? plan.result : null;
+  const insulation = useMemo(() => insulationOf(later, air), [later, air]);
+  const layout = useMemo(() => (insulation ? layoutOf(later, insulation) : null), [later, insulation]);
+  const stock = useMemo(
+    () => drawer && { parts: drawer.parts, uses: drawer.uses.filter(({ designId }) => designId !== id) },
+    [drawer, id],
+  );
+  const parts = useMemo(() => partsListOf(later, stock), [later, stock]);
+  const steps = useMemo(() => stepsUpOf(electrical, settings.fractions, meter), [electrical, settings, meter]);
+  const sections = useMemo(
+    () => sheetOf({ design: later, prediction, insulation, layout, parts, steps, dead }),
+    [later, prediction, insulation, layout, parts, steps, dead],
+  );
+  const about = `Revision ${revision}${isSaved ? '' : ', with changes that are not saved'}, ${format(new Date(), 'd MMM yyyy')}`;
+  const { ticks, tick } = useTicks();
+  const key = sheetKey(id, revision);
+  const [selected, setSelected] = useState<string | null>(null);
+  const isTurned = design.ladder.polarity === 'negative' && insulation?.potentials.network.return === 'ground';
+  const asPicture = () => {
+    const picture = document.querySelector<SVGSVGElement>('[data-layout=screen]');
+    if (picture)
+      downloadText(designFileName(design.name, 'layout.svg'), 'image/svg+xml', stillOfSvg(picture, design.name));
+  };
+  return (
+    <section aria-labelledby="build-title" className="mx-auto w-full max-w-5xl px-4 py-4 sm:px-6">
+      <div className="flex flex-wrap items-start justify-between gap-3">
+        <div>
+          <h2 id="build-title" className="text-base font-semibold">
+            Build sheet
+          </h2>
+          <p className="text-[13px] text-soft" data-build="about">
+            {about}
+          </p>
+        </div>
+        <div className="no-print flex flex-wrap gap-1">
+          <button type="button" className={buttonStyle('quiet')} onClick={() => downloadParts(design.name, parts)}>
+            Parts, CSV
+          </button>
+          <button
+            type="button"
+            className={buttonStyle('quiet')}
+            onClick={() => downloadSheet(design.name, about, sections)}
+          >
+            Sheet, Markdown
+          </button>
+          <button type="button" className={buttonStyle('quiet')} disabled={!layout} onClick={asPicture}>
+            Layout, SVG
+          </button>
+          <button type="button" className={buttonStyle('quiet')} onClick={() => window.print()}>
+            <Printer className="size-4" aria-hidden="true" /> Print
+          </button>
+        </div>
+      </div>
+      <BuildFields store={store} design={design} />
+      {sections.map((section) => (
+        <PagePart key={section.id} title={section.title}>
+          <SheetBlocks
+            section={section}
+            doneAt={(step) => ticks[key]?.[step] ?? null}
+            onTick={(step, isDone) => tick(key, step, isDone ? new Date().toISOString() : null)}
+            layout={
+              layout && insulation ? (
+                <>
+                  <LayoutPicture
+                    layout={layout}
+                    insulation={insulation}
+                    isTurned={isTurned}
+                    selected={selected}
+                    onSelect={(node) => setSelected(node === selected ? null : node)}
+                  />
+                  {selected && insulation.potentials.network.nodes.some((node) => node.id === selected) ? (
+                    <table
+                      className="no-print mt-1 w-full max-w-xl text-left text-[13px]"
+                      aria-label={`Distances of ${selected}`}
+                    >
+                      <thead className="text-soft">
+                        <tr className="border-b border-rule">
+                          <th className="py-1 pr-3 font-normal">From {selected} to</th>
+                          <th className="py-1 pr-3 text-right font-normal">Free</th>
+                          <th className="py-1 pr-3 text-right font-normal">Needed</th>
+                          <th className="py-1 text-right font-normal">Between, peak</th>
+                        </tr>
+                      </thead>
+                      <tbody>
+                        {distancesFrom(layout, insulation, selected).map(({ node, metres, neededMetres, volts }) => (
+                          <tr key={node} className="border-b border-rule">
+                            <td className="py-0.5 pr-3">{node}</td>
+                            <td className="py-0.5 pr-3 text-right">
+                              <Quantity value={Math.max(0, metres)} unit="m" />
+                            </td>
+                            <td className="py-0.5 pr-3 text-right">
+                              <Quantity value={neededMetres} unit="m" />
+                            </td>
+                            <td className="py-0.5 text-right">
+                              <Quantity value={volts} unit="V" />
+                            </td>
+                          </tr>
+                        ))}
+                      </tbody>
+                    </table>
+                  ) : (
+                    <p className="no-print text-[13px] text-soft">Choose a joint to see its distances.</p>
+                  )}
+                </>
+              ) : null
+            }
+          />
+        </PagePart>
+      ))}
+    </section>
+  );
+}

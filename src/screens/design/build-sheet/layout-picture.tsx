@@ -1,0 +1,220 @@
+import { potentialColour } from '@/climb/climb-layout';
+import type { Conductor, PlacedBody } from '@/core/build/arranged';
+import type { Insulation } from '@/core/build/insulation';
+import { nodeName } from '@/core/build/node-name';
+import type { Layout } from '@/core/build/layout';
+
+type Props = {
+  layout: Layout;
+  insulation: Insulation;
+  /** Whether the diodes stand the other way than the network says: of a negative supply. */
+  isTurned: boolean;
+  selected: string | null;
+  onSelect: (node: string) => void;
+};
+
+const MILLI = 1e3;
+/** Of labels, mm. */
+const LETTERS = 2.4;
+const MARGIN = 6;
+/** Of a piece of the picture on paper, at its true size, mm. */
+const PIECE = 170;
+
+/** Bodies, leads and joints of one board, and the box around all, in millimetres. */
+type Drawn = { board: number; bodies: PlacedBody[]; conductors: Conductor[] };
+
+function boardsOf({ arranged, spacing, boards }: Layout): Drawn[] {
+  const boardAt = (height: number) => (boards > 1 ? Math.min(boards - 1, Math.round(height / spacing.board)) : 0);
+  return Array.from({ length: boards }, (_, board) => ({
+    board,
+    bodies: arranged.bodies.filter(({ from, to }) => boardAt((from[2] + to[2]) / 2) === board),
+    // A wire between two boards is a point on both.
+    conductors: arranged.conductors.filter(({ from, to }) => boardAt(from[2]) === board || boardAt(to[2]) === board),
+  }));
+}
+
+/** What all of it takes up, from above, in millimetres. */
+function boundsOf({ arranged }: Layout) {
+  const all = [...arranged.bodies, ...arranged.conductors];
+  const [left, right, low, top] = [
+    Math.min(...all.map(({ from, to, radius }) => Math.min(from[0], to[0]) - radius)),
+    Math.max(...all.map(({ from, to, radius }) => Math.max(from[0], to[0]) + radius)),
+    Math.min(...all.map(({ from, to, radius }) => Math.min(from[1], to[1]) - radius)),
+    Math.max(...all.map(({ from, to, radius }) => Math.max(from[1], to[1]) + radius)),
+  ].map((metres) => metres * MILLI);
+  return { left, low, wide: right - left, high: top - low };
+}
+
+/** The layout to scale: on screen as wide as there is room for, on paper piece by piece at its true size. */
+export function LayoutPicture(props: Props) {
+  const width = boundsOf(props.layout).wide + 2 * MARGIN;
+  const pieces = Math.ceil(width / PIECE);
+  return (
+    <>
+      {boardsOf(props.layout).map((drawn) => (
+        <figure key={drawn.board} className="mt-2" data-layout-board={drawn.board}>
+          {props.layout.boards > 1 ? (
+            <figcaption className="text-[13px] text-soft">Board {drawn.board + 1}</figcaption>
+          ) : null}
+          <div className="overflow-x-auto print:hidden">
+            <Plan {...props} drawn={drawn} from={0} width={width} isTrueSize={false} />
+          </div>
+          <div className="hidden print:block">
+            {Array.from({ length: pieces }, (_, piece) => (
+              <div key={piece} className="break-inside-avoid">
+                {pieces > 1 ? (
+                  <p className="text-[11px] text-soft">
+                    At its true size, piece {piece + 1} of {pieces}
+                  </p>
+                ) : (
+                  <p className="text-[11px] text-soft">At its true size, printed at 100 %</p>
+                )}
+                <Plan
+                  {...props}
+                  drawn={drawn}
+                  from={piece * PIECE}
+                  width={Math.min(PIECE, width - piece * PIECE)}
+                  isTrueSize
+                />
+              </div>
+            ))}
+          </div>
+        </figure>
+      ))}
+    </>
+  );
+}
+
+function Plan({
+  layout,
+  insulation: { potentials, highest },
+  isTurned,
+  selected,
+  onSelect,
+  drawn: { bodies, conductors },
+  from,
+  width,
+  isTrueSize,
+}: Props & { drawn: Drawn; from: number; width: number; isTrueSize: boolean }) {
+  const { left, low, high } = boundsOf(layout);
+  // Across grows upwards, as the oscillating column stands above the smoothing one.
+  const x = (metres: number) => metres * MILLI - left + MARGIN;
+  const y = (metres: number) => high - (metres * MILLI - low) + MARGIN;
+  const colour = (node: string) => potentialColour(potentials.toGround(node), highest.volts);
+  const height = high + 2 * MARGIN + 8;
+  return (
+    <svg
+      viewBox={`${from} 0 ${width} ${height}`}
+      {...(isTrueSize
+        ? { width: `${width}mm`, height: `${height}mm` }
+        : { className: 'w-full', style: { minWidth: `${width}mm`, maxWidth: `${2.5 * width}mm`, maxHeight: '70vh' } })}
+      role="img"
+      aria-label="Layout to scale"
+      data-layout={isTrueSize ? 'paper' : 'screen'}
+      fontSize={LETTERS}
+    >
+      {conductors
+        .filter(({ kind }) => kind === 'lead')
+        .map(({ node, from: start, to, radius }, at) => (
+          <line
+            key={at}
+            x1={x(start[0])}
+            y1={y(start[1])}
+            x2={x(to[0])}
+            y2={y(to[1])}
+            stroke={colour(node)}
+            strokeWidth={2 * radius * MILLI}
+            strokeLinecap="round"
+          />
+        ))}
+      {bodies.map((body) => (
+        <Body key={body.id} body={body} x={x} y={y} isTurned={isTurned} />
+      ))}
+      {conductors
+        .filter(({ kind }) => kind === 'joint')
+        .map(({ node, from: point, radius }, at) => (
+          <g key={at} onClick={() => onSelect(node)} className="cursor-pointer" data-joint={node}>
+            <circle cx={x(point[0])} cy={y(point[1])} r={Math.max(radius * MILLI, 2.5)} className="fill-transparent" />
+            <circle
+              cx={x(point[0])}
+              cy={y(point[1])}
+              r={radius * MILLI}
+              fill={colour(node)}
+              className={node === selected ? 'stroke-copper' : 'stroke-sheet'}
+              strokeWidth={node === selected ? 0.8 : 0.2}
+            />
+            <text
+              x={x(point[0])}
+              y={y(point[1]) + (point[1] > 0 ? -radius * MILLI - 1 : radius * MILLI + LETTERS)}
+              textAnchor="middle"
+              className="fill-ink"
+            >
+              {nodeName(node)}
+            </text>
+          </g>
+        ))}
+      <g transform={`translate(${MARGIN} ${high + MARGIN + 3})`}>
+        <path d="M0 0 v2 M0 1 h50 M50 0 v2 M10 0.4 v1.2" className="fill-none stroke-ink" strokeWidth={0.25} />
+        <text x={51} y={2} className="fill-soft">
+          50 mm, the first mark 10 mm
+        </text>
+      </g>
+    </svg>
+  );
+}
+
+function Body({
+  body: { id, kind, from, to, radius },
+  x,
+  y,
+  isTurned,
+}: {
+  body: PlacedBody;
+  x: (metres: number) => number;
+  y: (metres: number) => number;
+  isTurned: boolean;
+}) {
+  const [x1, y1, x2, y2] = [x(from[0]), y(from[1]), x(to[0]), y(to[1])];
+  const length = Math.hypot(x2 - x1, y2 - y1);
+  const across = 2 * radius * MILLI;
+  const turn = (Math.atan2(y2 - y1, x2 - x1) * 180) / Math.PI;
+  // Written the way one reads.
+  const isUpsideDown = Math.abs(turn) > 90;
+  const band = kind === 'diode' ? Math.min(length / 5, 2) : 0;
+  // Beside the band, and no wider than what that leaves.
+  const aside = (isTurned ? band : -band) * (isUpsideDown ? -1 : 1);
+  const letters = Math.min(LETTERS, Math.max(1.2, across - 0.4), (length - 2 * band) / (0.62 * id.length));
+  return (
+    <g transform={`translate(${(x1 + x2) / 2} ${(y1 + y2) / 2}) rotate(${turn})`} data-body={id}>
+      <rect
+        x={-length / 2}
+        y={-across / 2}
+        width={length}
+        height={across}
+        rx={Math.min(1, across / 4)}
+        className="fill-sheet stroke-ink"
+        strokeWidth={0.25}
+      />
+      {kind === 'diode' ? (
+        <rect
+          x={isTurned ? -length / 2 + band / 2 : length / 2 - 1.5 * band}
+          y={-across / 2}
+          width={band}
+          height={across}
+          className="fill-ink"
+          data-band={id}
+        />
+      ) : null}
+      <text
+        transform={isUpsideDown ? 'rotate(180)' : undefined}
+        x={aside}
+        textAnchor="middle"
+        dominantBaseline="central"
+        className="fill-ink"
+        fontSize={kind === 'diode' ? letters : Math.min(LETTERS, Math.max(1.2, across - 0.4))}
+      >
+        {id}
+      </text>
+    </g>
+  );
+}

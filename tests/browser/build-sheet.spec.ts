@@ -1,0 +1,176 @@
+import { readFile } from 'node:fs/promises';
+import type { Page } from '@playwright/test';
+import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
+import { insulationOf } from '../../src/core/build/insulation';
+import { layoutOf } from '../../src/core/build/layout';
+import type { Design } from '../../src/core/design/design-schema';
+import { airSchema } from '../../src/core/load/air/air';
+import { demoDesign, expect, pick, say, shelve, test } from './fixtures';
+
+const AIR = airSchema.parse({});
+const pageOf = (id: string) => `/designs/${id}/build-sheet`;
+const POINTS_PER_MILLIMETRE = 72 / 25.4;
+
+type Word = { text: string; x: number; y: number; width: number; page: number };
+
+/** What stands on the pages of a PDF, in points. */
+async function wordsOf(pdf: Buffer): Promise<{ words: Word[]; widths: number[] }> {
+  const document = await getDocument({ data: new Uint8Array(pdf), verbosity: 0 }).promise;
+  const words: Word[] = [];
+  const widths: number[] = [];
+  for (let number = 1; number <= document.numPages; number += 1) {
+    const page = await document.getPage(number);
+    widths.push(page.getViewport({ scale: 1 }).width);
+    const { items } = await page.getTextContent();
+    for (const item of items)
+      if ('str' in item && item.str.trim() !== '')
+        words.push({ text: item.str, x: item.transform[4], y: item.transform[5], width: item.width, page: number });
+  }
+  return { words, widths };
+}
+
+const printed = async (page: Page, format: 'A4' | 'Letter') =>
+  wordsOf(
+    await page.pdf({
+      format,
+      margin: { top: '12mm', bottom: '12mm', left: '12mm', right: '12mm' },
+      displayHeaderFooter: false,
+    }),
+  );
+
+/** Pages are as wide as the paper; nothing stands past it. */
+function expectUnclipped({ words, widths }: Awaited<ReturnType<typeof wordsOf>>) {
+  for (const { text, x, width, page } of words) {
+    expect(x, text).toBeGreaterThanOrEqual(0);
+    expect(x + width, text).toBeLessThanOrEqual(widths[page - 1]);
+  }
+}
+
+test('the sheet of every demo design prints with each of its sections, unclipped, the layout at its true size', async ({
+  page,
+  request,
+}) => {
+  for (const name of [
+    'dust-plate-precipitator',
+    'electrospinning-bench-pair',
+    'flocking-applicator',
+    'photomultiplier-bias',
+    'teaching-tripler',
+  ] as const) {
+    const design = demoDesign(name);
+    await page.goto(pageOf(await shelve(request, design)));
+    await expect(page.getByRole('list', { name: 'Make it dead' })).toBeVisible();
+    const paper = await printed(page, name === 'teaching-tripler' ? 'Letter' : 'A4');
+    expectUnclipped(paper);
+    const text = paper.words.map((word) => word.text).join(' ');
+    for (const title of [
+      'Before anything else',
+      'Parts',
+      'Insulation',
+      'Layout',
+      'Assembly',
+      'Checks before power',
+      'Power up in steps',
+      'Power down and make it dead',
+    ])
+      expect(text).toContain(title);
+    // From one joint of the smoothing column to the next as many millimetres as the layout has.
+    const { spacing } = layoutOf(design, insulationOf(design, AIR)!)!;
+    const joint = (label: string) => {
+      const found = paper.words.filter((word) => word.text === label).at(-1)!;
+      return found.x + found.width / 2;
+    };
+    const pitch = Math.abs(joint('B2') - joint('B1')) / POINTS_PER_MILLIMETRE;
+    if (spacing.pitch < 0.06) expect(Math.abs(pitch / (spacing.pitch * 1e3) - 1)).toBeLessThan(0.01);
+  }
+});
+
+test('how it is put together: another medium and arrangement, a spacing that is too tight, and it is saved', async ({
+  page,
+  request,
+}) => {
+  const design = demoDesign('flocking-applicator');
+  const id = await shelve(request, design);
+  await page.goto(`/designs/${id}`);
+  await page
+    .getByRole('navigation', { name: 'Pages of the design' })
+    .getByRole('button', { name: 'Build sheet' })
+    .click();
+  await expect(page).toHaveURL(/\/build-sheet$/);
+  const figures = page.getByRole('table', { name: 'Layout' });
+  const expectLayout = async (build: Partial<Design['build']>) => {
+    const built = { ...design, build: { ...design.build, ...build } };
+    const insulation = insulationOf(built, AIR)!;
+    const layout = layoutOf(built, insulation)!;
+    await expect(figures.getByRole('row', { name: /From stage to stage/ })).toContainText(
+      say(layout.spacing.pitch, 'm'),
+    );
+    await expect(figures.getByRole('row', { name: /From column to column/ })).toContainText(
+      say(layout.spacing.row, 'm'),
+    );
+    await expect(
+      page.getByRole('table', { name: 'Insulation of nodes' }).getByRole('row', { name: /^B8/ }),
+    ).toContainText(say(insulation.nodes.find((node) => node.id === 'B8')!.clearanceMetres!, 'm'));
+    return layout;
+  };
+  await expectLayout({});
+  await expect(page.getByText('From some 30 kV on')).toBeVisible();
+  await pick(page.getByRole('combobox', { name: 'Medium' }), 'Transformer oil');
+  await expectLayout({ medium: 'oil' });
+  await expect(page.getByText('From some 30 kV on')).toHaveCount(0);
+  await pick(page.getByRole('combobox', { name: 'Arrangement' }), 'Boards, one over the other');
+  await page.getByLabel('Stages on a board').fill('4');
+  await expectLayout({ medium: 'oil', arrangement: 'boards', boardStages: 4 });
+  await expect(page.locator('[data-layout-board]')).toHaveCount(2);
+  await page.getByLabel('Stage to stage').fill('9');
+  const tight = await expectLayout({ medium: 'oil', arrangement: 'boards', boardStages: 4, pitchMetres: 0.009 });
+  await expect(page.getByRole('table', { name: 'Too near' }).getByRole('row')).toHaveCount(tight.breaches.length + 1);
+  await page.getByLabel('Stage to stage').fill('-3');
+  await expect(page.getByRole('alert').first()).toContainText('above zero');
+  await page.getByLabel('Stage to stage').fill('');
+  await pick(page.getByRole('combobox', { name: 'Medium' }), 'Another');
+  await expect(page.getByText('No layout: some distance')).toBeVisible();
+  await expect(page.getByText('There are no figures for this medium here')).toBeVisible();
+  await expect(page.getByText(/^Revision \d+, saved/).first()).toBeVisible();
+  await page.reload();
+  await expect(page.getByRole('combobox', { name: 'Medium' })).toContainText('Another');
+});
+
+test('a joint’s distances, ticks that stay with the revision, and what can be taken away', async ({
+  page,
+  request,
+}) => {
+  const design = demoDesign('photomultiplier-bias');
+  const id = await shelve(request, design);
+  await page.goto(pageOf(id));
+  await page.locator('[data-layout=screen] [data-joint=B2]').first().click();
+  const insulation = insulationOf(design, AIR)!;
+  const distances = page.getByRole('table', { name: 'Distances of B2' });
+  await expect(distances.getByRole('row').nth(1)).toContainText('1.00');
+  expect(insulation.potentials.between('B2', 'A2')).toBeGreaterThan(0);
+  const first = page.locator('[data-sheet-step="assembly proof"]').getByRole('checkbox');
+  await first.check();
+  await page.reload();
+  await expect(first).toBeChecked();
+  await first.uncheck();
+  await page.reload();
+  await expect(first).not.toBeChecked();
+
+  const file = async (name: string) => {
+    const coming = page.waitForEvent('download');
+    await page.getByRole('button', { name }).click();
+    const download = await coming;
+    return { name: download.suggestedFilename(), text: await readFile(await download.path(), 'utf8') };
+  };
+  const parts = await file('Parts, CSV');
+  expect(parts.name).toBe('photomultiplier-bias.parts.csv');
+  expect(parts.text.split('\n')[0]).toBe('part,each,number,standing,free,missing,cost');
+  const markdown = await file('Sheet, Markdown');
+  expect(markdown.text).toContain('## Assembly');
+  expect(markdown.text).toContain('Revision 1');
+  const picture = await file('Layout, SVG');
+  expect(picture.text).toMatch(/^<svg[^>]+width="[\d.]+mm"/);
+  const { network } = insulation.potentials;
+  for (const part of [...network.capacitors, ...network.diodes]) expect(picture.text).toContain(`>${part.id}<`);
+  expect(picture.text).not.toMatch(/class=|var\(|oklch/);
+});
