@@ -4,8 +4,10 @@ import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import { insulationOf } from '../../src/core/build/insulation';
 import { layoutOf } from '../../src/core/build/layout';
 import type { Design } from '../../src/core/design/design-schema';
+import { newDesign } from '../../src/core/design/new-design';
 import { airSchema } from '../../src/core/load/air/air';
-import { demoDesign, expect, pick, say, shelve, test } from './fixtures';
+import { netlistOf } from '../../src/core/exchange/netlist';
+import { demoDesign, expect, exportedFile, pick, say, shelve, test } from './fixtures';
 
 const AIR = airSchema.parse({});
 const pageOf = (id: string) => `/designs/${id}/build-sheet`;
@@ -173,4 +175,20 @@ test('a joint’s distances, ticks that stay with the revision, and what can be 
   const { network } = insulation.potentials;
   for (const part of [...network.capacitors, ...network.diodes]) expect(picture.text).toContain(`>${part.id}<`);
   expect(picture.text).not.toMatch(/class=|var\(|oklch/);
+});
+
+test('the netlist leaves from the export menu; a drive that has none says why', async ({ page, request }) => {
+  const design = demoDesign('teaching-tripler');
+  await page.goto(`/designs/${await shelve(request, design)}`);
+  const netlist = netlistOf(design);
+  if (!netlist.ok) throw new Error(netlist.reason);
+  expect((await exportedFile(page, 'Netlist')).toString('utf8')).toBe(netlist.text);
+
+  const bursts = newDesign('In bursts');
+  const { driver } = bursts;
+  if (driver.kind !== 'measured') throw new Error(driver.kind);
+  await page.goto(`/designs/${await shelve(request, { ...bursts, driver: { ...driver, burstHertz: 50 } })}`);
+  await page.getByRole('button', { name: 'Export' }).click();
+  await page.getByRole('menuitem', { name: 'Netlist' }).click();
+  await expect(page.getByText('There is no netlist of this design: a drive that runs in bursts')).toBeVisible();
 });

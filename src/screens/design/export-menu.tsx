@@ -6,6 +6,7 @@ import { memo } from 'react';
 import { toast } from 'sonner';
 import { pngOf, stillOfClimb } from '@/climb/still';
 import { designFileName, downloadBlob, downloadDesign, downloadText } from '@/client/design-file';
+import { netlistOf } from '@/core/exchange/netlist';
 import { predict, WITHOUT_OPTIMUM } from '@/core/predict/predict';
 import type { Waveforms } from '@/core/transient/measure';
 import { buttonStyle } from '@/ui/button';
@@ -27,6 +28,11 @@ export const ExportMenu = memo(function ExportMenu({
     const picture = stillOfClimb(present().name);
     if (!picture) toast.error('There is no Climb on screen to make a picture of.');
     return picture;
+  };
+  const asNetlist = () => {
+    const netlist = netlistOf(present());
+    if (netlist.ok) downloadText(fileName('cir'), 'text/plain', netlist.text);
+    else toast.error(`There is no netlist of this design: ${netlist.reason}.`);
   };
   const asSvg = () => {
     const picture = still();
@@ -59,6 +65,7 @@ export const ExportMenu = memo(function ExportMenu({
       run: () => waveforms && downloadWaveforms(predict(present(), WITHOUT_OPTIMUM), waveforms),
       ready: waveforms !== null,
     },
+    { name: 'Netlist', gives: 'for circuit solvers, text', run: asNetlist },
     { name: 'Picture', gives: 'the Climb as it stands, SVG', run: asSvg },
     { name: 'Picture in points', gives: 'the Climb as it stands, PNG', run: () => void asPng() },
     { name: 'Print…', gives: 'this page', run: () => setTimeout(() => window.print(), 0) },
