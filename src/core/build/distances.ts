@@ -57,9 +57,9 @@ const MOST_CREEPAGE_VOLTS = 63e3;
  * at home has bubbles, fibres and seams (common practice, no source).
  */
 const FILLED: Record<Exclude<Medium, 'air' | 'other'>, { through: number; along: number }> = {
-  oil: { through: 2.5e6, along: 1e6 },
-  wax: { through: 2e6, along: 1e6 },
-  resin: { through: 3e6, along: 1e6 },
+  oil: { through: 2e6, along: 0.8e6 },
+  wax: { through: 1.5e6, along: 0.8e6 },
+  resin: { through: 2.5e6, along: 1e6 },
 };
 /** Beyond this no figure is given for them, V. */
 const MOST_FILLED_VOLTS = 150e3;
@@ -109,7 +109,7 @@ export function creepageFor(volts: number, { medium, surroundings }: Surrounded)
 /** Where the figures of a medium come from, in words. */
 export const SOURCES: Record<Exclude<Medium, 'other'>, string> = {
   air: 'IEC 60664-1, tables F.7a and F.4 (from memory), a quarter more over 30 kHz (IEC 60664-4, from memory)',
-  oil: '2.5 kV for each millimetre through it, 1 kV along surfaces in it (common practice, no source)',
-  wax: '2 kV for each millimetre through it, 1 kV along surfaces in it (common practice, no source)',
-  resin: '3 kV for each millimetre through it, 1 kV along surfaces in it (common practice, no source)',
+  oil: '2 kV for each millimetre through it, 0.8 kV along surfaces in it (common practice, no source)',
+  wax: '1.5 kV for each millimetre through it, 0.8 kV along surfaces in it (common practice, no source)',
+  resin: '2.5 kV for each millimetre through it, 1 kV along surfaces in it (common practice, no source)',
 };

@@ -28,8 +28,9 @@ export type Layout = {
   enclosure: Enclosure | null;
   /** Of what fills the enclosure, kg; null in air. */
   mediumKilograms: number | null;
-  /** Of a standoff under the highest node, m. */
+  /** Of a standoff under the highest node: its height, and the way along its surface, m. */
   standoffMetres: number | null;
+  standoffPathMetres: number | null;
   boards: number;
 };
 
@@ -75,7 +76,7 @@ export function layoutOf(design: Design, { around, potentials, nodes, highest }:
     return { arranged, breaches: breachesOf(arranged, needed) };
   };
   const found = leastSpacing(spacing, free, (at) => tried(at).breaches);
-  return laidOut({ design, around, potentials, nodes, bodies, entered, spacing: found, ...tried(found) });
+  return laidOut({ design, potentials, nodes, bodies, entered, spacing: found, ...tried(found) });
 }
 
 const WAYS = ['pitch', 'row', 'board'] as const;
@@ -167,15 +168,17 @@ function isAcrossOnePart(one: Conductor, other: Conductor, bodies: readonly Plac
   });
 }
 
+/** The greatest; null where one is not known. */
+const mostOf = (values: readonly (number | null)[]): number | null =>
+  values.includes(null) ? null : Math.max(...(values as number[]));
+
 function laidOut({
   design: { build },
-  around,
   potentials,
   nodes,
   ...found
 }: Pick<Layout, 'bodies' | 'entered' | 'spacing' | 'arranged' | 'breaches'> & {
   design: Design;
-  around: Surrounded;
   potentials: Potentials;
   nodes: Insulation['nodes'];
 }): Layout {
@@ -193,7 +196,8 @@ function laidOut({
     ...found,
     enclosure,
     mediumKilograms: volume === null || medium === 'air' || medium === 'other' ? null : volume * DENSITY[medium],
-    standoffMetres: clearanceFor(Math.max(...nodes.map((one) => one.toGroundVolts)), around, potentials.hertz),
+    standoffMetres: mostOf(nodes.map(({ clearanceMetres }) => clearanceMetres)),
+    standoffPathMetres: mostOf(nodes.map(({ creepageMetres }) => creepageMetres)),
     boards: build.arrangement === 'boards' ? Math.ceil(stages / build.boardStages) : 1,
   };
 }

@@ -1,6 +1,7 @@
 import type { StepUp } from '../bench/steps-up';
 import type { DeadPlan } from '../dead/plan';
 import type { Design } from '../design/design-schema';
+import { DRIVER_KINDS } from '../drive/driver-kinds';
 import { polarityOf } from '../operating/ladder-inputs';
 import type { Prediction } from '../predict/prediction';
 import { formatPlain, formatQuantity } from '../quantity/format-quantity';
@@ -290,7 +291,7 @@ function layoutSection({ design: { build }, insulation, layout }: SheetInputs): 
         { kind: 'text', text: 'No layout: some distance that it needs has no figure in this medium.', isWarning: true },
       ],
     };
-  const { spacing, enclosure, breaches, bodies, boards, mediumKilograms, standoffMetres } = layout;
+  const { spacing, enclosure, breaches, bodies, boards, mediumKilograms, standoffMetres, standoffPathMetres } = layout;
   const assumed = (['capacitor', 'diode'] as const).filter((kind) => !bodies.each[kind].isEntered);
   const rows: Row[] = [
     { cells: ['Arrangement', ARRANGED[build.arrangement]] },
@@ -305,7 +306,12 @@ function layoutSection({ design: { build }, insulation, layout }: SheetInputs): 
           : NONE,
       ],
     },
-    { cells: ['Standoffs under it', say(standoffMetres, 'm')] },
+    {
+      cells: [
+        'Standoffs under it',
+        `${say(standoffMetres, 'm')} high, ${say(standoffPathMetres, 'm')} along their surface`,
+      ],
+    },
     ...(mediumKilograms === null
       ? []
       : [{ cells: ['To fill that box', `${formatPlain(mediumKilograms, 2)} kg of ${build.medium}`] }]),
@@ -360,11 +366,12 @@ function assemblySection({ design, insulation }: SheetInputs): SheetSection {
   const { driver, transformer, output, build } = design;
   const steps: { id: string; title: string; text: string }[] = [];
   const step = (id: string, title: string, text: string) => steps.push({ id, title, text });
-  if (transformer || driver.kind !== 'measured')
+  const { firstRun } = DRIVER_KINDS[driver.kind];
+  if (firstRun)
     step(
       'driver',
-      'Driver and transformer',
-      'First and alone, nothing on the secondary but a probe: at a low supply, current limited, until it runs as the design says. Then off, and the secondary measured dead.',
+      transformer ? 'Driver and transformer' : 'Driver',
+      `Before there is a ladder on it. ${firstRun} Then off, and measured dead.`,
     );
   if (insulation) {
     const { network } = insulation.potentials;

@@ -67,6 +67,8 @@ export type DriverKind<S extends z.ZodType<{ kind: string }>> = {
   switching?: (driver: z.output<S>, figures: DriveFigures) => number;
   /** The chief thing that `drive` leaves out or only estimates and `circuit` has, a sentence. */
   leavesOut?: string;
+  /** How it is first tried with its transformer, the ladder not on it yet, a sentence or more; null where there is nothing to try (common practice, no source). */
+  firstRun: string | null;
   /** What is to be checked before power because of it (common practice, no source). */
   beforePower: (driver: z.output<S>, figures: DriveFigures) => PowerCheck[];
 };

@@ -127,6 +127,8 @@ export const blockingOscillator = driverKind(schema, {
   },
   leavesOut:
     'Mostly when the transistor turns off and on again, which the closed form estimates and the circuit decides, and ringing of the leakage inductance.',
+  firstRun:
+    'At the lowest supply at which it runs, current limited, its clamp fitted, a load or a gap set under the design’s peak across the secondary: with nothing there its peak goes on to whatever gives way first.',
   beforePower: (_driver, figures) => [unloadedSwitch(figures)],
 });
 

@@ -62,6 +62,8 @@ export const capacitorDischarge = driverKind(schema, {
       : capacitorDischargeCircuit({ ...driver, shotsPerSecond: drive.frequencyHertz }, transformer, fed, ladderFarads),
   leavesOut:
     'Mostly how a shot rings out: the closed form has its first peak and one more, the circuit all of them with what the ladder takes.',
+  firstRun:
+    'At the lowest supply, current limited, one discharge at a time, a load or a gap set under the design’s peak across the coil. The storage capacitor keeps its charge: measured empty before each touch.',
   beforePower: () => [
     {
       code: 'storage-charged',

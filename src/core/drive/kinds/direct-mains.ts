@@ -42,6 +42,7 @@ export const directMains = driverKind(schema, {
     if (line.kind !== 'mains') throw new RangeError('drive: mains needs a mains supply');
     return lineDrive(line, driver, ladderWatts);
   },
+  firstRun: null,
   beforePower: () => [
     {
       code: 'line-isolation',

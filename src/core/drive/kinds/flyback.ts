@@ -118,6 +118,8 @@ export const flyback = driverKind(schema, {
     turnOffWatts({ volts, amps, farads: acrossSwitch(driver) }, driver.switchSeconds, driver.frequencyHertz),
   leavesOut:
     'Mostly ringing: each stroke meets what rings on of the one before, which the closed form leaves out; and leakage, which it counts for a single pulse.',
+  firstRun:
+    'At the lowest supply at which it runs, current limited, its clamp fitted, a load or a gap set under the design’s peak across the secondary: with nothing there its peak goes on to whatever gives way first.',
   beforePower: (_driver, figures) => [unloadedSwitch(figures)],
 });
 

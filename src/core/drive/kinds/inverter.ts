@@ -100,6 +100,7 @@ export const inverter = driverKind(schema, {
   },
   leavesOut:
     'Mostly leakage inductance: after each edge it rings with the secondary’s capacitance, which the closed form counts for one swing and for a single capacitance.',
+  firstRun: 'At a low supply, current limited, nothing on the secondary but a probe made for its peak.',
   beforePower: () => [],
 });
 

@@ -92,6 +92,8 @@ export const mains = driverKind(schema, {
     if (line.kind !== 'mains') throw new RangeError('drive: a mains driver needs a mains supply');
     return mainsDrive(line, driver, context);
   },
+  firstRun:
+    'On a few volts from a low winding first: the ratio is read there. The line only when everything below is done, fused, one hand.',
   beforePower: ({ count, seriesFarads }) => [
     ...(count > 1
       ? [

@@ -56,6 +56,7 @@ export const measured = driverKind(schema, {
   places: [],
   ratings: () => [],
   drive: ({ driver }, context) => measuredDrive(driver, context),
+  firstRun: null,
   beforePower: () => [],
 });
 

@@ -90,6 +90,7 @@ export const boughtModule = driverKind(schema, {
   ],
   ratings: () => [],
   drive: ({ driver }) => moduleDrive(driver),
+  firstRun: 'By itself, as its maker says, nothing on its output but a probe made for its peak.',
   beforePower: ({ startNote, heatSinkLive }) => [
     ...(startNote.trim() ? [{ code: 'module-start', text: `To start the module: ${startNote.trim()}` }] : []),
     ...(heatSinkLive

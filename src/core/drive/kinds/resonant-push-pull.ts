@@ -154,6 +154,8 @@ export const resonantPushPull = driverKind(schema, {
   },
   leavesOut:
     'Mostly the charging pulses themselves: they come through the leakage inductance and bend the tank’s voltage, which the closed form takes for a sine from a stiff source.',
+  firstRun:
+    'At the lowest supply at which it starts, current limited no lower than the checks below say, set first and switched on at once; nothing on the secondary but a probe made for its peak.',
   beforePower: (_driver, { supplyOpenVolts = 0, chokePeakAmps, startAmps = 0 }) => [
     ...(chokePeakAmps === undefined
       ? []
