@@ -66,7 +66,7 @@ test('the sheet of every demo design prints with each of its sections, unclipped
     expectUnclipped(paper);
     const text = paper.words.map((word) => word.text).join(' ');
     for (const title of [
-      'Before anything else',
+      'Cautions',
       'Parts',
       'Insulation',
       'Layout',

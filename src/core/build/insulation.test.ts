@@ -61,7 +61,7 @@ describe('distances', () => {
   });
 });
 
-describe('where things glow', () => {
+describe('corona', () => {
   it('a wire of 1 mm radius, 10 cm over ground, by hand: 30 (1 + 0.301 / √0.1) kV/cm on it', () => {
     // Peek (1929): 58.6 kV/cm, times 0.1 cm and ln 200, is 31.0 kV; a drawn wire takes 0.8 of it.
     expect(leadOnsetVolts(1e-3, 0.1, { ...AIR, celsius: 20 })).toBeCloseTo(0.8 * 31.02e3, -2);
@@ -72,7 +72,7 @@ describe('where things glow', () => {
     expect(ballOnsetVolts(0.01, 100, AIR, 'rounded')).toBeCloseTo(0.8 * 41.89e3, -2);
   });
 
-  it('what is said to be enough is: the ball of that radius does not glow, one a tenth smaller does', () => {
+  it('what is said to be enough is: the ball of that radius has none, one a tenth smaller does', () => {
     const rounding = roundingFor(20e3, 0.034, { leadRadiusMetres: 0.4e-3, jointRadiusMetres: 1e-3 }, AIR);
     if (rounding.kind !== 'joint' && rounding.kind !== 'ring') throw new Error(rounding.kind);
     expect(ballOnsetVolts(rounding.radiusMetres, 0.034, AIR, 'rounded')).toBeCloseTo(20e3, -1);

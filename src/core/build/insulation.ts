@@ -47,7 +47,7 @@ type InsulationAdvice = { code: string; text: string };
 /** From where air and boards are commonly left for oil or potting, V (common practice, no source). */
 const POTTING_VOLTS = 30e3;
 
-/** Under this nothing tracks or glows, V (common practice, no source). */
+/** Under this nothing tracks and there is no corona, V (common practice, no source). */
 const TRACKING_VOLTS = 600;
 
 /**
@@ -73,7 +73,7 @@ export function insulationOf(design: Design, air: Air): Insulation | null {
         stage,
         toGroundVolts: volts,
         clearanceMetres,
-        creepageMetres: creepageFor(rmsToGround(potentials, id), around),
+        creepageMetres: creepageFor(potentials.rmsToGround(id), around),
         neighbour: neighbourOf(potentials, around, id),
         rounding:
           build.medium === 'air'
@@ -97,14 +97,6 @@ export function insulationOf(design: Design, air: Air): Insulation | null {
   };
   return { ...found, advice: adviceFor(design, found) };
 }
-
-/** A ladder that floats is taken as earthed where that is worst. */
-const rmsToGround = ({ rmsBetween, network }: Potentials, id: string): number =>
-  Math.max(
-    ...['ground', ...(network.return === 'ground' ? [] : [network.output, network.return])].map((earth) =>
-      rmsBetween(id, earth),
-    ),
-  );
 
 /** Of the nodes of its own stage and the next to either side, on other columns or its own, that no part joins to it. */
 function neighbourOf({ network, between, hertz }: Potentials, around: Surrounded, id: string) {
@@ -190,11 +182,11 @@ function adviceFor(
       'short-bodies',
       `The bodies of ${short.length === parts.length ? 'all parts' : `${short.length} of ${parts.length} parts`} are shorter than what lies across them asks for along their surface: ${inAir ? 'in this air they track in time; oil or potting, longer parts, or more in series' : 'longer parts, or more in series'}.`,
     );
-  const glowing = nodes.filter(({ rounding }) => rounding && rounding.kind !== 'none');
-  if (glowing.length > 0)
+  const withCorona = nodes.filter(({ rounding }) => rounding && rounding.kind !== 'none');
+  if (withCorona.length > 0)
     say(
-      'glow',
-      'Where a node glows it makes ozone and loses current: round the joint, or put a ring or ball over it, no wire end pointing away from it.',
+      'corona',
+      'Corona at a node makes ozone and takes current: round the joint, or put a ring or ball over it, no wire end pointing away from it.',
     );
   // At low voltage nothing of this happens.
   if (highest.volts < TRACKING_VOLTS) return advice;

@@ -32,6 +32,8 @@ export type Layout = {
   standoffMetres: number | null;
   standoffPathMetres: number | null;
   boards: number;
+  /** Inside diameter of a tube around bodies and joints, m; null where there is none. */
+  tubeMetres: number | null;
 };
 
 /** Left between bodies, and between a body and another part's lead, m (common practice, no source). */
@@ -75,7 +77,12 @@ export function layoutOf(design: Design, { around, potentials, nodes, highest }:
     const arranged = arrangedBy(network, bodies, build, at);
     return { arranged, breaches: breachesOf(arranged, needed) };
   };
-  const found = leastSpacing(spacing, free, (at) => tried(at).breaches);
+  const found = leastSpacing(
+    spacing,
+    free,
+    (at) => tried(at).breaches,
+    (at) => breachesOf(arrangedBy(network, bodies, build, at), needed, 1).length === 0,
+  );
   return laidOut({ design, potentials, nodes, bodies, entered, spacing: found, ...tried(found) });
 }
 
@@ -83,7 +90,12 @@ const WAYS = ['pitch', 'row', 'board'] as const;
 type Way = (typeof WAYS)[number];
 
 /** From a spacing on the least at which there are no breaches; where what is free to grow does not help, the first one. */
-function leastSpacing(first: Spacing, free: readonly Way[], breachesAt: (spacing: Spacing) => Breach[]): Spacing {
+function leastSpacing(
+  first: Spacing,
+  free: readonly Way[],
+  breachesAt: (spacing: Spacing) => Breach[],
+  isKept: (spacing: Spacing) => boolean,
+): Spacing {
   let spacing = { ...first };
   let breaches = breachesAt(spacing);
   for (let round = 0; breaches.length > 0 && free.length > 0; round += 1) {
@@ -103,7 +115,7 @@ function leastSpacing(first: Spacing, free: readonly Way[], breachesAt: (spacing
     let low = first[way];
     for (let step = 0; step < SHRINKING_STEPS; step += 1) {
       const less = { ...spacing, [way]: step === 0 ? low : (low + spacing[way]) / 2 };
-      if (breachesAt(less).length === 0) spacing = less;
+      if (isKept(less)) spacing = less;
       else low = less[way];
     }
   }
@@ -124,7 +136,8 @@ function neededBetween({ network, between, hertz }: Potentials, around: Surround
 /** Joined by a part of which neither moves: its own body lies between them. */
 const isOwn = (one: PlacedBody, node: string) => one.ends.includes(node);
 
-function breachesOf({ bodies, conductors, tight }: Arranged, needed: Needed): Breach[] {
+/** @param most after which no further one is looked for */
+function breachesOf({ bodies, conductors, tight }: Arranged, needed: Needed, most = Infinity): Breach[] {
   const found = new Map<string, Breach>();
   const note = (one: string, other: string, gap: { metres: number; way: 0 | 1 | 2 }, neededMetres: number) => {
     if (gap.metres >= neededMetres - 1e-9) return;
@@ -133,7 +146,10 @@ function breachesOf({ bodies, conductors, tight }: Arranged, needed: Needed): Br
     if (!known || known.metres > gap.metres)
       found.set(key, { between: [one, other], metres: gap.metres, neededMetres, way: gap.way });
   };
-  for (let at = 0; at < conductors.length; at += 1)
+  for (const { id, missing, way } of tight)
+    found.set(`room ${id}`, { between: [id, id], metres: -missing, neededMetres: 0, way });
+  if (found.size >= most) return [...found.values()];
+  for (let at = 0; at < conductors.length && found.size < most; at += 1)
     for (let other = 0; other < at; other += 1) {
       const [one, two] = [conductors[at], conductors[other]];
       if (one.node === two.node) continue;
@@ -141,7 +157,7 @@ function breachesOf({ bodies, conductors, tight }: Arranged, needed: Needed): Br
       if (boxGap(one, two) < least && !isAcrossOnePart(one, two, bodies))
         note(one.node, two.node, gapBetween(one, two), least);
     }
-  for (let at = 0; at < bodies.length; at += 1) {
+  for (let at = 0; at < bodies.length && found.size < most; at += 1) {
     const body = bodies[at];
     for (let other = 0; other < at; other += 1)
       if (boxGap(body, bodies[other]) < BODY_GAP)
@@ -150,8 +166,6 @@ function breachesOf({ bodies, conductors, tight }: Arranged, needed: Needed): Br
       if (!isOwn(body, lead.node) && boxGap(body, lead) < BODY_GAP)
         note(body.id, lead.node, gapBetween(body, lead), BODY_GAP);
   }
-  for (const { id, missing, way } of tight)
-    found.set(`room ${id}`, { between: [id, id], metres: -missing, neededMetres: 0, way });
   return [...found.values()];
 }
 
@@ -166,6 +180,19 @@ function isAcrossOnePart(one: Conductor, other: Conductor, bodies: readonly Plac
       conductor.to.every((value, at) => value === end[at]);
     return isAt(first, from) && isAt(last, to);
   });
+}
+
+/** Of all that is laid out, seen from its end, about the middle. */
+function tubeAround({ bodies, conductors }: Arranged): number {
+  const all = [...bodies, ...conductors].flatMap(({ from, to, radius }) =>
+    [from, to].map((point) => ({ point, radius })),
+  );
+  const low = Math.min(...all.map(({ point, radius }) => point[1] - radius));
+  const high = Math.max(...all.map(({ point, radius }) => point[1] + radius));
+  const middle = (low + high) / 2;
+  return (
+    2 * Math.max(...all.map(({ point, radius }) => Math.hypot(point[1] - middle, point[2]) + radius)) + 2 * BODY_GAP
+  );
 }
 
 /** The greatest; null where one is not known. */
@@ -198,6 +225,7 @@ function laidOut({
     mediumKilograms: volume === null || medium === 'air' || medium === 'other' ? null : volume * DENSITY[medium],
     standoffMetres: mostOf(nodes.map(({ clearanceMetres }) => clearanceMetres)),
     standoffPathMetres: mostOf(nodes.map(({ creepageMetres }) => creepageMetres)),
+    tubeMetres: build.arrangement === 'tube' ? tubeAround(arranged) : null,
     boards: build.arrangement === 'boards' ? Math.ceil(stages / build.boardStages) : 1,
   };
 }

@@ -2,11 +2,11 @@ import { tipOnsetField, wireOnsetField } from '../load/air/corona-geometry';
 import type { Air } from '../load/air/air';
 import { rootBetween } from '../numeric/root';
 
-/** By how much a surface lowers the field at which it glows: a drawn wire, a joint filed round, one as it was soldered (Peek; common practice for the last). */
+/** By how much a surface lowers the field of onset: a drawn wire, a joint filed round, one as it was soldered (Peek; common practice for the last). */
 const SURFACE = { wire: 0.8, rounded: 0.8, soldered: 0.6 };
 
 /**
- * Peak at which a lead glows that runs along a grounded surface, V: the field of Peek at its own surface, E r ln(2 h / r)
+ * Peak at which a lead has corona that runs along a grounded surface, V: the field of Peek at its own surface, E r ln(2 h / r)
  * (handbook: wire over a plane).
  *
  * @param radiusMetres of the wire
@@ -16,7 +16,7 @@ export const leadOnsetVolts = (radiusMetres: number, heightMetres: number, air: 
   wireOnsetField(radiusMetres, SURFACE.wire, air, false) * radiusMetres * Math.log((2 * heightMetres) / radiusMetres);
 
 /**
- * Peak at which a joint or a ball glows, V: the field of Peek at a sphere, E r / (1 + r / 2 h) with the first image in the
+ * Peak at which a joint or a ball has corona, V: the field of Peek at a sphere, E r / (1 + r / 2 h) with the first image in the
  * grounded surface (handbook).
  *
  * @param radiusMetres of it
@@ -34,7 +34,7 @@ export const ballOnsetVolts = (
 const MOST_JOINT = 3e-3;
 const MOST_RING = 30e-3;
 
-/** What keeps a node from glowing: nothing needed, a joint rounded so far, a ring or ball of that radius, or no such thing. */
+/** What keeps a node free of corona: nothing needed, a joint rounded so far, a ring or ball of that radius, or no such thing. */
 export type Rounding = { kind: 'none' } | { kind: 'joint' | 'ring'; radiusMetres: number } | { kind: 'immersed' };
 
 /**
@@ -57,6 +57,6 @@ export function roundingFor(
   if (most <= least || over(most) < 0) return { kind: 'immersed' };
   const radiusMetres =
     over(least) >= 0 ? least : rootBetween(over, [least, over(least)], [most, over(most)], 1e-6 * peakVolts, 1e-9);
-  // A lead that glows by itself is helped by nothing smaller than what shields it.
+  // A lead that has corona by itself is helped by nothing smaller than what shields it.
   return { kind: radiusMetres <= MOST_JOINT && isLeadQuiet ? 'joint' : 'ring', radiusMetres };
 }

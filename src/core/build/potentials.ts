@@ -10,6 +10,8 @@ export type Potentials = {
   hertz: number;
   /** The most that a node stands at against ground, V, a magnitude. */
   toGround: (node: string) => number;
+  /** RMS of what it stands at, V, likewise. */
+  rmsToGround: (node: string) => number;
   /** The most that lies between two nodes, V, a magnitude. */
   between: (one: string, other: string) => number;
   /** RMS of what lies between them, V; what alternates is counted as a sine. */
@@ -29,6 +31,8 @@ export function potentialsOf(design: Design): Potentials | null {
   const steady = (one: string, other: string) => Math.abs(mean(one) - mean(other));
   const alternating = (one: string, other: string) => Math.abs(swing(one) - swing(other));
   const between = (one: string, other: string) => steady(one, other) + alternating(one, other);
+  const rmsBetween = (one: string, other: string) =>
+    Math.hypot(steady(one, other), alternating(one, other) / Math.SQRT2);
   // A ladder that floats may be earthed at either end.
   const earths = TOPOLOGY_KINDS[design.ladder.topology].floats
     ? ['ground', network.output, network.return]
@@ -38,6 +42,7 @@ export function potentialsOf(design: Design): Potentials | null {
     hertz: drive.frequencyHertz,
     toGround: (node) => Math.max(...earths.map((earth) => between(node, earth))),
     between,
-    rmsBetween: (one, other) => Math.hypot(steady(one, other), alternating(one, other) / Math.SQRT2),
+    rmsToGround: (node) => Math.max(...earths.map((earth) => rmsBetween(node, earth))),
+    rmsBetween,
   };
 }

@@ -56,7 +56,7 @@ const CAUTIONS = [
 /** A design as a document to build from: what to have, what to keep apart, in which order, what to see at each step. */
 export function sheetOf(inputs: SheetInputs): SheetSection[] {
   const sections: (SheetSection | null)[] = [
-    { id: 'cautions', title: 'Before anything else', blocks: CAUTIONS.map((text) => ({ kind: 'text', text })) },
+    { id: 'cautions', title: 'Cautions', blocks: CAUTIONS.map((text) => ({ kind: 'text', text })) },
     inShort(inputs),
     partsSection(inputs.parts),
     windingSection(inputs),
@@ -227,7 +227,7 @@ function insulationSection({ design: { build }, insulation }: SheetInputs): Shee
           'Neighbour',
           'Between, peak#',
           'Clearance#',
-          ...(medium === 'air' ? ['Against glowing'] : []),
+          ...(medium === 'air' ? ['Against corona'] : []),
         ),
         rows: nodes.map((node) => ({
           cells: [
@@ -291,13 +291,24 @@ function layoutSection({ design: { build }, insulation, layout }: SheetInputs): 
         { kind: 'text', text: 'No layout: some distance that it needs has no figure in this medium.', isWarning: true },
       ],
     };
-  const { spacing, enclosure, breaches, bodies, boards, mediumKilograms, standoffMetres, standoffPathMetres } = layout;
+  const {
+    spacing,
+    enclosure,
+    breaches,
+    bodies,
+    boards,
+    mediumKilograms,
+    standoffMetres,
+    standoffPathMetres,
+    tubeMetres,
+  } = layout;
   const assumed = (['capacitor', 'diode'] as const).filter((kind) => !bodies.each[kind].isEntered);
   const rows: Row[] = [
     { cells: ['Arrangement', ARRANGED[build.arrangement]] },
     { cells: ['From stage to stage', say(spacing.pitch, 'm')] },
     { cells: ['From column to column', say(spacing.row, 'm')] },
     ...(boards > 1 ? [{ cells: ['Boards, one over the other', `${boards}, ${say(spacing.board, 'm')} apart`] }] : []),
+    ...(tubeMetres === null ? [] : [{ cells: ['Inside diameter of the tube', say(tubeMetres, 'm')] }]),
     {
       cells: [
         'Inside of a grounded box around it',
@@ -341,7 +352,7 @@ function layoutSection({ design: { build }, insulation, layout }: SheetInputs): 
             {
               kind: 'table',
               label: 'Too near',
-              head: heads('Between', 'Free#', 'Needed#'),
+              head: heads('Between', 'Distance#', 'Needed#'),
               rows: breaches.map(({ between: [one, other], metres, neededMetres }) => ({
                 cells:
                   one === other
@@ -379,14 +390,23 @@ function assemblySection({ design, insulation }: SheetInputs): SheetSection {
     const stages = [...new Set(network.diodes.map(({ side, stage }) => `${side} ${stage}`))];
     for (const key of stages) {
       const [side, stage] = key.split(' ').map(Number);
-      const own = network.diodes.filter((diode) => diode.side === side && diode.stage === stage);
+      // One inside the transformer is bought with it.
+      const own = transformer?.rectifierInside
+        ? []
+        : network.diodes.filter((diode) => diode.side === side && diode.stage === stage);
       const capacitors = network.capacitors.filter((part) => part.side === side && part.stage === stage);
       step(
         `stage ${key}`,
         `Stage ${stage}${side < 0 ? ', lower side' : ''}`,
-        `${capacitors.map(({ id, lower, upper }) => `${id} from ${nodeName(lower)} to ${nodeName(upper)}`).join('; ')}. ${own
-          .map(({ id, anode, cathode }) => bandWords(id, isTurned ? cathode : anode, isTurned ? anode : cathode))
-          .join('; ')}. Each band looked at once more before the next stage.`,
+        [
+          `${capacitors.map(({ id, lower, upper }) => `${id} from ${nodeName(lower)} to ${nodeName(upper)}`).join('; ')}.`,
+          ...(own.length > 0
+            ? [
+                `${own.map(({ id, anode, cathode }) => bandWords(id, isTurned ? cathode : anode, isTurned ? anode : cathode)).join('; ')}.`,
+                'Check each band once more before the next stage.',
+              ]
+            : ['Its rectifier is inside the transformer.']),
+        ].join(' '),
       );
     }
     step(

@@ -136,7 +136,7 @@ function Listening({ store, design, electrical, prediction, client }: Props) {
                       <thead className="text-soft">
                         <tr className="border-b border-rule">
                           <th className="py-1 pr-3 font-normal">From {selected} to</th>
-                          <th className="py-1 pr-3 text-right font-normal">Free</th>
+                          <th className="py-1 pr-3 text-right font-normal">Distance</th>
                           <th className="py-1 pr-3 text-right font-normal">Needed</th>
                           <th className="py-1 text-right font-normal">Between, peak</th>
                         </tr>

@@ -1,3 +1,4 @@
+import type { KeyboardEvent } from 'react';
 import { potentialColour } from '@/climb/climb-layout';
 import type { Conductor, PlacedBody } from '@/core/build/arranged';
 import type { Insulation } from '@/core/build/insulation';
@@ -97,6 +98,7 @@ function Plan({
   isTrueSize,
 }: Props & { drawn: Drawn; from: number; width: number; isTrueSize: boolean }) {
   const { left, low, high } = boundsOf(layout);
+  const tooNear = new Set(layout.breaches.flatMap(({ between }) => between));
   // Across grows upwards, as the oscillating column stands above the smoothing one.
   const x = (metres: number) => metres * MILLI - left + MARGIN;
   const y = (metres: number) => high - (metres * MILLI - low) + MARGIN;
@@ -128,20 +130,38 @@ function Plan({
           />
         ))}
       {bodies.map((body) => (
-        <Body key={body.id} body={body} x={x} y={y} isTurned={isTurned} />
+        <Body key={body.id} body={body} x={x} y={y} isTurned={isTurned} isTooNear={tooNear.has(body.id)} />
       ))}
       {conductors
         .filter(({ kind }) => kind === 'joint')
         .map(({ node, from: point, radius }, at) => (
-          <g key={at} onClick={() => onSelect(node)} className="cursor-pointer" data-joint={node}>
+          <g
+            key={at}
+            className="cursor-pointer"
+            data-joint={node}
+            onClick={() => onSelect(node)}
+            {...(isTrueSize
+              ? {}
+              : {
+                  role: 'button',
+                  tabIndex: 0,
+                  'aria-label': `Distances of ${nodeName(node)}`,
+                  'aria-pressed': node === selected,
+                  onKeyDown: (event: KeyboardEvent) => {
+                    if (event.key !== 'Enter' && event.key !== ' ') return;
+                    event.preventDefault();
+                    onSelect(node);
+                  },
+                })}
+          >
             <circle cx={x(point[0])} cy={y(point[1])} r={Math.max(radius * MILLI, 2.5)} className="fill-transparent" />
             <circle
               cx={x(point[0])}
               cy={y(point[1])}
               r={radius * MILLI}
               fill={colour(node)}
-              className={node === selected ? 'stroke-copper' : 'stroke-sheet'}
-              strokeWidth={node === selected ? 0.8 : 0.2}
+              className={node === selected ? 'stroke-copper' : tooNear.has(node) ? 'stroke-over' : 'stroke-sheet'}
+              strokeWidth={node === selected || tooNear.has(node) ? 0.8 : 0.2}
             />
             <text
               x={x(point[0])}
@@ -168,11 +188,13 @@ function Body({
   x,
   y,
   isTurned,
+  isTooNear,
 }: {
   body: PlacedBody;
   x: (metres: number) => number;
   y: (metres: number) => number;
   isTurned: boolean;
+  isTooNear: boolean;
 }) {
   const [x1, y1, x2, y2] = [x(from[0]), y(from[1]), x(to[0]), y(to[1])];
   const length = Math.hypot(x2 - x1, y2 - y1);
@@ -192,8 +214,8 @@ function Body({
         width={length}
         height={across}
         rx={Math.min(1, across / 4)}
-        className="fill-sheet stroke-ink"
-        strokeWidth={0.25}
+        className={`fill-sheet ${isTooNear ? 'stroke-over' : 'stroke-ink'}`}
+        strokeWidth={isTooNear ? 0.6 : 0.25}
       />
       {kind === 'diode' ? (
         <rect
