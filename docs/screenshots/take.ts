@@ -190,6 +190,7 @@ const SHOTS: Shot[] = [
       await open('Flocking applicator')(page);
       await page.getByRole('button', { name: 'Build sheet' }).click();
       await page.getByRole('table', { name: 'Insulation of nodes' }).waitFor();
+      await page.mouse.move(0, 0);
     },
   },
   {

@@ -70,6 +70,7 @@ test('the sheet of every demo design prints with each of its sections, unclipped
       'Parts',
       'Insulation',
       'Layout',
+      'Wiring',
       'Assembly',
       'Checks before power',
       'Power up in steps',
@@ -79,7 +80,12 @@ test('the sheet of every demo design prints with each of its sections, unclipped
     // From one joint of the smoothing column to the next as many millimetres as the layout has.
     const { spacing } = layoutOf(design, insulationOf(design, AIR)!)!;
     const joint = (label: string) => {
-      const found = paper.words.filter((word) => word.text === label).at(-1)!;
+      // The last one before the wiring diagram, which names nodes as well.
+      const before = paper.words.slice(
+        0,
+        paper.words.findIndex((word) => word.text === 'Wiring'),
+      );
+      const found = before.filter((word) => word.text === label).at(-1)!;
       return found.x + found.width / 2;
     };
     const pitch = Math.abs(joint('B2') - joint('B1')) / POINTS_PER_MILLIMETRE;
@@ -175,6 +181,8 @@ test('a joint’s distances, ticks that stay with the revision, and what can be 
   const { network } = insulation.potentials;
   for (const part of [...network.capacitors, ...network.diodes]) expect(picture.text).toContain(`>${part.id}<`);
   expect(picture.text).not.toMatch(/class=|var\(|oklch/);
+  const wiring = await file('Wiring, SVG');
+  for (const part of [...network.capacitors, ...network.diodes]) expect(wiring.text).toContain(`>${part.id}<`);
 });
 
 test('the netlist leaves from the export menu; a drive that has none says why', async ({ page, request }) => {

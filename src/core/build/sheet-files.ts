@@ -22,6 +22,8 @@ function blockLines(block: Block): string[] {
       );
     case 'layout':
       return ['The layout to scale is a picture of its own.'];
+    case 'wiring':
+      return ['The wiring diagram is a picture of its own.'];
   }
 }
 

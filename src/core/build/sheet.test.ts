@@ -12,6 +12,7 @@ import { layoutOf } from './layout';
 import { partsListOf, type DrawerStock } from './parts-list';
 import { sheetMarkdown, partsTable } from './sheet-files';
 import { sheetOf, type Block } from './sheet';
+import { wiringOf } from './wiring';
 
 const AIR = airSchema.parse({});
 const METER = meterSchema.parse({});
@@ -23,6 +24,7 @@ function sheetFor(design: Design, stock: DrawerStock | null = null) {
     prediction: predict(design),
     insulation,
     layout: insulation && layoutOf(design, insulation),
+    hasWiring: wiringOf(design) !== null,
     parts: partsListOf(design, stock),
     steps: stepsUpOf(design, USUAL_FRACTIONS, METER),
     dead: finish(deadPlanOf(design, USUAL_PLAN)),
@@ -52,6 +54,7 @@ describe.each(DEMOS)('the sheet of %s', (name) => {
       'parts',
       'insulation',
       'layout',
+      'wiring',
       'assembly',
       'checks',
       'power-up',

@@ -22,7 +22,8 @@ export type Block =
   | { kind: 'table'; label: string; head: readonly Head[]; rows: readonly Row[] }
   /** Things to do in their turn, each with an id of its own. */
   | { kind: 'steps'; label: string; steps: readonly { id: string; title: string; text: string }[] }
-  | { kind: 'layout' };
+  | { kind: 'layout' }
+  | { kind: 'wiring' };
 type Head = { name: string; isNumber?: true };
 /** `isMarked`: that one should look at it. */
 type Row = { cells: readonly string[]; isMarked?: boolean };
@@ -35,6 +36,8 @@ export type SheetInputs = {
   prediction: Prediction;
   insulation: Insulation | null;
   layout: Layout | null;
+  /** Whether there is a diagram of it. */
+  hasWiring: boolean;
   parts: PartsList;
   steps: readonly StepUp[];
   dead: DeadPlan | null;
@@ -62,6 +65,7 @@ export function sheetOf(inputs: SheetInputs): SheetSection[] {
     windingSection(inputs),
     insulationSection(inputs),
     layoutSection(inputs),
+    inputs.hasWiring ? { id: 'wiring', title: 'Wiring', blocks: [{ kind: 'wiring' }] } : null,
     assemblySection(inputs),
     checksSection(inputs),
     powerUpSection(inputs),

@@ -18,6 +18,7 @@ import { layoutOf } from '@/core/build/layout';
 import { distancesFrom } from '@/core/build/near-node';
 import { partsListOf } from '@/core/build/parts-list';
 import { sheetOf } from '@/core/build/sheet';
+import { wiringOf } from '@/core/build/wiring';
 import type { Design } from '@/core/design/design-schema';
 import type { Prediction } from '@/core/predict/prediction';
 import { buttonStyle } from '@/ui/button';
@@ -30,6 +31,7 @@ import type { EditorStore } from '../saving/editor-store';
 import { BuildFields } from './build-fields';
 import { LayoutPicture } from './layout-picture';
 import { SheetBlocks } from './sheet-blocks';
+import { WiringPicture } from './wiring-picture';
 
 type Props = {
   store: EditorStore;
@@ -65,21 +67,22 @@ function Listening({ store, design, electrical, prediction, client }: Props) {
     () => drawer && { parts: drawer.parts, uses: drawer.uses.filter(({ designId }) => designId !== id) },
     [drawer, id],
   );
+  const wiring = useMemo(() => wiringOf(later), [later]);
   const parts = useMemo(() => partsListOf(later, stock), [later, stock]);
   const steps = useMemo(() => stepsUpOf(electrical, settings.fractions, meter), [electrical, settings, meter]);
   const sections = useMemo(
-    () => sheetOf({ design: later, prediction, insulation, layout, parts, steps, dead }),
-    [later, prediction, insulation, layout, parts, steps, dead],
+    () => sheetOf({ design: later, prediction, insulation, layout, hasWiring: wiring !== null, parts, steps, dead }),
+    [later, prediction, insulation, layout, wiring, parts, steps, dead],
   );
   const about = `Revision ${revision}${isSaved ? '' : ', with changes that are not saved'}, ${format(new Date(), 'd MMM yyyy')}`;
   const { ticks, tick } = useTicks();
   const key = sheetKey(id, revision);
   const [selected, setSelected] = useState<string | null>(null);
   const isTurned = design.ladder.polarity === 'negative' && insulation?.potentials.network.return === 'ground';
-  const asPicture = () => {
-    const picture = document.querySelector<SVGSVGElement>('[data-layout=screen]');
+  const asPicture = (of: 'layout' | 'wiring') => {
+    const picture = document.querySelector<SVGSVGElement>(of === 'layout' ? '[data-layout=screen]' : '[data-wiring]');
     if (picture)
-      downloadText(designFileName(design.name, 'layout.svg'), 'image/svg+xml', stillOfSvg(picture, design.name));
+      downloadText(designFileName(design.name, `${of}.svg`), 'image/svg+xml', stillOfSvg(picture, design.name));
   };
   return (
     <section aria-labelledby="build-title" className="mx-auto w-full max-w-5xl px-4 py-4 sm:px-6">
@@ -103,8 +106,11 @@ function Listening({ store, design, electrical, prediction, client }: Props) {
           >
             Sheet, Markdown
           </button>
-          <button type="button" className={buttonStyle('quiet')} disabled={!layout} onClick={asPicture}>
+          <button type="button" className={buttonStyle('quiet')} disabled={!layout} onClick={() => asPicture('layout')}>
             Layout, SVG
+          </button>
+          <button type="button" className={buttonStyle('quiet')} disabled={!wiring} onClick={() => asPicture('wiring')}>
+            Wiring, SVG
           </button>
           <button type="button" className={buttonStyle('quiet')} onClick={() => window.print()}>
             <Printer className="size-4" aria-hidden="true" /> Print
@@ -118,52 +124,54 @@ function Listening({ store, design, electrical, prediction, client }: Props) {
             section={section}
             doneAt={(step) => ticks[key]?.[step] ?? null}
             onTick={(step, isDone) => tick(key, step, isDone ? new Date().toISOString() : null)}
-            layout={
-              layout && insulation ? (
-                <>
-                  <LayoutPicture
-                    layout={layout}
-                    insulation={insulation}
-                    isTurned={isTurned}
-                    selected={selected}
-                    onSelect={(node) => setSelected(node === selected ? null : node)}
-                  />
-                  {selected && insulation.potentials.network.nodes.some((node) => node.id === selected) ? (
-                    <table
-                      className="no-print mt-1 w-full max-w-xl text-left text-[13px]"
-                      aria-label={`Distances of ${selected}`}
-                    >
-                      <thead className="text-soft">
-                        <tr className="border-b border-rule">
-                          <th className="py-1 pr-3 font-normal">From {selected} to</th>
-                          <th className="py-1 pr-3 text-right font-normal">Distance</th>
-                          <th className="py-1 pr-3 text-right font-normal">Needed</th>
-                          <th className="py-1 text-right font-normal">Between, peak</th>
-                        </tr>
-                      </thead>
-                      <tbody>
-                        {distancesFrom(layout, insulation, selected).map(({ node, metres, neededMetres, volts }) => (
-                          <tr key={node} className="border-b border-rule">
-                            <td className="py-0.5 pr-3">{node}</td>
-                            <td className="py-0.5 pr-3 text-right">
-                              <Quantity value={Math.max(0, metres)} unit="m" />
-                            </td>
-                            <td className="py-0.5 pr-3 text-right">
-                              <Quantity value={neededMetres} unit="m" />
-                            </td>
-                            <td className="py-0.5 text-right">
-                              <Quantity value={volts} unit="V" />
-                            </td>
+            pictures={{
+              wiring: wiring ? <WiringPicture wiring={wiring} /> : null,
+              layout:
+                layout && insulation ? (
+                  <>
+                    <LayoutPicture
+                      layout={layout}
+                      insulation={insulation}
+                      isTurned={isTurned}
+                      selected={selected}
+                      onSelect={(node) => setSelected(node === selected ? null : node)}
+                    />
+                    {selected && insulation.potentials.network.nodes.some((node) => node.id === selected) ? (
+                      <table
+                        className="no-print mt-1 w-full max-w-xl text-left text-[13px]"
+                        aria-label={`Distances of ${selected}`}
+                      >
+                        <thead className="text-soft">
+                          <tr className="border-b border-rule">
+                            <th className="py-1 pr-3 font-normal">From {selected} to</th>
+                            <th className="py-1 pr-3 text-right font-normal">Distance</th>
+                            <th className="py-1 pr-3 text-right font-normal">Needed</th>
+                            <th className="py-1 text-right font-normal">Between, peak</th>
                           </tr>
-                        ))}
-                      </tbody>
-                    </table>
-                  ) : (
-                    <p className="no-print text-[13px] text-soft">Choose a joint to see its distances.</p>
-                  )}
-                </>
-              ) : null
-            }
+                        </thead>
+                        <tbody>
+                          {distancesFrom(layout, insulation, selected).map(({ node, metres, neededMetres, volts }) => (
+                            <tr key={node} className="border-b border-rule">
+                              <td className="py-0.5 pr-3">{node}</td>
+                              <td className="py-0.5 pr-3 text-right">
+                                <Quantity value={Math.max(0, metres)} unit="m" />
+                              </td>
+                              <td className="py-0.5 pr-3 text-right">
+                                <Quantity value={neededMetres} unit="m" />
+                              </td>
+                              <td className="py-0.5 text-right">
+                                <Quantity value={volts} unit="V" />
+                              </td>
+                            </tr>
+                          ))}
+                        </tbody>
+                      </table>
+                    ) : (
+                      <p className="no-print text-[13px] text-soft">Choose a joint to see its distances.</p>
+                    )}
+                  </>
+                ) : null,
+            }}
           />
         </PagePart>
       ))}

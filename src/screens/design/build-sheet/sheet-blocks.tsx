@@ -10,12 +10,12 @@ type Ticking = {
 /** One section of the sheet. */
 export function SheetBlocks({
   section: { id, blocks },
-  layout,
+  pictures,
   ...ticking
-}: { section: SheetSection; layout: ReactNode } & Ticking) {
+}: { section: SheetSection; pictures: Record<'layout' | 'wiring', ReactNode> } & Ticking) {
   return blocks.map((block, at) =>
-    block.kind === 'layout' ? (
-      <div key={at}>{layout}</div>
+    block.kind === 'layout' || block.kind === 'wiring' ? (
+      <div key={at}>{pictures[block.kind]}</div>
     ) : (
       <OneBlock key={at} block={block} section={id} {...ticking} />
     ),
@@ -27,7 +27,7 @@ function OneBlock({
   section,
   doneAt,
   onTick,
-}: { block: Exclude<Block, { kind: 'layout' }>; section: string } & Ticking) {
+}: { block: Exclude<Block, { kind: 'layout' | 'wiring' }>; section: string } & Ticking) {
   switch (block.kind) {
     case 'text':
       return (

@@ -1,0 +1,266 @@
+import type { Design } from '../design/design-schema';
+import { DRIVER_KINDS } from '../drive/driver-kinds';
+import { SUPPLY_NAMES } from '../drive/supply';
+import { LOAD_KINDS } from '../load/load-kinds';
+import { ladderInputs, polarityOf } from '../operating/ladder-inputs';
+import { isOnTheWay, outputElements, type OutputElement, type OutputNode } from '../output/elements';
+import { formatQuantity } from '../quantity/format-quantity';
+import { eachFarads, sharedCoupling, type LadderNetwork, type LadderNode } from '../topology/network';
+import { nodeName } from './node-name';
+
+/** In the picture's own units, rightwards and downwards. */
+export type Place = readonly [number, number];
+
+/** A part between two places, as a symbol with its name and value. */
+export type WiredPart = {
+  id: string;
+  /** A diode conducts from the first place to the second. */
+  kind: 'capacitor' | 'diode' | 'resistor' | 'choke' | 'load';
+  /** Whether name and value stand under it rather than above. */
+  isNamedUnder: boolean;
+  from: Place;
+  to: Place;
+  name: string;
+  value: string;
+};
+/** Something that stands as a box: supply, driver, transformer. */
+export type WiredBox = { id: string; at: Place; name: string; lines: readonly string[] };
+
+/** A whole supply as a diagram, from the wall or battery to the load. */
+export type Wiring = {
+  parts: WiredPart[];
+  boxes: WiredBox[];
+  wires: (readonly [Place, Place])[];
+  /** Named beside it: to the left of a foot, under the smoothing column, else above. */
+  dots: { at: Place; name: string; beside: 'left' | 'under' | 'above' }[];
+  /** Where a ground symbol stands, and where a wire ends that goes on at another node. */
+  grounds: Place[];
+  ends: { at: Place; text: string }[];
+  low: Place;
+  high: Place;
+};
+
+/** From stage to stage and column to column; boxes, and from one to the next. */
+const STEP = 34;
+const ROW = 46;
+const BOX = { wide: 56, high: 22 };
+const BOX_STEP = 76;
+/** From what stands across the output to the next of it. */
+const ACROSS_STEP = 20;
+/** How far above the ladder the boxes stand. */
+const ABOVE = 62;
+/** From the ladder's ground to its symbol. */
+const FOOT = 22;
+
+/**
+ * The wiring of a design: supply, driver and transformer in a row, the ladder below in its columns, what is behind its terminal
+ * to the right. Diodes stand as they really do.
+ *
+ * @returns null for what does not rectify
+ */
+export function wiringOf(design: Design): Wiring | null {
+  const { marked: network } = ladderInputs(design);
+  if (network.diodes.length === 0) return null;
+  const at = new Map(network.nodes.map((node) => [node.id, placeOf(node, network)]));
+  const wiring: Wiring = {
+    parts: [],
+    boxes: [],
+    wires: [],
+    dots: network.nodes.map(({ id, column }) => ({
+      at: at.get(id)!,
+      name: id === 'ground' ? '' : nodeName(id),
+      beside: column === 'source' ? 'left' : column === 'smoothing' ? 'under' : 'above',
+    })),
+    grounds: [down(at.get('ground')!, FOOT)],
+    ends: [],
+    low: [0, 0],
+    high: [0, 0],
+  };
+  wiring.wires.push([at.get('ground')!, down(at.get('ground')!, FOOT)]);
+  wireLadder(design, network, at, wiring);
+  wireChain(design, network, at, wiring);
+  wireOutput(design, network, at, wiring);
+  return { ...wiring, ...boundsOf(wiring) };
+}
+
+const down = ([x, y]: Place, by: number): Place => [x, y + by];
+const right = ([x, y]: Place, by: number): Place => [x + by, y];
+
+function placeOf({ id, column, stage, side }: LadderNode, network: LadderNetwork): Place {
+  if (id === 'source' && sharedCoupling(network)) return [STEP, -ROW];
+  const x = side * stage * STEP;
+  if (column === 'ground') return [0, ROW];
+  const source = network.sources.find(({ node }) => node === id);
+  const isOther = column === 'antiphase' || source?.sign === -1;
+  return [x, column === 'smoothing' ? ROW : isOther ? 2 * ROW : 0];
+}
+
+function wireLadder(design: Design, network: LadderNetwork, at: ReadonlyMap<string, Place>, { parts }: Wiring): void {
+  const { capacitor, diode } = design.ladder;
+  const isTurned = polarityOf(design) === 'negative' && network.return === 'ground';
+  for (const part of network.capacitors)
+    parts.push({
+      id: part.id,
+      kind: 'capacitor',
+      isNamedUnder: part.column === 'smoothing',
+      from: at.get(part.lower)!,
+      to: at.get(part.upper)!,
+      name: part.atBothEnds ? `${part.id}, one at each end` : part.id,
+      value: `${formatQuantity(eachFarads(part), 'F')}${capacitor.series * capacitor.parallel > 1 ? `, of ${capacitor.series * capacitor.parallel}` : ''}`,
+    });
+  for (const { id, anode, cathode } of network.diodes) {
+    const [from, to] = [at.get(anode)!, at.get(cathode)!];
+    parts.push({
+      id,
+      kind: 'diode',
+      isNamedUnder: false,
+      from: isTurned ? to : from,
+      to: isTurned ? from : to,
+      name: id,
+      value: diode.series > 1 ? `${diode.series} in series` : '',
+    });
+  }
+}
+
+/** Supply, driver and transformer, the last one over the ladder's input. */
+function wireChain(
+  { supply, driver, transformer }: Design,
+  network: LadderNetwork,
+  at: ReadonlyMap<string, Place>,
+  { boxes, wires, grounds, ends }: Wiring,
+): void {
+  const [sourceX, sourceY] = at.get('source')!;
+  const names = [
+    ...(supply ? [{ id: 'supply', name: SUPPLY_NAMES[supply.kind], lines: [] }] : []),
+    { id: 'driver', name: DRIVER_KINDS[driver.kind].name, lines: [] },
+    ...(transformer
+      ? [
+          {
+            id: 'transformer',
+            name: 'Transformer',
+            lines: [`${transformer.primaryTurns} to ${transformer.secondaryTurns} turns`],
+          },
+        ]
+      : []),
+  ];
+  const y = sourceY - ABOVE;
+  names.forEach((box, index) => {
+    const x = sourceX + (index - names.length + 1) * BOX_STEP;
+    boxes.push({ ...box, at: [x, y] });
+    if (index > 0)
+      wires.push([
+        [x - BOX_STEP + BOX.wide / 2, y],
+        [x - BOX.wide / 2, y],
+      ]);
+  });
+  wires.push([
+    [sourceX, y + BOX.high / 2],
+    [sourceX, sourceY],
+  ]);
+  if (network.sources.length > 1) {
+    const end: Place = [sourceX + BOX.wide / 2 + 8, y];
+    wires.push([[sourceX + BOX.wide / 2, y], end]);
+    ends.push({ at: end, text: `to “${nodeName('antisource')}”` });
+  }
+  const foot: Place = [sourceX - BOX.wide / 4, y + BOX.high / 2];
+  wires.push([foot, down(foot, 10)]);
+  if (network.topology === 'two-ended') ends.push({ at: down(foot, 10), text: 'to C1’s other half' });
+  else grounds.push(down(foot, 10));
+}
+
+/** What is behind the terminal: on the way to the right, across it downwards. */
+function wireOutput(
+  { output, load }: Design,
+  network: LadderNetwork,
+  at: ReadonlyMap<string, Place>,
+  { parts, wires, grounds, ends, dots }: Wiring,
+): void {
+  const elements = outputElements(output, load);
+  const places = new Map<OutputNode, Place>();
+  const start = at.get(network.output)!;
+  // Clear of the ladder's last column.
+  const lowest = Math.max(...[...at.values()].map(([, y]) => y));
+  const terminal: Place = [start[0] + STEP, start[1]];
+  wires.push([start, terminal]);
+  places.set('terminal', terminal);
+  /** How far to the right a node's own wire has got. */
+  const reached = new Map<OutputNode, Place>([['terminal', terminal]]);
+  const across = elements.filter((element) => !isOnTheWay(element));
+  const drop = (element: OutputElement, index: number) => {
+    const from = reached.get(element.from)!;
+    const foot: Place = [from[0], lowest + ROW];
+    const { name, value } = wordsOf(element);
+    parts.push({
+      id: `${element.kind} ${index}`,
+      kind: element.kind,
+      isNamedUnder: false,
+      from,
+      to: foot,
+      name,
+      value,
+    });
+    if (network.return === 'ground') grounds.push(foot);
+    else ends.push({ at: foot, text: `to ${network.return}` });
+  };
+  const alongside = (node: OutputNode) => {
+    for (const [index, element] of across.filter(({ from }) => from === node).entries()) {
+      if (index > 0) {
+        const before = reached.get(node)!;
+        const next = right(before, ACROSS_STEP + STEP / 2);
+        wires.push([before, next]);
+        reached.set(node, next);
+      }
+      if (element.kind === 'load' && element.load.kind === 'open') {
+        ends.push({ at: reached.get(node)!, text: 'open' });
+        continue;
+      }
+      drop(element, across.indexOf(element));
+    }
+  };
+  alongside('terminal');
+  for (const [index, element] of elements.filter(isOnTheWay).entries()) {
+    const from = reached.get(element.from)!;
+    const to = right(from, STEP + ACROSS_STEP);
+    const { name, value } = wordsOf(element);
+    parts.push({ id: `way ${index}`, kind: element.kind, isNamedUnder: false, from, to, name, value });
+    reached.set(element.to, to);
+    dots.push({ at: to, name: '', beside: 'above' });
+    alongside(element.to);
+  }
+}
+
+function wordsOf(element: OutputElement): { name: string; value: string } {
+  switch (element.kind) {
+    case 'load': {
+      const { name } = LOAD_KINDS[element.load.kind];
+      return { name: 'Load', value: name };
+    }
+    case 'capacitor':
+      return { name: element.id === 'electrode' ? 'Far end' : 'Smoothing', value: formatQuantity(element.farads, 'F') };
+    case 'choke':
+      return { name: 'Choke', value: formatQuantity(element.henries, 'H') };
+    case 'resistor':
+      return { name: RESISTORS[element.id], value: formatQuantity(element.ohms, 'Ω') };
+  }
+}
+const RESISTORS = { bleeder: 'Bleeder', divider: 'Divider', series: 'Series', smoothing: 'Smoothing' } as const;
+
+function boundsOf({ parts, boxes, wires, dots, grounds, ends }: Wiring): { low: Place; high: Place } {
+  const points: Place[] = [
+    ...parts.flatMap(({ from, to }) => [from, to]),
+    ...wires.flat(),
+    ...grounds,
+    // With what is written beside it.
+    ...parts.filter(({ from, to }) => from[0] === to[0]).map(({ to }) => right(to, 34)),
+    ...ends.map((end) => right(end.at, 34)),
+    ...dots.filter(({ beside }) => beside === 'left').map((dot) => right(dot.at, -30)),
+    ...boxes.flatMap(({ at: [x, y] }): Place[] => [
+      [x - BOX.wide / 2, y - BOX.high / 2],
+      [x + BOX.wide / 2, y + BOX.high / 2],
+    ]),
+  ];
+  const [xs, ys] = [points.map(([x]) => x), points.map(([, y]) => y)];
+  return { low: [Math.min(...xs), Math.min(...ys)], high: [Math.max(...xs), Math.max(...ys)] };
+}
+
+export const WIRING_BOX = BOX;

@@ -1,0 +1,142 @@
+import { WIRING_BOX, type Place, type WiredBox, type WiredPart, type Wiring } from '@/core/build/wiring';
+
+const MARGIN = 14;
+const LETTERS = 4.2;
+/** Of a symbol along its part, and across. */
+const SIZE = { capacitor: 2.4, diode: 7, resistor: 13, choke: 13, load: 15 } as const;
+
+/** The wiring of a whole supply, with symbols after IEC 60617 (from memory). */
+export function WiringPicture({ wiring }: { wiring: Wiring }) {
+  const { parts, boxes, wires, dots, grounds, ends, low, high } = wiring;
+  const [left, top] = [low[0] - MARGIN, low[1] - MARGIN];
+  const [wide, tall] = [high[0] - low[0] + 2 * MARGIN, high[1] - low[1] + 2 * MARGIN];
+  return (
+    <div className="mt-2 overflow-x-auto print:overflow-visible">
+      <svg
+        viewBox={`${left} ${top} ${wide} ${tall}`}
+        role="img"
+        aria-label="Wiring diagram"
+        data-wiring
+        className="w-full print:min-w-0!"
+        style={{ minWidth: `${wide / 3}mm`, maxWidth: `${wide}mm`, maxHeight: '80vh' }}
+        fontSize={LETTERS}
+        strokeWidth={0.6}
+      >
+        {wires.map(([from, to], at) => (
+          <line key={at} x1={from[0]} y1={from[1]} x2={to[0]} y2={to[1]} className="stroke-ink" />
+        ))}
+        {parts.map((part) => (
+          <Part key={part.id} part={part} />
+        ))}
+        {dots.map(({ at: [x, y], name, beside }, at) => (
+          <g key={at}>
+            <circle cx={x} cy={y} r={1.1} className="fill-ink" />
+            {name ? (
+              <text
+                x={beside === 'left' ? x - 2.5 : x + 1.8}
+                y={beside === 'left' ? y + LETTERS / 3 : beside === 'under' ? y + LETTERS + 1 : y - 2}
+                textAnchor={beside === 'left' ? 'end' : 'start'}
+                className="fill-copper"
+              >
+                {name}
+              </text>
+            ) : null}
+          </g>
+        ))}
+        {grounds.map((place, at) => (
+          <Ground key={at} place={place} />
+        ))}
+        {ends.map(({ at: [x, y], text }, at) => (
+          <g key={at}>
+            <circle cx={x} cy={y} r={1.1} className="fill-paper stroke-ink" />
+            <text x={x + 2.5} y={y + LETTERS / 3} className="fill-soft">
+              {text}
+            </text>
+          </g>
+        ))}
+        {boxes.map((box) => (
+          <Box key={box.id} box={box} />
+        ))}
+      </svg>
+    </div>
+  );
+}
+
+function Ground({ place: [x, y] }: { place: Place }) {
+  return <path d={`M${x - 4} ${y} h8 M${x - 2.5} ${y + 1.6} h5 M${x - 1} ${y + 3.2} h2`} className="stroke-ink" />;
+}
+
+function Box({ box: { at, name, lines } }: { box: WiredBox }) {
+  const { wide, high } = WIRING_BOX;
+  return (
+    <g>
+      <rect x={at[0] - wide / 2} y={at[1] - high / 2} width={wide} height={high} className="fill-sheet stroke-ink" />
+      {[name, ...lines].map((text, line, all) => (
+        <text
+          key={line}
+          x={at[0]}
+          y={at[1] + LETTERS / 3 + (line - (all.length - 1) / 2) * 1.3 * LETTERS}
+          textAnchor="middle"
+          className={line === 0 ? 'fill-ink' : 'fill-soft'}
+        >
+          {text}
+        </text>
+      ))}
+    </g>
+  );
+}
+
+function Part({ part: { id, kind, isNamedUnder, from, to, name, value } }: { part: WiredPart }) {
+  const length = Math.hypot(to[0] - from[0], to[1] - from[1]);
+  const turn = (Math.atan2(to[1] - from[1], to[0] - from[0]) * 180) / Math.PI;
+  const half = SIZE[kind] / 2;
+  const [x, y] = [(from[0] + to[0]) / 2, (from[1] + to[1]) / 2];
+  const isUpright = Math.abs(to[0] - from[0]) < Math.abs(to[1] - from[1]) / 2;
+  /** Below the middle, of the name and then the value. */
+  const lineAt = (line: number): number => {
+    if (kind === 'diode') return isUpright ? LETTERS / 3 : 4.8;
+    if (isUpright) return (line - 0.5) * 1.2 * LETTERS + LETTERS / 3;
+    return isNamedUnder ? 9.2 + line * 1.15 * LETTERS : -6.2 - (1 - line) * 1.15 * LETTERS;
+  };
+  return (
+    <g data-wired={id}>
+      <g transform={`translate(${x} ${y}) rotate(${turn})`}>
+        <path d={`M${-length / 2} 0 H${-half} M${half} 0 H${length / 2}`} className="stroke-ink" />
+        <Symbol kind={kind} half={half} />
+      </g>
+      {(kind === 'diode' ? [`${name}${value ? `, ${value}` : ''}`] : [name, value]).map((text, line) => (
+        <text
+          key={line}
+          x={isUpright || kind === 'diode' ? x + 4.5 : x}
+          y={y + lineAt(line)}
+          textAnchor={isUpright || kind === 'diode' ? 'start' : 'middle'}
+          className={line === 0 ? 'fill-ink' : 'fill-soft'}
+        >
+          {text}
+        </text>
+      ))}
+    </g>
+  );
+}
+
+function Symbol({ kind, half }: { kind: WiredPart['kind']; half: number }) {
+  switch (kind) {
+    case 'capacitor':
+      return <path d={`M${-half} -4.5 V4.5 M${half} -4.5 V4.5`} className="stroke-ink" strokeWidth={0.9} />;
+    case 'diode':
+      return (
+        <path d={`M${-half} -3.2 L${half} 0 L${-half} 3.2 Z M${half} -3.2 V3.2`} className="fill-sheet stroke-ink" />
+      );
+    case 'choke':
+      return (
+        <path
+          d={`M${-half} 0 ${Array.from({ length: 4 }, () => `a${half / 4} ${half / 4} 0 0 1 ${half / 2} 0`).join(' ')}`}
+          className="fill-none stroke-ink"
+        />
+      );
+    case 'resistor':
+      return <rect x={-half} y={-2.4} width={2 * half} height={4.8} className="fill-sheet stroke-ink" />;
+    case 'load':
+      return <rect x={-half} y={-4} width={2 * half} height={8} rx={1} className="fill-tint stroke-ink" />;
+  }
+}
