@@ -3,6 +3,8 @@ import type { Page } from '@playwright/test';
 import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import { insulationOf } from '../../src/core/build/insulation';
 import { layoutOf } from '../../src/core/build/layout';
+import { distancesFrom } from '../../src/core/build/near-node';
+import { buildSchema } from '../../src/core/design/build-schema';
 import type { Design } from '../../src/core/design/design-schema';
 import { newDesign } from '../../src/core/design/new-design';
 import { airSchema } from '../../src/core/load/air/air';
@@ -52,6 +54,7 @@ test('the sheet of every demo design prints with each of its sections, unclipped
   page,
   request,
 }) => {
+  let measured = 0;
   for (const name of [
     'dust-plate-precipitator',
     'electrospinning-bench-pair',
@@ -89,15 +92,18 @@ test('the sheet of every demo design prints with each of its sections, unclipped
       return found.x + found.width / 2;
     };
     const pitch = Math.abs(joint('B2') - joint('B1')) / POINTS_PER_MILLIMETRE;
-    if (spacing.pitch < 0.06) expect(Math.abs(pitch / (spacing.pitch * 1e3) - 1)).toBeLessThan(0.01);
+    if (spacing.pitch > 0.06) continue;
+    measured += 1;
+    expect(Math.abs(pitch / (spacing.pitch * 1e3) - 1)).toBeLessThan(0.01);
   }
+  expect(measured).toBeGreaterThanOrEqual(2);
 });
 
 test('how it is put together: another medium and arrangement, a spacing that is too tight, and it is saved', async ({
   page,
   request,
 }) => {
-  const design = demoDesign('flocking-applicator');
+  const design = { ...demoDesign('flocking-applicator'), build: buildSchema.parse({}) };
   const id = await shelve(request, design);
   await page.goto(`/designs/${id}`);
   await page
@@ -154,8 +160,12 @@ test('a joint’s distances, ticks that stay with the revision, and what can be 
   await page.locator('[data-layout=screen] [data-joint=B2]').first().click();
   const insulation = insulationOf(design, AIR)!;
   const distances = page.getByRole('table', { name: 'Distances of B2' });
-  await expect(distances.getByRole('row').nth(1)).toContainText('1.00');
-  expect(insulation.potentials.between('B2', 'A2')).toBeGreaterThan(0);
+  const near = distancesFrom(layoutOf(design, insulation)!, insulation, design.build.held, 'B2');
+  await expect(distances.getByRole('row')).toHaveCount(near.length + 1);
+  for (const [at, { node, metres, neededMetres }] of near.entries())
+    await expect(distances.getByRole('row').nth(at + 1)).toContainText(
+      `${node}${say(metres, 'm')}${say(neededMetres!, 'm')}`,
+    );
   const first = page.locator('[data-sheet-step="assembly proof"]').getByRole('checkbox');
   await first.check();
   await page.reload();

@@ -99,7 +99,7 @@ class Layout {
       return [
         [
           (1 + (this.build.arrangement === 'boards' ? OFF_MIDDLE : 0)) * pitch,
-          row + this.bodies.capacitor.lengthMetres + 2 * LEAD_END + 1e-6,
+          row + Math.max(row, this.bodies.capacitor.lengthMetres + 2 * LEAD_END + 1e-6),
           0,
         ],
       ];

@@ -96,14 +96,15 @@ export function clearanceFor(peakVolts: number, { medium, air }: Surrounded, her
 /**
  * The least distance along a surface between them, m.
  *
- * @param volts RMS or direct in air, peak in what fills the room, V
+ * @param rmsVolts between them, direct or RMS, by which surfaces track in air, V
+ * @param peakVolts between them, by which they flash over in what fills the room, V
  * @returns null where there is no figure
  */
-export function creepageFor(volts: number, { medium, surroundings }: Surrounded): number | null {
+export function creepageFor(rmsVolts: number, peakVolts: number, { medium, surroundings }: Surrounded): number | null {
   if (medium === 'other') return null;
   if (medium !== 'air')
-    return volts > MOST_FILLED_VOLTS ? null : Math.max(LEAST_CLEARANCE, volts / FILLED[medium].along);
-  return volts > MOST_CREEPAGE_VOLTS ? null : Math.max(LEAST_CLEARANCE, volts * CREEPAGE_PER_VOLT[surroundings]);
+    return peakVolts > MOST_FILLED_VOLTS ? null : Math.max(LEAST_CLEARANCE, peakVolts / FILLED[medium].along);
+  return rmsVolts > MOST_CREEPAGE_VOLTS ? null : Math.max(LEAST_CLEARANCE, rmsVolts * CREEPAGE_PER_VOLT[surroundings]);
 }
 
 /** Where the figures of a medium come from, in words. */

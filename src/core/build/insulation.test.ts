@@ -43,16 +43,16 @@ describe('distances', () => {
     ['damp', 1e3, 16],
     ['damp', 4e3, 63],
   ] as const)('%s at %d V: creepage of the table', (surroundings, volts, millimetres) => {
-    const kept = creepageFor(volts, { ...IN_AIR, surroundings })! * 1e3;
+    const kept = creepageFor(volts, volts, { ...IN_AIR, surroundings })! * 1e3;
     expect(kept).toBeGreaterThanOrEqual(millimetres);
     expect(kept).toBeLessThan(1.34 * millimetres);
   });
 
   it('has no figure past its tables, and none for what it does not know', () => {
     expect(clearanceFor(50.1e3, IN_AIR, 50)).toBeNull();
-    expect(creepageFor(63.1e3, IN_AIR)).toBeNull();
+    expect(creepageFor(63.1e3, 63.1e3, IN_AIR)).toBeNull();
     expect(clearanceFor(1, { ...IN_AIR, medium: 'other' }, 50)).toBeNull();
-    expect(creepageFor(200e3, { ...IN_AIR, medium: 'oil' })).toBeNull();
+    expect(creepageFor(200e3, 200e3, { ...IN_AIR, medium: 'oil' })).toBeNull();
     expect(clearanceFor(0, IN_AIR, 50)).toBe(1e-3);
   });
 
@@ -112,7 +112,7 @@ describe('a design', () => {
 
   it('advises potting over 30 kV in air (common practice), and nothing of tracks at a teaching voltage', () => {
     const codes = (name: Parameters<typeof demoDesign>[0]) =>
-      insulationOf(demoDesign(name), AIR)!.advice.map(({ code }) => code);
+      insulationOf({ ...demoDesign(name), build: buildSchema.parse({}) }, AIR)!.advice.map(({ code }) => code);
     expect(codes('flocking-applicator')).toContain('potting');
     expect(codes('photomultiplier-bias')).not.toContain('potting');
     expect(codes('teaching-tripler')).toEqual([]);

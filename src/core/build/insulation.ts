@@ -73,7 +73,7 @@ export function insulationOf(design: Design, air: Air): Insulation | null {
         stage,
         toGroundVolts: volts,
         clearanceMetres,
-        creepageMetres: creepageFor(potentials.rmsToGround(id), around),
+        creepageMetres: creepageFor(potentials.rmsToGround(id), volts, around),
         neighbour: neighbourOf(potentials, around, id),
         rounding:
           build.medium === 'air'
@@ -135,7 +135,7 @@ function partsOf(
       kind,
       volts,
       bodyMetres: each[kind].lengthMetres,
-      creepageMetres: creepageFor(rmsBetween(one, other) / series, around),
+      creepageMetres: creepageFor(rmsBetween(one, other) / series, volts, around),
       clearanceMetres: clearanceFor(volts, around, hertz),
     };
   };

@@ -1,11 +1,11 @@
 import fc from 'fast-check';
 import { benchDesign } from '../../../tests/reference/bench-design';
-import { ARRANGEMENTS, buildSchema, MEDIA } from '../design/build-schema';
+import { ARRANGEMENTS, buildSchema, HELD, MEDIA } from '../design/build-schema';
 import type { MeasuredDesign } from '../design/design-schema';
 import { airSchema } from '../load/air/air';
 import { TOPOLOGIES } from '../topology/network';
 import { stagesFor } from '../topology/topologies';
-import { clearanceFor } from './distances';
+import { clearanceFor, creepageFor } from './distances';
 import { gapBetween, type Point, type Rod } from './geometry';
 import { insulationOf } from './insulation';
 import { layoutOf } from './layout';
@@ -49,6 +49,7 @@ const anyBuild: fc.Arbitrary<MeasuredDesign> = fc
     build: fc.record({
       medium: fc.constantFrom(...MEDIA.filter((one) => one !== 'other')),
       arrangement: fc.constantFrom(...ARRANGEMENTS),
+      held: fc.constantFrom(...HELD),
       boardStages: fc.integer({ min: 1, max: 4 }),
       diodeLengthMetres: millimetres(3, 40),
       diodeDiameterMetres: millimetres(2, 10),
@@ -112,14 +113,19 @@ describe('any design that can be laid out', () => {
           for (let other = 0; other < at; other += 1)
             if (!isFar(bodies[at], bodies[other], 0)) expect(sampledGap(bodies[at], bodies[other])).toBeGreaterThan(0);
         const { around } = insulation;
-        const { between, hertz } = insulation.potentials;
+        const { between, rmsBetween, hertz } = insulation.potentials;
         for (let at = 0; at < conductors.length; at += 1)
           for (let other = 0; other < at; other += 1) {
             const [one, two] = [conductors[at], conductors[other]];
             if (one.node === two.node) continue;
             // Of one part the two leads are as near as its body is long.
             if (bodies.some(({ ends }) => ends.includes(one.node) && ends.includes(two.node))) continue;
-            const needed = clearanceFor(between(one.node, two.node), around, hertz)! - 1e-9;
+            const isOneBoard = new Set([one.from[2], one.to[2], two.from[2], two.to[2]]).size === 1;
+            const alongSurface =
+              design.build.held === 'surface' && isOneBoard
+                ? creepageFor(rmsBetween(one.node, two.node), between(one.node, two.node), around)!
+                : 0;
+            const needed = Math.max(alongSurface, clearanceFor(between(one.node, two.node), around, hertz)!) - 1e-9;
             if (!isFar(one, two, needed)) expect(sampledGap(one, two)).toBeGreaterThanOrEqual(needed);
           }
         const { low, lengthMetres } = layout.enclosure!;

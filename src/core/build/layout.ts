@@ -1,9 +1,10 @@
 import type { Design } from '../design/design-schema';
 import { arrangedBy, type Arranged, type Conductor, type PlacedBody, type Spacing } from './arranged';
 import { bodiesOf, type PlaceBodies } from './bodies';
-import { clearanceFor, type Surrounded } from './distances';
+import { clearanceFor } from './distances';
 import { boxGap, gapBetween } from './geometry';
 import type { Insulation } from './insulation';
+import { neededBetween, type Needed } from './needed';
 import type { Potentials } from './potentials';
 
 /** Less than what is needed between two things, m; `needed` is null where there is no figure. */
@@ -44,6 +45,7 @@ const SCALING_ROUNDS = 40;
 const SCALED_BY = 1.15;
 const SHRINKING_STEPS = 8;
 const LEAST_STEP = 0.2e-3;
+const ORIGIN = [0, 0, 0] as const;
 /** kg/m³ (handbook, round figures). */
 const DENSITY = { oil: 870, wax: 900, resin: 1150 } as const;
 
@@ -57,8 +59,7 @@ export function layoutOf(design: Design, { around, potentials, nodes, highest }:
   const { build } = design;
   const { network } = potentials;
   if (clearanceFor(highest.volts, around, potentials.hertz) === null) return null;
-  const needed = neededBetween(potentials, around);
-  if (!needed) return null;
+  const needed = neededBetween(potentials, around, build.held);
   const bodies = bodiesOf(design);
   const entered = {
     pitch: build.pitchMetres !== null,
@@ -77,6 +78,12 @@ export function layoutOf(design: Design, { around, potentials, nodes, highest }:
     const arranged = arrangedBy(network, bodies, build, at);
     return { arranged, breaches: breachesOf(arranged, needed) };
   };
+  // One of each node is enough to see whether all have a figure: all of them lie on one board, or on several.
+  const each = [
+    ...new Map(arrangedBy(network, bodies, build, spacing).conductors.map((one) => [one.node, one])).values(),
+  ];
+  const onOne = each.map((one) => ({ ...one, from: ORIGIN, to: ORIGIN }));
+  if (onOne.some((one) => onOne.some((other) => one.node !== other.node && needed(one, other) === null))) return null;
   const found = leastSpacing(
     spacing,
     free,
@@ -122,17 +129,6 @@ function leastSpacing(
   return spacing;
 }
 
-type Needed = (one: string, other: string) => number;
-
-/** Clearance between any two nodes, m; null where one has no figure. */
-function neededBetween({ network, between, hertz }: Potentials, around: Surrounded): Needed | null {
-  const ids = network.nodes.map(({ id }) => id);
-  const at = new Map(ids.map((id, index) => [id, index]));
-  const known = ids.map((one) => ids.map((other) => clearanceFor(between(one, other), around, hertz)));
-  if (known.some((row) => row.includes(null))) return null;
-  return (one, other) => known[at.get(one)!][at.get(other)!]!;
-}
-
 /** Joined by a part of which neither moves: its own body lies between them. */
 const isOwn = (one: PlacedBody, node: string) => one.ends.includes(node);
 
@@ -153,7 +149,7 @@ function breachesOf({ bodies, conductors, tight }: Arranged, needed: Needed, mos
     for (let other = 0; other < at; other += 1) {
       const [one, two] = [conductors[at], conductors[other]];
       if (one.node === two.node) continue;
-      const least = needed(one.node, two.node);
+      const least = needed(one, two)!;
       if (boxGap(one, two) < least && !isAcrossOnePart(one, two, bodies))
         note(one.node, two.node, gapBetween(one, two), least);
     }

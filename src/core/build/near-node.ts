@@ -1,7 +1,8 @@
-import { clearanceFor } from './distances';
+import type { Build } from '../design/build-schema';
 import { gapBetween } from './geometry';
 import type { Insulation } from './insulation';
 import type { Layout } from './layout';
+import { neededBetween } from './needed';
 
 /** How far a node's bare metal is from that of another, and how far it must be, m. */
 export type Distance = { node: string; metres: number; neededMetres: number | null; volts: number };
@@ -9,21 +10,28 @@ export type Distance = { node: string; metres: number; neededMetres: number | nu
 const MOST = 6;
 
 /** What bare metal of a node is nearest to, by what is left of the clearance there, tightest first. */
-export function distancesFrom(layout: Layout, { around, potentials }: Insulation, node: string): Distance[] {
-  const own = layout.arranged.conductors.filter((one) => one.node === node);
-  const nearest = new Map<string, number>();
-  for (const other of layout.arranged.conductors) {
+export function distancesFrom(
+  layout: Layout,
+  { around, potentials }: Insulation,
+  held: Build['held'],
+  node: string,
+): Distance[] {
+  const { conductors } = layout.arranged;
+  const own = conductors.filter((one) => one.node === node);
+  const needed = neededBetween(potentials, around, held);
+  const nearest = new Map<string, { metres: number; neededMetres: number | null }>();
+  const tightness = ({ metres, neededMetres }: { metres: number; neededMetres: number | null }) =>
+    metres / (neededMetres ?? 1);
+  for (const other of conductors) {
     if (other.node === node) continue;
     for (const one of own) {
-      const { metres } = gapBetween(one, other);
-      nearest.set(other.node, Math.min(metres, nearest.get(other.node) ?? Infinity));
+      const found = { metres: gapBetween(one, other).metres, neededMetres: needed(one, other) };
+      const known = nearest.get(other.node);
+      if (!known || tightness(found) < tightness(known)) nearest.set(other.node, found);
     }
   }
   return [...nearest]
-    .map(([other, metres]): Distance => {
-      const volts = potentials.between(node, other);
-      return { node: other, metres, neededMetres: clearanceFor(volts, around, potentials.hertz), volts };
-    })
-    .toSorted((one, other) => one.metres / (one.neededMetres ?? 1) - other.metres / (other.neededMetres ?? 1))
+    .map(([other, found]): Distance => ({ node: other, ...found, volts: potentials.between(node, other) }))
+    .toSorted((one, other) => tightness(one) - tightness(other))
     .slice(0, MOST);
 }

@@ -342,6 +342,13 @@ function layoutSection({ design: { build }, insulation, layout }: SheetInputs): 
     title: 'Layout',
     blocks: [
       { kind: 'table', label: 'Layout', head: heads('What', 'Figure'), rows },
+      {
+        kind: 'text',
+        text:
+          build.held === 'surface'
+            ? 'Any two bare conductors on one surface are as far apart as the creepage between them asks for, and their clearance besides.'
+            : 'Any two bare conductors keep their clearance, nothing but the medium between them: on a board or a wall the way along it must be the creepage as well.',
+      },
       ...(assumed.length > 0
         ? [
             {
@@ -375,6 +382,15 @@ function layoutSection({ design: { build }, insulation, layout }: SheetInputs): 
 /** A diode from its anode to its cathode, which has the band. */
 const bandWords = (id: string, anode: string, cathode: string): string =>
   `${id} from ${nodeName(anode)} to ${nodeName(cathode)}, its band at ${nodeName(cathode)}`;
+
+/** Where the ladder's ground goes, by what feeds it: common practice, no source; local codes come first. */
+const GROUNDS = {
+  secondary:
+    'One wire from the ladder’s ground to the low end of the secondary, one from there to the enclosure, both visible and pulled at.',
+  line: 'The ladder’s ground is a conductor of the line here: it joins neither earth nor enclosure, nor anything that a hand reaches. The enclosure is earthed by a wire of its own.',
+  source:
+    'One wire from the ladder’s ground to the low end of the source. On to the enclosure only where that end is measured open to every pin of the plug; the enclosure is earthed by a wire of its own.',
+} as const;
 
 /** Order of assembly: common practice, no source. */
 function assemblySection({ design, insulation }: SheetInputs): SheetSection {
@@ -444,7 +460,9 @@ function assemblySection({ design, insulation }: SheetInputs): SheetSection {
     'Ground',
     floats
       ? 'Neither end of the winding joins core, ground or shield: measured open to all. One wire from the end of the ladder that is earthed to the enclosure, visible and pulled at; where neither is, the enclosure alone is earthed.'
-      : `One wire from the ladder’s ground to ${transformer ? 'the low end of the secondary' : 'the low end of the source'}, one from there to the enclosure, both visible and pulled at.`,
+      : GROUNDS[
+          transformer || driver.kind === 'mains' ? 'secondary' : driver.kind === 'direct-mains' ? 'line' : 'source'
+        ],
   );
   step(
     'insulation',

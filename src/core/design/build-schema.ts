@@ -14,11 +14,15 @@ export type Arrangement = (typeof ARRANGEMENTS)[number];
 
 const typed = (example: string) => quantity('m', example, 'above zero').nullable().default(null);
 
+/** What holds the parts: a surface along which they creep, or pins and leads with nothing but the medium between. */
+export const HELD = ['surface', 'free'] as const;
+
 /** How a design is put together. */
 export const buildSchema = z.strictObject({
   medium: choice(MEDIA).default('air'),
   surroundings: choice(SURROUNDINGS).default('indoor'),
   arrangement: choice(ARRANGEMENTS).default('zigzag'),
+  held: choice(HELD).default('surface'),
   /** On one board, where there are several. */
   boardStages: count(50).default(3),
   /** From a stage to the next, from a column to the next, from a board to the next; null: found. */

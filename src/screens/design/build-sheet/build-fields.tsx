@@ -1,8 +1,10 @@
 import {
   ARRANGEMENTS,
+  HELD,
   MEDIA,
   SURROUNDINGS,
   type Arrangement,
+  type Build,
   type Medium,
   type Surroundings,
 } from '@/core/design/build-schema';
@@ -29,6 +31,10 @@ const ARRANGEMENT_NAMES: Record<Arrangement, string> = {
   zigzag: 'Zigzag on a strip',
   boards: 'Boards, one over the other',
   tube: 'Along a tube',
+};
+const HELD_NAMES: Record<Build['held'], string> = {
+  surface: 'On a board, strip or wall',
+  free: 'Free, by pins and leads',
 };
 const optionsOf = <T extends string>(values: readonly T[], names: Record<T, string>) =>
   values.map((value) => ({ value, name: names[value] }));
@@ -70,6 +76,7 @@ export function BuildFields({ store, design: { build, ladder } }: { store: Edito
           options={optionsOf(ARRANGEMENTS, ARRANGEMENT_NAMES)}
           onValue={at('arrangement')}
         />
+        <PickField label="Parts held" value={build.held} options={optionsOf(HELD, HELD_NAMES)} onValue={at('held')} />
         {build.arrangement === 'boards' ? (
           <QuantityField label="Stages on a board" unit="" value={build.boardStages} onValue={at('boardStages')} />
         ) : null}

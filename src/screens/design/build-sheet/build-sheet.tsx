@@ -150,20 +150,22 @@ function Listening({ store, design, electrical, prediction, client }: Props) {
                           </tr>
                         </thead>
                         <tbody>
-                          {distancesFrom(layout, insulation, selected).map(({ node, metres, neededMetres, volts }) => (
-                            <tr key={node} className="border-b border-rule">
-                              <td className="py-0.5 pr-3">{node}</td>
-                              <td className="py-0.5 pr-3 text-right">
-                                <Quantity value={Math.max(0, metres)} unit="m" />
-                              </td>
-                              <td className="py-0.5 pr-3 text-right">
-                                <Quantity value={neededMetres} unit="m" />
-                              </td>
-                              <td className="py-0.5 text-right">
-                                <Quantity value={volts} unit="V" />
-                              </td>
-                            </tr>
-                          ))}
+                          {distancesFrom(layout, insulation, later.build.held, selected).map(
+                            ({ node, metres, neededMetres, volts }) => (
+                              <tr key={node} className="border-b border-rule">
+                                <td className="py-0.5 pr-3">{node}</td>
+                                <td className="py-0.5 pr-3 text-right">
+                                  <Quantity value={Math.max(0, metres)} unit="m" />
+                                </td>
+                                <td className="py-0.5 pr-3 text-right">
+                                  <Quantity value={neededMetres} unit="m" />
+                                </td>
+                                <td className="py-0.5 text-right">
+                                  <Quantity value={volts} unit="V" />
+                                </td>
+                              </tr>
+                            ),
+                          )}
                         </tbody>
                       </table>
                     ) : (
