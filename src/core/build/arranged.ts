@@ -24,7 +24,7 @@ export type Arranged = {
 const LEAD_END = 3e-3;
 
 /**
- * A ladder laid out: columns side by side along the first way, boards one over the other; each part straight between its
+ * A ladder laid out: columns next to each other along the first way, boards one over the other; each part straight between its
  * two nodes, its body in the middle.
  */
 export function arrangedBy(

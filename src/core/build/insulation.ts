@@ -1,5 +1,6 @@
 import type { Design } from '../design/design-schema';
 import type { Air } from '../load/air/air';
+import { isMirrored } from '../operating/ladder-inputs';
 import { bodiesOf } from './bodies';
 import { clearanceFor, creepageFor, type Surrounded } from './distances';
 import { roundingFor, type Rounding } from './onset';
@@ -8,8 +9,6 @@ import { potentialsOf, type Potentials } from './potentials';
 /** What a node needs to ground and to what it stands next to. */
 export type NodeInsulation = {
   id: string;
-  column: string;
-  stage: number;
   /** The most against ground, V. */
   toGroundVolts: number;
   clearanceMetres: number | null;
@@ -35,6 +34,8 @@ export type Insulation = {
   potentials: Potentials;
   nodes: NodeInsulation[];
   parts: PartInsulation[];
+  /** Whether the parts stand the other way than the network says: of a negative supply. */
+  isTurned: boolean;
   /** The most against ground, and where, V. */
   highest: { id: string; volts: number };
   /** Whether some distance has no figure. */
@@ -64,13 +65,11 @@ export function insulationOf(design: Design, air: Air): Insulation | null {
   const leads = { leadRadiusMetres: build.leadMetres / 2, jointRadiusMetres: build.jointRadiusMetres };
   const nodes = network.nodes
     .filter(({ column }) => column !== 'ground')
-    .map(({ id, column, stage }): NodeInsulation => {
+    .map(({ id }): NodeInsulation => {
       const volts = toGround(id);
       const clearanceMetres = clearanceFor(volts, around, hertz);
       return {
         id,
-        column,
-        stage,
         toGroundVolts: volts,
         clearanceMetres,
         creepageMetres: creepageFor(potentials.rmsToGround(id), volts, around),
@@ -88,6 +87,7 @@ export function insulationOf(design: Design, air: Air): Insulation | null {
   const found = {
     around,
     potentials,
+    isTurned: isMirrored(design, network),
     nodes,
     parts,
     highest: { id: highest.id, volts: highest.toGroundVolts },

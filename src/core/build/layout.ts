@@ -22,8 +22,6 @@ export type Layout = {
   arranged: Arranged;
   bodies: PlaceBodies;
   spacing: Spacing;
-  /** Which of the spacings were entered. */
-  entered: { pitch: boolean; row: boolean; board: boolean };
   breaches: Breach[];
   /** Null where some node has no figure to ground. */
   enclosure: Enclosure | null;
@@ -51,7 +49,7 @@ const DENSITY = { oil: 870, wax: 900, resin: 1150 } as const;
 
 /**
  * The ladder of a design to scale: by the spacing that is entered, or the least at which no two bodies touch and every two
- * bare conductors keep their clearance. What lies along a part's own body is the part's and no matter of spacing.
+ * bare conductors keep their clearance, and their creepage where a surface holds both. What lies along a part's own body is the part's and no matter of spacing.
  *
  * @returns null where a clearance has no figure
  */
@@ -90,7 +88,7 @@ export function layoutOf(design: Design, { around, potentials, nodes, highest }:
     (at) => tried(at).breaches,
     (at) => breachesOf(arrangedBy(network, bodies, build, at), needed, 1).length === 0,
   );
-  return laidOut({ design, potentials, nodes, bodies, entered, spacing: found, ...tried(found) });
+  return laidOut({ design, potentials, nodes, bodies, spacing: found, ...tried(found) });
 }
 
 const WAYS = ['pitch', 'row', 'board'] as const;
@@ -200,7 +198,7 @@ function laidOut({
   potentials,
   nodes,
   ...found
-}: Pick<Layout, 'bodies' | 'entered' | 'spacing' | 'arranged' | 'breaches'> & {
+}: Pick<Layout, 'bodies' | 'spacing' | 'arranged' | 'breaches'> & {
   design: Design;
   potentials: Potentials;
   nodes: Insulation['nodes'];

@@ -2,7 +2,7 @@ import type { StepUp } from '../bench/steps-up';
 import type { DeadPlan } from '../dead/plan';
 import type { Design } from '../design/design-schema';
 import { DRIVER_KINDS } from '../drive/driver-kinds';
-import { polarityOf } from '../operating/ladder-inputs';
+import { isMirrored } from '../operating/ladder-inputs';
 import type { Prediction } from '../predict/prediction';
 import { formatPlain, formatQuantity } from '../quantity/format-quantity';
 import { signedVolts } from '../quantity/polarity';
@@ -406,14 +406,15 @@ function assemblySection({ design, insulation }: SheetInputs): SheetSection {
     );
   if (insulation) {
     const { network } = insulation.potentials;
-    const isTurned = polarityOf(design) === 'negative' && network.return === 'ground';
+    const isTurned = isMirrored(design, network);
     const stages = [...new Set(network.diodes.map(({ side, stage }) => `${side} ${stage}`))];
     for (const key of stages) {
       const [side, stage] = key.split(' ').map(Number);
       // One inside the transformer is bought with it.
-      const own = transformer?.rectifierInside
-        ? []
-        : network.diodes.filter((diode) => diode.side === side && diode.stage === stage);
+      const own =
+        transformer?.rectifierInside && TOPOLOGY_KINDS[design.ladder.topology].takesPulses
+          ? []
+          : network.diodes.filter((diode) => diode.side === side && diode.stage === stage);
       const capacitors = network.capacitors.filter((part) => part.side === side && part.stage === stage);
       step(
         `stage ${key}`,

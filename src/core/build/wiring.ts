@@ -2,7 +2,7 @@ import type { Design } from '../design/design-schema';
 import { DRIVER_KINDS } from '../drive/driver-kinds';
 import { SUPPLY_NAMES } from '../drive/supply';
 import { LOAD_KINDS } from '../load/load-kinds';
-import { ladderInputs, polarityOf } from '../operating/ladder-inputs';
+import { isMirrored, ladderInputs } from '../operating/ladder-inputs';
 import { isOnTheWay, outputElements, type OutputElement, type OutputNode } from '../output/elements';
 import { formatQuantity } from '../quantity/format-quantity';
 import { eachFarads, sharedCoupling, type LadderNetwork, type LadderNode } from '../topology/network';
@@ -97,7 +97,7 @@ function placeOf({ id, column, stage, side }: LadderNode, network: LadderNetwork
 
 function wireLadder(design: Design, network: LadderNetwork, at: ReadonlyMap<string, Place>, { parts }: Wiring): void {
   const { capacitor, diode } = design.ladder;
-  const isTurned = polarityOf(design) === 'negative' && network.return === 'ground';
+  const isTurned = isMirrored(design, network);
   for (const part of network.capacitors)
     parts.push({
       id: part.id,

@@ -1,6 +1,6 @@
 import type { Design } from '../design/design-schema';
 import { edgeFraction, type Drive } from '../drive/drive';
-import { polarityOf } from '../operating/ladder-inputs';
+import { isMirrored } from '../operating/ladder-inputs';
 import { predict, WITHOUT_OPTIMUM } from '../predict/predict';
 import type { Prediction } from '../predict/prediction';
 import { formatQuantity } from '../quantity/format-quantity';
@@ -38,7 +38,7 @@ export function netlistOf(design: Design): Netlist {
   if (drive.burst) return no('a drive that runs in bursts has no line that every solver reads');
   const prediction = predict(design, WITHOUT_OPTIMUM);
   if (prediction.output.validity === 'beyond') return no('the closed form has no figure to begin from');
-  const sign = polarityOf(design) === 'negative' && ladder.network.return === 'ground' ? -1 : 1;
+  const sign = isMirrored(design, ladder.network) ? -1 : 1;
   const lines = new Lines(circuit, sign);
   const { amps } = prediction.output;
   const hasOwnLaw = circuit.loads.length > 0;

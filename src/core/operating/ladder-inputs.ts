@@ -41,3 +41,7 @@ export const isStarved = (transformer: Design['transformer'], topology: Topology
 export function polarityOf(design: Design): Polarity {
   return design.ladder.polarity;
 }
+
+/** Whether the design is the mirror of the positive ladder that its network describes; one that climbs both ways is its own. */
+export const isMirrored = (design: Design, { return: other }: Pick<LadderNetwork, 'return'>): boolean =>
+  polarityOf(design) === 'negative' && other === 'ground';

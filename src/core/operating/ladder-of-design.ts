@@ -12,7 +12,7 @@ import { forwardDrop } from '../parts/forward-drop';
 import { swungJunction } from '../parts/junction';
 import { isAlternating, type LadderNetwork } from '../topology/network';
 import type { Demand } from './demand';
-import { isStarved, ladderInputs, polarityOf, type LadderInputs } from './ladder-inputs';
+import { isMirrored, isStarved, ladderInputs, type LadderInputs } from './ladder-inputs';
 
 /**
  * The drive as the positive ladder that stands for this design sees it: a
@@ -21,7 +21,7 @@ import { isStarved, ladderInputs, polarityOf, type LadderInputs } from './ladder
  * transformer hands on is taken to be of the ladder's polarity.
  */
 export function onLadder(design: Design, network: Pick<LadderNetwork, 'return' | 'topology'>, drive: Drive): Drive {
-  const turned = polarityOf(design) === 'negative' && network.return === 'ground' ? mirroredDrive(drive) : drive;
+  const turned = isMirrored(design, network) ? mirroredDrive(drive) : drive;
   return isStarved(design.transformer, network.topology) ? heldAtPeak(turned) : turned;
 }
 

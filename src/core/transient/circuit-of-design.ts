@@ -4,7 +4,7 @@ import { withPeaksOf, type LoadedLadder } from '../ladder/loaded';
 import { supplyCircuitOf } from '../drive/driver-kinds';
 import type { FedNode, NoCircuit, SupplyCircuit } from '../drive/supply-circuit';
 import { inputFaradsOf, sourceOf } from '../operating/ladder-of-design';
-import { isStarved, polarityOf, type LadderInputs } from '../operating/ladder-inputs';
+import { isMirrored, isStarved, type LadderInputs } from '../operating/ladder-inputs';
 import { operatingPoint } from '../operating/operating-point';
 import { outputElements, type OutputFields } from '../output/elements';
 import { junctionByVoltage } from '../parts/junction';
@@ -42,7 +42,7 @@ export function wholeSupplyOf(design: Design): WholeSupply | NoCircuit | null {
   if (isStarved(design.transformer, design.ladder.topology)) return { reason: 'a rectifier is inside the transformer' };
   const point = operatingPoint(design);
   const { ladder, inputs, demand, driveScale, atFullDrive } = point;
-  const mirrored = polarityOf(design) === 'negative' && ladder.network.return === 'ground';
+  const mirrored = isMirrored(design, ladder.network);
   const fed = ladder.network.sources.map(({ node, sign }): FedNode => {
     return { node, sign: mirrored ? (sign === 1 ? -1 : 1) : sign };
   });

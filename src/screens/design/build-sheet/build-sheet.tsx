@@ -78,7 +78,6 @@ function Listening({ store, design, electrical, prediction, client }: Props) {
   const { ticks, tick } = useTicks();
   const key = sheetKey(id, revision);
   const [selected, setSelected] = useState<string | null>(null);
-  const isTurned = design.ladder.polarity === 'negative' && insulation?.potentials.network.return === 'ground';
   const asPicture = (of: 'layout' | 'wiring') => {
     const picture = document.querySelector<SVGSVGElement>(of === 'layout' ? '[data-layout=screen]' : '[data-wiring]');
     if (picture)
@@ -132,7 +131,6 @@ function Listening({ store, design, electrical, prediction, client }: Props) {
                     <LayoutPicture
                       layout={layout}
                       insulation={insulation}
-                      isTurned={isTurned}
                       selected={selected}
                       onSelect={(node) => setSelected(node === selected ? null : node)}
                     />

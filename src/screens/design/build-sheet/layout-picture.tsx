@@ -8,8 +8,6 @@ import type { Layout } from '@/core/build/layout';
 type Props = {
   layout: Layout;
   insulation: Insulation;
-  /** Whether the diodes stand the other way than the network says: of a negative supply. */
-  isTurned: boolean;
   selected: string | null;
   onSelect: (node: string) => void;
 };
@@ -88,8 +86,7 @@ export function LayoutPicture(props: Props) {
 
 function Plan({
   layout,
-  insulation: { potentials, highest },
-  isTurned,
+  insulation: { potentials, highest, isTurned },
   selected,
   onSelect,
   drawn: { bodies, conductors },
