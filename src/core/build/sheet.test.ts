@@ -102,6 +102,17 @@ describe.each(DEMOS)('the sheet of %s', (name) => {
   });
 });
 
+it('a rectifier inside the transformer is not put in; the diodes of a ladder behind one are', () => {
+  const base = demoDesign('flocking-applicator');
+  const inside = { ...base, transformer: { ...base.transformer!, rectifierInside: true } };
+  const textOf = (design: Design) =>
+    stepsIn(blocksOf(sheetFor(design), 'assembly'))
+      .map(({ text }) => text)
+      .join(' ');
+  expect(textOf(inside)).toContain('D1 from');
+  expect(textOf({ ...inside, ladder: { ...inside.ladder, topology: 'rectifier' } })).not.toContain('D1 from');
+});
+
 describe('the parts list', () => {
   const part = partSchema.parse({
     id: '4c1f64a2-5d5e-4b6c-9f0b-2a5b4a1a2b3c',
