@@ -5,6 +5,7 @@ import { joined, sessionSchema, type SessionReadings } from '@/core/bench/sessio
 import * as z from '@/core/zod';
 import { Refusal, Trouble } from './answers';
 import { fetchSessions, keepPicture, keepReadings } from './bench-api';
+import { keepFresh } from './keep-fresh';
 
 /** How often what others have taken is asked for, and what waits is sent anew, ms. */
 const AGAIN_MILLISECONDS = 3000;
@@ -82,21 +83,10 @@ export function openReadings(designId: string): () => void {
     const kept = await (waits ? fetchSessions(designId).catch(() => null) : asked);
     if (kept && !over && useBenchReadings.getState().designId === designId) useBenchReadings.setState({ kept });
   };
-  let busy = false;
-  const again = () => {
-    if (busy || over || document.visibilityState === 'hidden') return;
-    busy = true;
-    void refresh().finally(() => (busy = false));
-  };
-  again();
-  const timer = setInterval(again, AGAIN_MILLISECONDS);
-  window.addEventListener('online', again);
-  document.addEventListener('visibilitychange', again);
+  const end = keepFresh(refresh, AGAIN_MILLISECONDS);
   return () => {
     over = true;
-    clearInterval(timer);
-    window.removeEventListener('online', again);
-    document.removeEventListener('visibilitychange', again);
+    end();
   };
 }
 

@@ -11,9 +11,7 @@ import { listFailures } from './failures';
 import { pool } from './pool';
 
 // Against the real throw-away database that ./test starts and migrates.
-beforeEach(() =>
-  pool().query('TRUNCATE designs, design_revisions, discharges, bench_sessions, bench_readings, bench_pictures'),
-);
+beforeEach(() => pool().query('TRUNCATE designs CASCADE'));
 afterAll(() => pool().end());
 
 const design = newDesign('To be measured');

@@ -22,9 +22,7 @@ import { pool } from './pool';
 import { readShelf } from './shelf';
 
 // Against the real throw-away database that ./test starts and migrates.
-beforeEach(() =>
-  pool().query('TRUNCATE designs, design_revisions, discharges, bench_sessions, bench_readings, bench_pictures, facts'),
-);
+beforeEach(() => pool().query('TRUNCATE designs, facts CASCADE'));
 afterAll(() => pool().end());
 
 /** The design that a row holds. */
@@ -168,9 +166,7 @@ describe('demo data', () => {
     const { rows } = await pool().query<{ id: string }>('SELECT id FROM designs');
     const sessions = await Promise.all(rows.map(({ id }) => listSessions(id)));
     expect(sessions.flat().map(({ readings }) => readings.length > 0)).toEqual([true, true, true]);
-    await pool().query(
-      'TRUNCATE designs, design_revisions, discharges, bench_sessions, bench_readings, bench_pictures',
-    );
+    await pool().query('TRUNCATE designs CASCADE');
     expect(await loadDemoData(demo)).toBe(0);
     expect(await countOfDesigns()).toBe(0);
   });

@@ -83,7 +83,7 @@ const THINNED_EVERY = 20;
 /**
  * Leaves of a history every save of the last day, the last of each hour of the
  * thirty days before, and the last of each day before those; always the first
- * and the newest, and those that were made dead at the bench.
+ * and the newest, and those that were built from, measured or made dead.
  */
 export async function thinRevisions(client: Pick<PoolClient, 'query'>, id: string): Promise<void> {
   await client.query(
@@ -101,6 +101,7 @@ export async function thinRevisions(client: Pick<PoolClient, 'query'>, id: strin
        WHERE place > 1 AND revision NOT IN (first, newest)
          AND revision NOT IN (SELECT revision FROM discharges WHERE design_id = $1)
          AND revision NOT IN (SELECT revision FROM bench_sessions WHERE design_id = $1)
+         AND revision NOT IN (SELECT revision FROM sheet_ticks WHERE design_id = $1)
      ))`,
     [id],
   );

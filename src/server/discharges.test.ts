@@ -8,9 +8,7 @@ import { keepDischarge, listDischarges } from './discharges';
 import { pool } from './pool';
 
 // Against the real throw-away database that ./test starts and migrates.
-beforeEach(() =>
-  pool().query('TRUNCATE designs, design_revisions, discharges, bench_sessions, bench_readings, bench_pictures'),
-);
+beforeEach(() => pool().query('TRUNCATE designs CASCADE'));
 afterAll(() => pool().end());
 
 const design = newDesign('To be made dead');

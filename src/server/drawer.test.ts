@@ -10,11 +10,7 @@ import { drawerSchema, type DrawerChange, type DrawerOpening } from '@/core/draw
 import { pool } from './pool';
 
 // Against the real throw-away database that ./test starts and migrates.
-beforeEach(() =>
-  pool().query(
-    'TRUNCATE designs, design_revisions, discharges, bench_sessions, bench_readings, bench_pictures, facts, parts',
-  ),
-);
+beforeEach(() => pool().query('TRUNCATE designs, facts, parts CASCADE'));
 afterAll(() => pool().end());
 
 const part = (line: string, digit: string): Part => {

@@ -7,9 +7,7 @@ import { asKept, findPicture, keepPicture } from './pictures';
 import { pool } from './pool';
 
 // Against the real throw-away database that ./test starts and migrates.
-beforeEach(() =>
-  pool().query('TRUNCATE designs, design_revisions, discharges, bench_sessions, bench_readings, bench_pictures'),
-);
+beforeEach(() => pool().query('TRUNCATE designs CASCADE'));
 afterAll(() => pool().end());
 
 const plain = (width = 60, height = 40) => sharp({ create: { width, height, channels: 3, background: '#7a5a3c' } });

@@ -7,11 +7,7 @@ import { pool } from './pool';
 import { readShelf, renewOthers, usesOfParts } from './shelf';
 
 // Against the real throw-away database that ./test starts and migrates.
-beforeEach(() =>
-  pool().query(
-    'TRUNCATE designs, design_revisions, discharges, bench_sessions, bench_readings, bench_pictures, facts, parts',
-  ),
-);
+beforeEach(() => pool().query('TRUNCATE designs, facts, parts CASCADE'));
 afterAll(() => pool().end());
 
 const design = (name: string, volts: number | null = null, stages = 2): Design => {

@@ -8,6 +8,7 @@ import { buildSchema } from '../../src/core/design/build-schema';
 import type { Design } from '../../src/core/design/design-schema';
 import { newDesign } from '../../src/core/design/new-design';
 import { airSchema } from '../../src/core/load/air/air';
+import type { Tick } from '../../src/core/build/ticks';
 import { netlistOf } from '../../src/core/exchange/netlist';
 import { demoDesign, expect, exportedFile, pick, say, shelve, test } from './fixtures';
 
@@ -168,11 +169,27 @@ test('a joint’s distances, ticks that stay with the revision, and what can be 
     );
   const first = page.locator('[data-sheet-step="assembly proof"]').getByRole('checkbox');
   await first.check();
-  await page.reload();
-  await expect(first).toBeChecked();
+  const kept = async () => (await (await request.get(`/api/designs/${id}/ticks`)).json()) as Tick[];
+  await expect.poll(kept).toMatchObject([{ revision: 1, step: 'assembly proof' }]);
+  // The line is cut: what is done waits in the browser over a reload, and goes when it is back.
+  await page.route('**/ticks', (route) => route.abort());
+  const ground = page.locator('[data-sheet-step^="assembly"]').first().getByRole('checkbox');
+  await ground.check();
   await first.uncheck();
+  await expect(page.locator('[data-build=ticks]')).toContainText('not sent yet');
   await page.reload();
-  await expect(first).not.toBeChecked();
+  await expect(ground).toBeChecked();
+  await page.unroute('**/ticks');
+  await expect(page.locator('[data-build=ticks]')).toHaveCount(0);
+  expect(await kept()).toHaveLength(1);
+  expect((await kept())[0].step).not.toBe('assembly proof');
+  // A later revision begins with none, and can take over what was done.
+  await request.put(`/api/designs/${id}`, { data: { baseRevision: 1, design: { ...design, notes: 'Later' } } });
+  await page.reload();
+  await expect(ground).not.toBeChecked();
+  await page.getByRole('button', { name: 'Done in revision 2 as well' }).click();
+  await expect(ground).toBeChecked();
+  await expect.poll(async () => (await kept()).map(({ revision }) => revision)).toEqual([1, 2]);
 
   const file = async (name: string) => {
     const coming = page.waitForEvent('download');
@@ -185,7 +202,7 @@ test('a joint’s distances, ticks that stay with the revision, and what can be 
   expect(parts.text.split('\n')[0]).toBe('part,each,number,standing,free,missing,cost');
   const markdown = await file('Sheet, Markdown');
   expect(markdown.text).toContain('## Assembly');
-  expect(markdown.text).toContain('Revision 1');
+  expect(markdown.text).toContain('Revision 2');
   const picture = await file('Layout, SVG');
   expect(picture.text).toMatch(/^<svg[^>]+width="[\d.]+mm"/);
   const { network } = insulation.potentials;

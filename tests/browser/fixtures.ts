@@ -112,7 +112,7 @@ export const test = base.extend<
       const client = new Client({ connectionString: databaseUrl });
       await client.connect();
       await client.query(
-        'TRUNCATE designs, design_revisions, discharges, bench_sessions, bench_readings, bench_pictures, parts',
+        'TRUNCATE designs, parts CASCADE',
       );
       await client.end();
       const complaints: string[] = [];

@@ -15,9 +15,7 @@ import { handled, troubleAnswer } from './handle';
 import { GET as readDrawer, POST as changeDrawer } from './drawer/route';
 
 // The handlers as requests reach them, on the real throw-away database that ./test starts and migrates.
-beforeEach(() =>
-  pool().query('TRUNCATE designs, design_revisions, discharges, bench_sessions, bench_readings, bench_pictures, parts'),
-);
+beforeEach(() => pool().query('TRUNCATE designs, parts CASCADE'));
 afterAll(() => pool().end());
 
 const request = (method: string, body?: unknown, query = '') =>

@@ -10,7 +10,7 @@ import { useDrawer } from '@/client/drawer-store';
 import { designFileName, downloadText } from '@/client/design-file';
 import { useMeter } from '@/client/meter-store';
 import { downloadParts, downloadSheet } from '@/client/sheet-file';
-import { sheetKey, useTicks } from '@/client/ticks-store';
+import { dropTicks } from '@/client/ticks-store';
 import { stillOfSvg } from '@/climb/still';
 import { stepsUpOf } from '@/core/bench/steps-up';
 import { insulationOf } from '@/core/build/insulation';
@@ -31,6 +31,7 @@ import type { EditorStore } from '../saving/editor-store';
 import { BuildFields } from './build-fields';
 import { LayoutPicture } from './layout-picture';
 import { SheetBlocks } from './sheet-blocks';
+import { useSheetTicks } from './use-ticks';
 import { WiringPicture } from './wiring-picture';
 
 type Props = {
@@ -75,8 +76,7 @@ function Listening({ store, design, electrical, prediction, client }: Props) {
     [later, prediction, insulation, layout, wiring, parts, steps, dead],
   );
   const about = `Revision ${revision}${isSaved ? '' : ', with changes that are not saved'}, ${format(new Date(), 'd MMM yyyy')}`;
-  const { ticks, tick } = useTicks();
-  const key = sheetKey(id, revision);
+  const ticks = useSheetTicks(id, revision);
   const [selected, setSelected] = useState<string | null>(null);
   const asPicture = (of: 'layout' | 'wiring') => {
     const picture = document.querySelector<SVGSVGElement>(of === 'layout' ? '[data-layout=screen]' : '[data-wiring]');
@@ -116,13 +116,14 @@ function Listening({ store, design, electrical, prediction, client }: Props) {
           </button>
         </div>
       </div>
+      <Ticked ticks={ticks} revision={revision} onDrop={() => dropTicks(id)} />
       <BuildFields store={store} design={design} />
       {sections.map((section) => (
         <PagePart key={section.id} title={section.title}>
           <SheetBlocks
             section={section}
-            doneAt={(step) => ticks[key]?.[step] ?? null}
-            onTick={(step, isDone) => tick(key, step, isDone ? new Date().toISOString() : null)}
+            doneAt={ticks.doneAt}
+            onTick={ticks.onTick}
             pictures={{
               wiring: wiring ? <WiringPicture wiring={wiring} /> : null,
               layout:
@@ -176,5 +177,42 @@ function Listening({ store, design, electrical, prediction, client }: Props) {
         </PagePart>
       ))}
     </section>
+  );
+}
+
+/** What is to be said of the steps done: where they are kept, and those of an earlier revision. */
+function Ticked({
+  ticks: { earlier, isWaiting, refused, takeOver },
+  revision,
+  onDrop,
+}: {
+  ticks: ReturnType<typeof useSheetTicks>;
+  revision: number;
+  onDrop: () => void;
+}) {
+  if (!earlier && !isWaiting) return null;
+  return (
+    <div className="no-print mt-2 grid gap-1 text-[13px]" data-build="ticks">
+      {refused ? (
+        <p role="alert" className="text-over">
+          Steps done are not kept: {refused}.{' '}
+          <button type="button" className="underline" onClick={onDrop}>
+            Give them up
+          </button>
+        </p>
+      ) : isWaiting ? (
+        <p className="text-soft">Steps done are kept in this browser, not sent yet.</p>
+      ) : null}
+      {earlier ? (
+        <p className="text-soft">
+          Of revision {earlier.revision}{' '}
+          {earlier.steps.length === 1 ? 'one step is done' : `${earlier.steps.length} steps are done`} that{' '}
+          {earlier.steps.length === 1 ? 'is' : 'are'} not done here.{' '}
+          <button type="button" className="text-copper underline" onClick={() => takeOver(earlier.steps)}>
+            Done in revision {revision} as well
+          </button>
+        </p>
+      ) : null}
+    </div>
   );
 }

@@ -4,6 +4,7 @@ import Check from 'lucide-react/icons/check';
 import { Progress } from 'radix-ui';
 import { useEffect, useState } from 'react';
 import { sendRun, useAtBench } from '@/client/at-bench';
+import { keepFresh } from '@/client/keep-fresh';
 import {
   doneSteps,
   faultOfReading,
@@ -84,16 +85,7 @@ export function AtBench({ designId, onLeave }: { designId: string; onLeave: () =
 
 /** Sends what was not, again and again, and at once where the network comes back. */
 function useSending(designId: string, sent: boolean): void {
-  useEffect(() => {
-    if (sent) return;
-    const send = () => void sendRun(designId);
-    const timer = setInterval(send, AGAIN_MILLISECONDS);
-    window.addEventListener('online', send);
-    return () => {
-      clearInterval(timer);
-      window.removeEventListener('online', send);
-    };
-  }, [designId, sent]);
+  useEffect(() => (sent ? undefined : keepFresh(() => sendRun(designId), AGAIN_MILLISECONDS)), [designId, sent]);
 }
 
 function OneStep({ designId, run, at }: { designId: string; run: DeadRun; at: number }) {
