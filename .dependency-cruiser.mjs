@@ -18,6 +18,7 @@ const CORE_LAYERS = [
   ['transient', 'winding', 'drawer'],
   ['choose', 'dead', 'bench', 'exchange'],
   ['build'],
+  ['workshop'],
 ];
 
 const TEST = '\\.test\\.tsx?$';
@@ -46,7 +47,18 @@ const above = (name, path, allowed) => ({
   to: { path: '^(src|tests|setup|bench|command-line)/', pathNot: `${path}|${allowed}` },
 });
 
-const SCREENS = ['shelf', 'design', 'drawer', 'choose', 'compare', 'look', 'training', 'enter', 'telephone'];
+const SCREENS = [
+  'shelf',
+  'design',
+  'drawer',
+  'choose',
+  'compare',
+  'look',
+  'training',
+  'workshop',
+  'enter',
+  'telephone',
+];
 
 /** @type {import('dependency-cruiser').IConfiguration} */
 const config = {

@@ -17,6 +17,8 @@ const config: NextConfig = {
   env: { CORE_VERSION: coreVersion() },
   reactStrictMode: true,
   serverExternalPackages: ['pg'],
+  // What a route takes at most it must be given whole: the framework cuts what is longer, and says so to nobody.
+  experimental: { proxyClientMaxBodySize: '32mb' },
   // "npm run types" checks them, tests and all; a start need not do it again.
   typescript: { ignoreBuildErrors: true },
 };

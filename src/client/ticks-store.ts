@@ -52,8 +52,8 @@ export function takeTicks(designId: string, changes: readonly TickChange[]): voi
 
 /** Gives up what the server refuses. */
 export function dropTicks(designId: string): void {
-  const { [designId]: _, ...others } = useTicks.getState().waiting;
-  useTicks.setState({ waiting: others, refused: null });
+  const others = Object.entries(useTicks.getState().waiting).filter(([id]) => id !== designId);
+  useTicks.setState({ waiting: Object.fromEntries(others), refused: null });
 }
 
 let sending: Promise<void> | null = null;

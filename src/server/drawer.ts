@@ -12,7 +12,7 @@ const COLUMNS = 'kind, name, count, price, note, fields';
 const MARK = `md5(ROW(${COLUMNS})::text)`;
 const COMMON = "'id', id, 'kind', kind, 'name', name, 'count', count, 'price', price, 'note', note";
 
-type Row = {
+export type PartRow = {
   id: string;
   kind: string;
   name: string;
@@ -28,7 +28,7 @@ type Checked = { part: Part; mark: string };
 export type DrawerOutcome = { kind: 'changed'; revision: number } | { kind: 'conflict' | 'known'; drawer: string };
 
 /** A part from the database, checked like any other input. */
-function readPart({ fields, ...common }: Row) {
+export function readPart({ fields, ...common }: PartRow) {
   return partSchema.safeParse({ ...common, ...(renamed(fields, OLD_PART_FIELDS) as object) }, { reportInput: true });
 }
 
@@ -63,7 +63,7 @@ async function readParts(most: number | null) {
     const { rows } = await pool().query<{
       parts: string;
       ids: string[];
-      unsure: { row: Row; mark: string }[];
+      unsure: { row: PartRow; mark: string }[];
       of: number;
     }>(
       `WITH fresh AS (SELECT * FROM jsonb_to_recordset($1::jsonb) AS row (id uuid, mark text, part jsonb)),
@@ -97,6 +97,23 @@ async function readParts(most: number | null) {
     );
     return { ...found, damaged };
   }
+}
+
+/** Of these parts those that are here, as they are read; without a part where that cannot be. */
+export async function findParts(
+  client: PoolClient,
+  ids: readonly string[],
+): Promise<Map<string, { name: string; count: number; part: Part | null }>> {
+  const { rows } = await client.query<PartRow>(
+    'SELECT id, kind, name, count, price::float8, note, fields FROM parts WHERE id = ANY($1::uuid[])',
+    [ids],
+  );
+  return new Map(
+    rows.map((row) => {
+      const read = readPart(row);
+      return [row.id, { name: row.name, count: row.count, part: read.success ? read.data : null }];
+    }),
+  );
 }
 
 /** At which revision it stands now. */

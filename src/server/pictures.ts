@@ -34,6 +34,21 @@ export async function asKept(file: Uint8Array): Promise<Buffer | null> {
   }
 }
 
+/** A picture that was kept before: as it is where it says nothing but what it shows, else written anew; null for no picture. */
+export async function asKeptBefore(jpeg: Buffer): Promise<Buffer | null> {
+  try {
+    const read = sharp(jpeg, { limitInputPixels: MOST_PIXELS, failOn: 'error' });
+    const { format, width, height, exif, icc, iptc, xmp, comments } = await read.metadata();
+    const tells = exif ?? icc ?? iptc ?? xmp ?? comments;
+    if (format !== 'jpeg' || tells || Math.max(width, height) > MOST_PIXELS_A_SIDE) return await asKept(jpeg);
+    // All of it is looked at: a file that breaks off is no picture.
+    await read.stats();
+    return jpeg;
+  } catch {
+    return null;
+  }
+}
+
 /**
  * Keeps a picture of a design under an id; the same again changes nothing.
  *

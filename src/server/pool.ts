@@ -14,10 +14,16 @@ export function pool(): Pool {
 }
 
 /** Runs statements as one transaction: all take effect or, when `work` throws, none. */
-export async function transaction<T>(work: (client: PoolClient) => Promise<T>): Promise<T> {
+export const transaction = <T>(work: (client: PoolClient) => Promise<T>): Promise<T> => within('BEGIN', work);
+
+/** Reads everything as it stands at one moment, whatever is written meanwhile. */
+export const atOneMoment = <T>(work: (client: PoolClient) => Promise<T>): Promise<T> =>
+  within('BEGIN ISOLATION LEVEL REPEATABLE READ READ ONLY', work);
+
+async function within<T>(begin: string, work: (client: PoolClient) => Promise<T>): Promise<T> {
   const client = await pool().connect();
   try {
-    await client.query('BEGIN');
+    await client.query(begin);
     const result = await work(client);
     await client.query('COMMIT');
     return result;

@@ -1,5 +1,5 @@
-import type { Tick, TickChange } from '@/core/build/ticks';
-import { changedTicks, MOST_TICKS } from '@/core/build/ticks';
+import type { PoolClient } from 'pg';
+import { changedTicks, MOST_TICKS, type Tick, type TickChange } from '@/core/build/ticks';
 import { NotKept } from './bench';
 import { pool, transaction } from './pool';
 
@@ -35,8 +35,8 @@ export const keepTicks = (designId: string, changes: readonly TickChange[]): Pro
   });
 
 /** Every step done of a design's sheets, in the order in which they were done. */
-export async function listTicks(designId: string): Promise<Tick[]> {
-  const { rows } = await pool().query<{ revision: number; step: string; done_at: Date }>(
+export async function listTicks(designId: string, client: Pick<PoolClient, 'query'> = pool()): Promise<Tick[]> {
+  const { rows } = await client.query<{ revision: number; step: string; done_at: Date }>(
     'SELECT revision, step, done_at FROM sheet_ticks WHERE design_id = $1 ORDER BY done_at, revision, step',
     [designId],
   );

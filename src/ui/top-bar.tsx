@@ -24,7 +24,7 @@ export function TopBar({
   here,
   children,
 }: {
-  here: 'shelf' | 'design' | 'drawer' | 'choose' | 'compare' | 'look' | 'train' | 'telephone';
+  here: 'shelf' | 'design' | 'drawer' | 'choose' | 'compare' | 'look' | 'train' | 'telephone' | 'workshop';
   children?: ReactNode;
 }) {
   const openPalette = usePalette();

@@ -111,9 +111,7 @@ export const test = base.extend<
     async ({ page, databaseUrl }, run) => {
       const client = new Client({ connectionString: databaseUrl });
       await client.connect();
-      await client.query(
-        'TRUNCATE designs, parts CASCADE',
-      );
+      await client.query('TRUNCATE designs, parts CASCADE');
       await client.end();
       const complaints: string[] = [];
       const crashed = (error: Error) => complaints.push(error.message);

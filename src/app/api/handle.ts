@@ -15,6 +15,7 @@ const CONNECTION = ['ECONNREFUSED', 'ECONNRESET', 'EPIPE', 'ETIMEDOUT', 'ENOENT'
 export function troubleAnswer(error: unknown): Response | undefined {
   const { code, message } = error as { code?: unknown; message?: unknown };
   if (typeof code === 'string') {
+    if (code === 'ENOSPC') return refuse(507, [{ path: '$', message: 'the disk is full: nothing was taken' }]);
     if (CONNECTION.includes(code)) return refuse(503, [{ path: '$', message: 'the database cannot be reached' }]);
     const known = DATABASE_TROUBLE.find(([start]) => code.startsWith(start));
     if (known) return refuse(known[1], [{ path: '$', message: known[2] }]);

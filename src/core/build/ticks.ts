@@ -14,12 +14,12 @@ const step = z
 const moment = z.iso.datetime({ error: saying('a moment as 2026-01-31T12:00:00Z') });
 
 /** A step done when, of which revision. */
-export const tickSchema = z.strictObject({ revision, step, doneAt: moment });
+const tickSchema = z.strictObject({ revision, step, doneAt: moment });
 export type Tick = z.output<typeof tickSchema>;
 export const ticksSchema = z.array(tickSchema).max(MOST_TICKS);
 
 /** The same as a change: null where the tick is taken away. */
-export const tickChangeSchema = tickSchema.extend({ doneAt: moment.nullable() });
+const tickChangeSchema = tickSchema.extend({ doneAt: moment.nullable() });
 export type TickChange = z.output<typeof tickChangeSchema>;
 export const tickChangesSchema = z.array(tickChangeSchema).max(MOST_TICKS);
 

@@ -48,6 +48,7 @@ export const ownMetersSchema = z.strictObject({
     MOST_METERS,
   ).default([]),
 });
+export type OwnMeters = z.output<typeof ownMetersSchema>;
 
 /** Readings of one waveform, V; the two alternating ones on ranges that block direct voltage. */
 export type MeterReadings = {

@@ -77,6 +77,7 @@ export function Shelf({
   }, [typed, query, ask]);
 
   const { counting, setCounting } = useCounting();
+  const router = useRouter();
   const changes = useShelfChanges();
   const { create, rename } = changes;
   const actions = useMemo(
@@ -109,10 +110,11 @@ export function Shelf({
         { name: 'New design', keys: 'n', run: () => setAsking({ kind: 'new' }) },
         { name: 'Import a design file', keys: 'i', run: () => fileInput.current?.click() },
         { name: 'Search the shelf', keys: '/', run: () => searchInput.current?.focus() },
+        { name: 'Whole workshop, out and in', run: () => router.push('/workshop') },
         { name: 'Show or hide the archive', keys: 'a', run: () => showArchive(!archived) },
         countingCommand(counting, setCounting),
       ],
-      [counting, setCounting, archived, showArchive],
+      [counting, setCounting, archived, showArchive, router],
     ),
   );
 
@@ -189,7 +191,11 @@ export function Shelf({
           <Link href="/train" className="text-copper underline">
             Find the fault
           </Link>{' '}
-          hides one in a ladder.
+          hides one in a ladder. Everything here leaves and comes back as one file:{' '}
+          <Link href="/workshop" className="text-copper underline">
+            Whole workshop
+          </Link>
+          .
         </p>
 
         {archived || page.archived > 0 ? (
