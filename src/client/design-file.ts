@@ -32,3 +32,9 @@ export function downloadBlob(fileName: string, blob: Blob): void {
   anchor.click();
   setTimeout(() => URL.revokeObjectURL(url), 1000);
 }
+
+/** Hands pictures of something about a design to the user, each under the name of what it shows. */
+export const pictureFile =
+  (designName: string, what: string) =>
+  (ending: string, picture: Blob): void =>
+    downloadBlob(designFileName(designName, `${what}.${ending}`), picture);

@@ -93,7 +93,7 @@ function haloedText(ctx: CanvasRenderingContext2D, words: string, x: number, y: 
   ctx.setLineDash([]);
   ctx.lineWidth = 4;
   ctx.lineJoin = 'round';
-  ctx.strokeStyle = getComputedStyle(ctx.canvas).getPropertyValue('--paper');
+  ctx.strokeStyle = getComputedStyle(document.documentElement).getPropertyValue('--paper');
   ctx.strokeText(words, x, y);
   ctx.fillText(words, x, y);
 }

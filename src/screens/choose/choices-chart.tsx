@@ -1,11 +1,13 @@
 'use client';
 
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import { Line } from 'react-chartjs-2';
+import { pictureFile } from '@/client/design-file';
 import { formOf, type ChoiceRow } from '@/core/choose/row';
 import { signedVolts, type Polarity } from '@/core/quantity/polarity';
 import { engineeringScale, formatQuantity } from '@/core/quantity/format-quantity';
 import { commonOptions, useColours } from '@/ui/chart-style';
+import { PictureMenu } from '@/ui/picture-menu';
 import { Pick } from '@/ui/pick';
 import { useCounting } from '@/ui/use-counting';
 import { CHOICE_FIGURE_IDS, CHOICE_FIGURES, type ChoiceFigureId } from './choice-figures';
@@ -26,6 +28,7 @@ export function ChoicesChart({
 }) {
   const colours = useColours();
   const { counting } = useCounting();
+  const frame = useRef<HTMLDivElement>(null);
   const [horizontal, setHorizontal] = useState<ChoiceFigureId>('parts');
   const [vertical, setVertical] = useState<ChoiceFigureId>('storedJoules');
   const [x, y] = [CHOICE_FIGURES[horizontal], CHOICE_FIGURES[vertical]];
@@ -65,8 +68,16 @@ export function ChoicesChart({
         <span className="text-xs text-soft">
           Better: {y.more ? 'higher' : 'lower'} and further {x.more ? 'right' : 'left'}
         </span>
+        <span className="ml-auto">
+          <PictureMenu
+            name="choices"
+            title={`${y.label} over ${x.label.toLowerCase()}`}
+            find={() => frame.current?.querySelector('canvas') ?? null}
+            onPicture={pictureFile('choices', `${vertical}-over-${horizontal}`)}
+          />
+        </span>
       </div>
-      <div className="min-h-0 min-w-0 flex-1">
+      <div ref={frame} className="min-h-0 min-w-0 flex-1">
         <Line
           role="img"
           aria-label={`${plotted.length} choices, ${y.label.toLowerCase()} over ${x.label.toLowerCase()}`}

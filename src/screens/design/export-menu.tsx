@@ -4,12 +4,13 @@ import ChevronDown from 'lucide-react/icons/chevron-down';
 import { DropdownMenu } from 'radix-ui';
 import { memo } from 'react';
 import { toast } from 'sonner';
-import { pngOf, stillOfClimb } from '@/climb/still';
+import { stillOfClimb } from '@/climb/still';
 import { designFileName, downloadBlob, downloadDesign, downloadText } from '@/client/design-file';
 import { netlistOf } from '@/core/exchange/netlist';
 import { predict, WITHOUT_OPTIMUM } from '@/core/predict/predict';
 import type { Waveforms } from '@/core/transient/measure';
 import { buttonStyle } from '@/ui/button';
+import { pngOf } from '@/ui/still';
 import { downloadWaveforms } from './charts/waveforms-file';
 import type { EditorStore } from './saving/editor-store';
 

@@ -1,5 +1,5 @@
 import { rmSync } from 'node:fs';
-import { mkdtemp, open, readdir, rm, stat } from 'node:fs/promises';
+import { mkdtemp, open, rm, stat } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 
 /** Archives that are sent piece by piece, so that none is ever held in memory as a whole. */
@@ -15,6 +15,9 @@ function folder(): Promise<string> {
 
 /** What nobody has gone on with is thrown away, ms. */
 const FORGOTTEN_MILLISECONDS = 3600_000;
+
+/** When the last piece of each came. */
+const lastPiece = new Map<string, number>();
 
 const fileOf = async (id: string) => `${await folder()}/${id}.zip`;
 
@@ -32,6 +35,7 @@ export async function uploaded(id: string): Promise<string | null> {
  */
 export async function takePiece(id: string, at: number, piece: Uint8Array): Promise<number> {
   if (at === 0) await forgetOld();
+  lastPiece.set(id, Date.now());
   const file = await open(await fileOf(id), 'a', 0o600);
   try {
     const { size } = await file.stat();
@@ -43,12 +47,11 @@ export async function takePiece(id: string, at: number, piece: Uint8Array): Prom
   }
 }
 
-export const dropUpload = async (id: string): Promise<void> => rm(await fileOf(id), { force: true });
+export async function dropUpload(id: string): Promise<void> {
+  lastPiece.delete(id);
+  await rm(await fileOf(id), { force: true });
+}
 
 async function forgetOld(): Promise<void> {
-  for (const name of await readdir(await folder())) {
-    const file = `${await folder()}/${name}`;
-    const found = await stat(file).catch(() => null);
-    if (found && found.mtimeMs < Date.now() - FORGOTTEN_MILLISECONDS) await rm(file, { force: true });
-  }
+  for (const [id, at] of lastPiece) if (at < Date.now() - FORGOTTEN_MILLISECONDS) await dropUpload(id);
 }

@@ -203,6 +203,7 @@ function Plans({
       <PlanWaits latest={latest} />
       {latest.kind === 'ready' ? (
         <LowTest
+          designName={design.name}
           test={latest.result}
           readings={readings}
           courses={courses}
@@ -236,11 +237,13 @@ function Plans({
       <PagePart title="Steps to full drive">
         <FractionsField />
         <StepsUp steps={steps} readings={readings} mostVolts={meter.limitVolts} />
-        {readings ? <StepsChart steps={steps} read={stepsReadOf(readings.all)} others={others} /> : null}
+        {readings ? (
+          <StepsChart designName={design.name} steps={steps} read={stepsReadOf(readings.all)} others={others} />
+        ) : null}
       </PagePart>
       {loaded ? (
         <PagePart title="Against the load">
-          <LoadChart against={loaded} />
+          <LoadChart designName={design.name} against={loaded} />
         </PagePart>
       ) : null}
       {records.length > 0 ? (
@@ -305,12 +308,14 @@ function Tally({ counts }: { counts: Record<Agreement, number> }) {
 }
 
 function LowTest({
+  designName,
   test,
   readings,
   courses,
   mostVolts,
   isOwn,
 }: {
+  designName: string;
   test: ProvingTest;
   readings: Readings | null;
   courses: Courses | null;
@@ -348,7 +353,9 @@ function LowTest({
           </div>
         ) : null}
         <TapsTable taps={test.taps} readings={readings} mostVolts={mostVolts} />
-        {courses ? <TapsChart taps={test.taps} read={courses.own} others={courses.others} /> : null}
+        {courses ? (
+          <TapsChart designName={designName} taps={test.taps} read={courses.own} others={courses.others} />
+        ) : null}
         <ul aria-label="Of this test" className="mt-2 grid max-w-[75ch] gap-2">
           {test.findings.map((finding) => (
             <FindingItem key={finding.code} finding={finding} />

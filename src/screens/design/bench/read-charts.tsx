@@ -6,6 +6,7 @@ import type { AgainstLoad, Overlay } from '@/core/bench/measured-curves';
 import type { StepUp } from '@/core/bench/steps-up';
 import { engineeringScale, formatQuantity } from '@/core/quantity/format-quantity';
 import { commonOptions, useColours, type Colours } from '@/ui/chart-style';
+import { Framed } from './framed';
 
 /** What was read at fractions of the drive, V. */
 type StepsRead = ReadonlyMap<number, number>;
@@ -30,10 +31,12 @@ const line = (label: string, data: { x: number; y: number }[], colour: string): 
 
 /** Against the drive: what the meter shows of the output by the prediction, its band, and what it showed. */
 export function StepsChart({
+  designName,
   steps,
   read,
   others,
 }: {
+  designName: string;
   steps: readonly StepUp[];
   read: StepsRead;
   /** Of other sessions on the same revision through the same meter. */
@@ -50,7 +53,11 @@ export function StepsChart({
   const points = pointsOf(read);
   const edge = { borderWidth: 0, pointRadius: 0, pointHitRadius: 0 };
   return (
-    <Framed label={`Against the drive: ${points.length} of ${expected.length} steps read`}>
+    <Framed
+      designName={designName}
+      what="against the drive"
+      label={`Against the drive: ${points.length} of ${expected.length} steps read`}
+    >
       <Line
         options={{ ...xyOptions(colours, 'drive, %', `meter shows, ${volts.name}`, 'x %', volts) }}
         data={{
@@ -81,7 +88,13 @@ export function StepsChart({
 }
 
 /** Against the load: the design's load line, and what was read along it. */
-export function LoadChart({ against: { line: course, points } }: { against: AgainstLoad }) {
+export function LoadChart({
+  designName,
+  against: { line: course, points },
+}: {
+  designName: string;
+  against: AgainstLoad;
+}) {
   const colours = useColours();
   if (!colours) return null;
   // As far as was read, with a little beyond: the line goes on to where it breaks down.
@@ -93,7 +106,11 @@ export function LoadChart({ against: { line: course, points } }: { against: Agai
     'V',
   );
   return (
-    <Framed label={`Against the load: ${points.length} ${points.length === 1 ? 'point' : 'points'} read`}>
+    <Framed
+      designName={designName}
+      what="against the load"
+      label={`Against the load: ${points.length} ${points.length === 1 ? 'point' : 'points'} read`}
+    >
       <Line
         options={xyOptions(colours, `load current, ${amps.name}`, `output, mean, ${volts.name}`, amps, volts)}
         data={{
@@ -116,7 +133,7 @@ export function LoadChart({ against: { line: course, points } }: { against: Agai
 }
 
 /** A scope record over the engine's waveform, one period. */
-export function OverlayChart({ overlay, at }: { overlay: Overlay; at: string }) {
+export function OverlayChart({ designName, overlay, at }: { designName: string; overlay: Overlay; at: string }) {
   const colours = useColours();
   if (!colours) return null;
   const volts = engineeringScale(largest([...overlay.read, ...overlay.computed]), 'V');
@@ -125,7 +142,11 @@ export function OverlayChart({ overlay, at }: { overlay: Overlay; at: string }) 
   const options = xyOptions(colours, 'of the period, %', `${at}, ${volts.name}`, 'x %', volts);
   options.scales!.y = { ...options.scales!.y, beginAtZero: false } as never;
   return (
-    <Framed label={`Scope record at ${at} over the computed waveform`}>
+    <Framed
+      designName={designName}
+      what={`scope record at ${at}`}
+      label={`Scope record at ${at} over the computed waveform`}
+    >
       <Line
         options={options}
         data={{
@@ -136,14 +157,6 @@ export function OverlayChart({ overlay, at }: { overlay: Overlay; at: string }) 
         }}
       />
     </Framed>
-  );
-}
-
-function Framed({ label, children }: { label: string; children: React.ReactNode }) {
-  return (
-    <div className="mt-2 h-44 max-w-3xl" role="img" aria-label={label}>
-      {children}
-    </div>
   );
 }
 

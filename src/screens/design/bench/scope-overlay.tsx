@@ -68,7 +68,7 @@ export function ScopeOverlay({
             Recorded at {record.at} with {formatQuantity(record.frequencyHertz, 'Hz')}, computed with{' '}
             {formatQuantity(found.hertz, 'Hz')}; the record is turned in phase to where the two go together most.
           </p>
-          <OverlayChart overlay={found.overlay} at={record.at} />
+          <OverlayChart designName={design.name} overlay={found.overlay} at={record.at} />
         </>
       ) : (
         <p className="text-[13.5px] text-soft">This revision has no {record.at}.</p>

@@ -4,19 +4,30 @@ import { Line } from 'react-chartjs-2';
 import type { Tap } from '@/core/bench/proving';
 import { formatQuantity } from '@/core/quantity/format-quantity';
 import { commonOptions, useColours, type Colours } from '@/ui/chart-style';
+import { Framed } from './framed';
 
 /** What was read at taps in one session, by their nodes, V. */
 export type Course = ReadonlyMap<string, number>;
 
 /** Along the ladder: how far off what is expected each reading is, within which band, and those of other sessions on the same source. */
-export function TapsChart({ taps, read, others }: { taps: readonly Tap[]; read: Course; others: readonly Course[] }) {
+export function TapsChart({
+  designName,
+  taps,
+  read,
+  others,
+}: {
+  designName: string;
+  taps: readonly Tap[];
+  read: Course;
+  others: readonly Course[];
+}) {
   const colours = useColours();
   const expected = taps.filter(({ reading }) => reading !== null);
   if (!colours || expected.length < 2 || read.size === 0) return null;
   return (
-    <div className="mt-2 h-44 max-w-3xl" role="img" aria-label={wordsOf(expected, read)}>
+    <Framed designName={designName} what="along the ladder" label={wordsOf(expected, read)}>
       <Drawn taps={expected} read={read} others={others} colours={colours} />
-    </div>
+    </Framed>
   );
 }
 

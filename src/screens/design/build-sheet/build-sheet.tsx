@@ -7,11 +7,10 @@ import { useStore } from 'zustand';
 import { useAir } from '@/client/air-stores';
 import { useBenchSettings } from '@/client/bench-store';
 import { useDrawer } from '@/client/drawer-store';
-import { designFileName, downloadText } from '@/client/design-file';
+import { pictureFile } from '@/client/design-file';
 import { useMeter } from '@/client/meter-store';
 import { downloadParts, downloadSheet } from '@/client/sheet-file';
 import { dropTicks } from '@/client/ticks-store';
-import { stillOfSvg } from '@/climb/still';
 import { stepsUpOf } from '@/core/bench/steps-up';
 import { insulationOf } from '@/core/build/insulation';
 import { layoutOf } from '@/core/build/layout';
@@ -22,6 +21,7 @@ import { wiringOf } from '@/core/build/wiring';
 import type { Design } from '@/core/design/design-schema';
 import type { Prediction } from '@/core/predict/prediction';
 import { buttonStyle } from '@/ui/button';
+import { Pictured } from '@/ui/picture-menu';
 import { Quantity } from '@/ui/quantity';
 import { useListening } from '@/ui/use-listening';
 import type { TransientClient } from '@/worker/transient-client';
@@ -78,11 +78,6 @@ function Listening({ store, design, electrical, prediction, client }: Props) {
   const about = `Revision ${revision}${isSaved ? '' : ', with changes that are not saved'}, ${format(new Date(), 'd MMM yyyy')}`;
   const ticks = useSheetTicks(id, revision);
   const [selected, setSelected] = useState<string | null>(null);
-  const asPicture = (of: 'layout' | 'wiring') => {
-    const picture = document.querySelector<SVGSVGElement>(of === 'layout' ? '[data-layout=screen]' : '[data-wiring]');
-    if (picture)
-      downloadText(designFileName(design.name, `${of}.svg`), 'image/svg+xml', stillOfSvg(picture, design.name));
-  };
   return (
     <section aria-labelledby="build-title" className="mx-auto w-full max-w-5xl px-4 py-4 sm:px-6">
       <div className="flex flex-wrap items-start justify-between gap-3">
@@ -105,12 +100,6 @@ function Listening({ store, design, electrical, prediction, client }: Props) {
           >
             Sheet, Markdown
           </button>
-          <button type="button" className={buttonStyle('quiet')} disabled={!layout} onClick={() => asPicture('layout')}>
-            Layout, SVG
-          </button>
-          <button type="button" className={buttonStyle('quiet')} disabled={!wiring} onClick={() => asPicture('wiring')}>
-            Wiring, SVG
-          </button>
           <button type="button" className={buttonStyle('quiet')} onClick={() => window.print()}>
             <Printer className="size-4" aria-hidden="true" /> Print
           </button>
@@ -125,16 +114,32 @@ function Listening({ store, design, electrical, prediction, client }: Props) {
             doneAt={ticks.doneAt}
             onTick={ticks.onTick}
             pictures={{
-              wiring: wiring ? <WiringPicture wiring={wiring} /> : null,
+              wiring: wiring ? (
+                <Pictured
+                  name="Wiring"
+                  title={`${design.name}, wiring`}
+                  shown="[data-wiring]"
+                  onPicture={pictureFile(design.name, 'wiring')}
+                >
+                  <WiringPicture wiring={wiring} />
+                </Pictured>
+              ) : null,
               layout:
                 layout && insulation ? (
                   <>
-                    <LayoutPicture
-                      layout={layout}
-                      insulation={insulation}
-                      selected={selected}
-                      onSelect={(node) => setSelected(node === selected ? null : node)}
-                    />
+                    <Pictured
+                      name="Layout"
+                      title={`${design.name}, layout`}
+                      shown="[data-layout=screen]"
+                      onPicture={pictureFile(design.name, 'layout')}
+                    >
+                      <LayoutPicture
+                        layout={layout}
+                        insulation={insulation}
+                        selected={selected}
+                        onSelect={(node) => setSelected(node === selected ? null : node)}
+                      />
+                    </Pictured>
                     {selected && insulation.potentials.network.nodes.some((node) => node.id === selected) ? (
                       <table
                         className="no-print mt-1 w-full max-w-xl text-left text-[13px]"

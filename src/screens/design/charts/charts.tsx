@@ -1,8 +1,9 @@
 'use client';
 
 import { Tabs } from 'radix-ui';
-import { memo, useMemo, type ReactNode } from 'react';
+import { memo, useMemo, useRef, type ReactNode } from 'react';
 import { Line } from 'react-chartjs-2';
+import { pictureFile } from '@/client/design-file';
 import type { Player } from '@/climb/player';
 import type { Design } from '@/core/design/design-schema';
 import { loadLine, stagesCurve } from '@/core/predict/curves';
@@ -15,6 +16,7 @@ import { stagesInWords } from '@/core/topology/stage-words';
 import { useCounting } from '@/ui/use-counting';
 import { ChargeUpChart } from './charge-up-chart';
 import { commonOptions, FACE, useColours, withMarks, type Colours } from '@/ui/chart-style';
+import { PictureMenu } from '@/ui/picture-menu';
 import { ToleranceChart } from './tolerance-chart';
 import { useTolerance, type ToleranceRun } from './use-tolerance';
 import { DischargeChart } from './discharge-chart';
@@ -58,16 +60,25 @@ export const Charts = memo(function Charts({
   const colours = useColours();
   const run = useTolerance(design, client, interestAmps(design, prediction));
   const ofTimeDomain = { prediction, timeDomain, player };
+  const frame = useRef<HTMLDivElement>(null);
   return (
-    <Tabs.Root value={tab} onValueChange={onTab} className="flex h-full flex-col">
-      <Tabs.List aria-label="Charts" className="flex flex-wrap gap-x-4 px-4 pt-1.5 whitespace-nowrap sm:gap-x-5">
-        <ChartTab value="load-line">Load line</ChartTab>
-        <ChartTab value="stages">Stages</ChartTab>
-        <ChartTab value="waveforms">Waveforms</ChartTab>
-        <ChartTab value="charge-up">Charge-up</ChartTab>
-        <ChartTab value="discharge">Discharge</ChartTab>
-        <ChartTab value="tolerance">Tolerance</ChartTab>
-      </Tabs.List>
+    <Tabs.Root ref={frame} value={tab} onValueChange={onTab} className="flex h-full flex-col">
+      <div className="flex items-start justify-between pr-3">
+        <Tabs.List aria-label="Charts" className="flex flex-wrap gap-x-4 px-4 pt-1.5 whitespace-nowrap sm:gap-x-5">
+          <ChartTab value="load-line">Load line</ChartTab>
+          <ChartTab value="stages">Stages</ChartTab>
+          <ChartTab value="waveforms">Waveforms</ChartTab>
+          <ChartTab value="charge-up">Charge-up</ChartTab>
+          <ChartTab value="discharge">Discharge</ChartTab>
+          <ChartTab value="tolerance">Tolerance</ChartTab>
+        </Tabs.List>
+        <PictureMenu
+          name="the chart"
+          title={`${design.name}, ${tab}`}
+          find={() => frame.current?.querySelector('canvas') ?? null}
+          onPicture={pictureFile(design.name, tab)}
+        />
+      </div>
       {colours ? (
         <>
           <LadderPane value="load-line" prediction={prediction}>
