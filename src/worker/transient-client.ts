@@ -5,8 +5,10 @@ import type { Fault } from '@/core/bench/faults/fault';
 import type { UnknownId } from '@/core/bench/fit-model';
 import type { LowSource } from '@/core/bench/low-source';
 import type { ProvingTest } from '@/core/bench/proving';
+import type { Layout } from '@/core/build/layout';
 import type { DeadPlan, PlanOptions } from '@/core/dead/plan';
 import type { Design } from '@/core/design/design-schema';
+import type { Air } from '@/core/load/air/air';
 import type { Meter } from '@/core/drive/meter-sense';
 import type { DriveFigures } from '@/core/drive/figures';
 import type { RankedChange } from '@/core/choose/rank-changes';
@@ -30,6 +32,7 @@ const APART = [
   'fit',
   'overlay',
   'faulty',
+  'layout',
 ] as const;
 /** What a driver draws idle is asked for after it has settled, of the same worker; the best count beside the ranking, between its slices. */
 type Kind = (typeof APART)[number] | 'idle' | 'optimum';
@@ -52,6 +55,8 @@ export type TransientClient = {
   tolerance: (design: Design, mostAmps: number) => Promise<Tolerance | null>;
   /** The best number of stages; null where there is none. */
   optimum: (design: Design) => Promise<number | null>;
+  /** How it is laid out; null where some distance has no figure. */
+  layout: (design: Design, air: Air) => Promise<{ layout: Layout | null }>;
   /** How it is made dead. */
   dead: (design: Design, options: PlanOptions, report: (fraction: number) => void) => Promise<DeadPlan | null>;
   /** What a meter reads at each tap of a low-voltage test. */
@@ -72,7 +77,7 @@ export type TransientClient = {
   overlay: (design: Design) => Promise<TransientRun | null>;
   /** A design at full drive with a fault in it; null as well where it does not settle. */
   faulty: (design: Design, fault: Fault) => Promise<FaultyRun | null>;
-  cancel: (kind: Exclude<Kind, 'discharge' | 'optimum'>) => void;
+  cancel: (kind: Exclude<Kind, 'discharge' | 'optimum' | 'layout'>) => void;
   end: () => void;
 };
 
@@ -98,6 +103,7 @@ export function transientClient(): TransientClient {
     rank: (design, counting) => of('rank').rank(design, counting),
     optimum: (design) => of('optimum').optimum(design),
     tolerance: (design, mostAmps) => of('tolerance').tolerance(design, mostAmps),
+    layout: (design, air) => of('layout').layout(design, air),
     dead: (design, options, report) => of('dead').dead(design, options, proxy(report)),
     fit: (design, readings, ids, report) => of('fit').fit(design, readings, ids, proxy(report)),
     prove: (design, source, meter, report) => of('prove').prove(design, source, meter, proxy(report)),

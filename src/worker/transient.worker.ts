@@ -2,6 +2,8 @@ import { expose } from 'comlink';
 import type { Design } from '@/core/design/design-schema';
 import type { DriveFigures } from '@/core/drive/figures';
 import { rankChanges, type RankedChange } from '@/core/choose/rank-changes';
+import { insulationOf } from '@/core/build/insulation';
+import { layoutOf, type Layout } from '@/core/build/layout';
 import { deadPlanOf, type DeadPlan, type PlanOptions } from '@/core/dead/plan';
 import { optimumStages } from '@/core/predict/optimum-stages';
 import { faultyRunOf, type FaultyRun } from '@/core/bench/faults/at-full-drive';
@@ -11,6 +13,7 @@ import type { UnknownId } from '@/core/bench/fit-model';
 import { provingOf, type ProvingTest } from '@/core/bench/proving';
 import type { LowSource } from '@/core/bench/low-source';
 import type { Meter } from '@/core/drive/meter-sense';
+import type { Air } from '@/core/load/air/air';
 import { toleranceOf, USUAL_SAMPLES, type Tolerance } from '@/core/predict/tolerance';
 import { chargeUpOf, type ChargeUp } from '@/core/transient/charge-up';
 import { dischargeOf, type Discharge, type DischargeOptions } from '@/core/transient/discharge';
@@ -47,6 +50,10 @@ const work = {
   },
   rank(design: Design, counting: Counting): Promise<RankedChange[] | null> {
     return slices.run('rank', rankChanges(design, counting), () => undefined);
+  },
+  layout(design: Design, air: Air): { layout: Layout | null } {
+    const insulation = insulationOf(design, air);
+    return { layout: insulation && layoutOf(design, insulation) };
   },
   optimum(design: Design): number | null {
     return optimumStages(design);

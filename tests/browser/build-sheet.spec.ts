@@ -205,6 +205,42 @@ test('a joint’s distances, ticks that stay with the revision, and what can be 
   expect(markdown.text).toContain('Revision 2');
 });
 
+test('a stage is dragged: its distances follow, it is kept as the spacing, and undone', async ({ page, request }) => {
+  const design = demoDesign('photomultiplier-bias');
+  await page.goto(pageOf(await shelve(request, design)));
+  const insulation = insulationOf(design, AIR)!;
+  const found = layoutOf(design, insulation)!;
+  const joint = page.locator('[data-layout=screen] [data-joint=B2]').first();
+  const field = page.getByLabel('Stage to stage');
+  await expect(field).toHaveValue('');
+  const drag = async (pixels: number) => {
+    await joint.scrollIntoViewIfNeeded();
+    const box = (await joint.boundingBox())!;
+    const [x, y] = [box.x + box.width / 2, box.y + box.height / 2];
+    await page.mouse.move(x, y);
+    await page.mouse.down();
+    await page.mouse.move(x + pixels, y, { steps: 6 });
+  };
+  await drag(60);
+  await expect(page.locator('[data-build=dragged]')).toContainText('every distance is kept');
+  await expect(page.getByRole('table', { name: 'Distances of B2' })).toBeVisible();
+  await page.mouse.up();
+  await expect(field).not.toHaveValue('');
+  const wider = Number(await field.inputValue()) / 1e3;
+  expect(wider).toBeGreaterThan(found.spacing.pitch + 1e-3);
+  const kept = layoutOf({ ...design, build: { ...design.build, pitchMetres: wider } }, insulation)!;
+  const distances = page.getByRole('table', { name: 'Distances of B2' });
+  for (const { node, metres } of distancesFrom(kept, insulation, design.build.held, 'B2'))
+    await expect(distances.getByRole('row', { name: `${node} ` }).first()).toContainText(say(metres, 'm'));
+  await page.keyboard.press('Control+z');
+  await expect(field).toHaveValue('');
+  // Too near: said as it is dragged, and in table and picture once it is let go.
+  await drag(-600);
+  await expect(page.locator('[data-build=dragged]')).toContainText('too small');
+  await page.mouse.up();
+  await expect(page.getByRole('table', { name: 'Too near' })).toBeVisible();
+});
+
 test('the netlist leaves from the export menu; a drive that has none says why', async ({ page, request }) => {
   const design = demoDesign('teaching-tripler');
   await page.goto(`/designs/${await shelve(request, design)}`);

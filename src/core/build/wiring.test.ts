@@ -73,3 +73,50 @@ it('a negative ladder has its diodes the other way round', () => {
 it('what does not rectify has none', () => {
   expect(wiringOf(benchDesign({ ladder: { topology: 'none' } }))).toBeNull();
 });
+
+describe('from the wall or battery', () => {
+  const demos = ['flocking-applicator', 'photomultiplier-bias', 'dust-plate-precipitator'].map(demoDesign);
+
+  it('supply and driver say what they are made of, and no box lies on its neighbour', () => {
+    for (const design of demos) {
+      const { boxes } = wired(design);
+      for (const [index, box] of boxes.entries()) {
+        if (index > 0) {
+          const before = boxes[index - 1];
+          expect(box.at[0] - box.wide / 2).toBeGreaterThan(before.at[0] + before.wide / 2 + 10);
+        }
+        expect(box.lines.length).toBeGreaterThan(0);
+      }
+    }
+    const { boxes } = wired(demos[0]);
+    expect(boxes.map(({ id }) => id)).toEqual(['supply', 'driver', 'transformer']);
+    expect(boxes[2].lines).toEqual(['12 to 500 turns']);
+  });
+
+  const supplied = (supply: object) => wired({ ...demos[0], supply: supply as never });
+  const interrupting = (wiring: ReturnType<typeof wired>) =>
+    wiring.parts.filter(({ kind }) => kind === 'switch' || kind === 'fuse');
+
+  it('a switch and a fuse interrupt the supply behind it', () => {
+    const wiring = supplied({ kind: 'dc', volts: 24, seriesOhms: 0, maxAmps: null });
+    const [supply, driver] = wiring.boxes;
+    const [first, second] = interrupting(wiring);
+    expect([first.kind, second.kind]).toEqual(['switch', 'fuse']);
+    expect(first.from[0]).toBeCloseTo(supply.at[0] + supply.wide / 2, 9);
+    expect(second.to[0]).toBeCloseTo(driver.at[0] - driver.wide / 2, 9);
+    expect(supply.lines).toEqual(['Voltage, dc 24.0 V'.replace(' V', '\u00a0V')]);
+  });
+
+  it('one that rectifies the line is switched before it, both lines of it, fused in the live one', () => {
+    const wiring = supplied({ kind: 'smoothed-mains', secondaryVolts: 18, seriesOhms: 0.3, smoothingFarads: 4.7e-3 });
+    const [supply] = wiring.boxes;
+    const [first, second] = interrupting(wiring);
+    expect(second.to[0]).toBeCloseTo(supply.at[0] - supply.wide / 2, 9);
+    expect([first.value, second.value]).toEqual(['cuts both lines', 'in the live line']);
+    expect(wiring.dots.some(({ name }) => name === 'line')).toBe(true);
+  });
+
+  it('where no supply is known none is drawn', () => {
+    expect(interrupting(wired(benchDesign({})))).toEqual([]);
+  });
+});

@@ -1,9 +1,10 @@
 import type { Design } from '../design/design-schema';
 import { DRIVER_KINDS } from '../drive/driver-kinds';
-import { SUPPLY_NAMES } from '../drive/supply';
+import { SUPPLY_FIELDS, SUPPLY_NAMES } from '../drive/supply';
 import { LOAD_KINDS } from '../load/load-kinds';
 import { isMirrored, ladderInputs } from '../operating/ladder-inputs';
 import { isOnTheWay, outputElements, type OutputElement, type OutputNode } from '../output/elements';
+import type { FieldDescription } from '../quantity/field-description';
 import { formatQuantity } from '../quantity/format-quantity';
 import { eachFarads, sharedCoupling, type LadderNetwork, type LadderNode } from '../topology/network';
 import { nodeName } from './node-name';
@@ -15,7 +16,7 @@ export type Place = readonly [number, number];
 export type WiredPart = {
   id: string;
   /** A diode conducts from the first place to the second. */
-  kind: 'capacitor' | 'diode' | 'resistor' | 'choke' | 'load';
+  kind: 'capacitor' | 'diode' | 'resistor' | 'choke' | 'load' | 'switch' | 'fuse';
   /** Whether name and value stand under it rather than above. */
   isNamedUnder: boolean;
   from: Place;
@@ -23,8 +24,8 @@ export type WiredPart = {
   name: string;
   value: string;
 };
-/** Something that stands as a box: supply, driver, transformer. */
-export type WiredBox = { id: string; at: Place; name: string; lines: readonly string[] };
+/** Something that stands as a box, with what is known of it: supply, driver, transformer. */
+export type WiredBox = { id: string; at: Place; wide: number; high: number; name: string; lines: readonly string[] };
 
 /** A whole supply as a diagram, from the wall or battery to the load. */
 export type Wiring = {
@@ -40,15 +41,18 @@ export type Wiring = {
   high: Place;
 };
 
-/** From stage to stage and column to column; boxes, and from one to the next. */
+/** From stage to stage and column to column. */
 const STEP = 34;
 const ROW = 46;
-const BOX = { wide: 56, high: 22 };
-const BOX_STEP = 76;
+/** A box by its longest line and their number, and from one to the next, with what interrupts the supply between them or without. */
+const BOX = { least: 46, letter: 2.2, line: 5.46, rim: 9 };
+const BOX_GAP = { plain: 18, interrupted: 62 };
+/** What of a supply or driver is written into its box. */
+const MOST_LINES = 5;
 /** From what stands across the output to the next of it. */
 const ACROSS_STEP = 20;
 /** How far above the ladder the boxes stand. */
-const ABOVE = 62;
+const ABOVE = 50;
 /** From the ladder's ground to its symbol. */
 const FOOT = 22;
 
@@ -122,47 +126,104 @@ function wireLadder(design: Design, network: LadderNetwork, at: ReadonlyMap<stri
   }
 }
 
-/** Supply, driver and transformer, the last one over the ladder's input. */
-function wireChain(
-  { supply, driver, transformer }: Design,
-  network: LadderNetwork,
-  at: ReadonlyMap<string, Place>,
-  { boxes, wires, grounds, ends }: Wiring,
-): void {
-  const [sourceX, sourceY] = at.get('source')!;
-  const names = [
-    ...(supply ? [{ id: 'supply', name: SUPPLY_NAMES[supply.kind], lines: [] }] : []),
-    { id: 'driver', name: DRIVER_KINDS[driver.kind].name, lines: [] },
+/** Values of a section of the document as lines, in the order of its form; what is nothing or not known is left out. */
+function linesOf(section: object, fields: readonly FieldDescription[]): string[] {
+  const values = section as Readonly<Record<string, unknown>>;
+  return fields
+    .flatMap((field) => {
+      const value = values[field.name];
+      if (field.as !== 'quantity' || field.more || typeof value !== 'number' || value === 0) return [];
+      return [`${field.label} ${formatQuantity(value, field.unit)}`];
+    })
+    .slice(0, MOST_LINES);
+}
+
+/** Supply, driver and transformer of a design, first to last. */
+function boxesOf({ supply, driver, transformer }: Design): Omit<WiredBox, 'at'>[] {
+  const box = (id: string, name: string, lines: readonly string[]) => ({
+    id,
+    name,
+    lines,
+    wide: Math.max(BOX.least, BOX.rim + BOX.letter * Math.max(...[name, ...lines].map(({ length }) => length))),
+    high: BOX.rim + BOX.line * (1 + lines.length),
+  });
+  const driverLines =
+    driver.kind === 'measured'
+      ? [`${formatQuantity(driver.positivePeakVolts, 'V')} peak`, formatQuantity(driver.frequencyHertz, 'Hz')]
+      : linesOf(driver, DRIVER_KINDS[driver.kind].fields);
+  return [
+    ...(supply ? [box('supply', SUPPLY_NAMES[supply.kind], linesOf(supply, SUPPLY_FIELDS[supply.kind]))] : []),
+    box('driver', DRIVER_KINDS[driver.kind].name, driverLines),
     ...(transformer
-      ? [
-          {
-            id: 'transformer',
-            name: 'Transformer',
-            lines: [`${transformer.primaryTurns} to ${transformer.secondaryTurns} turns`],
-          },
-        ]
+      ? [box('transformer', 'Transformer', [`${transformer.primaryTurns} to ${transformer.secondaryTurns} turns`])]
       : []),
   ];
-  const y = sourceY - ABOVE;
-  names.forEach((box, index) => {
-    const x = sourceX + (index - names.length + 1) * BOX_STEP;
-    boxes.push({ ...box, at: [x, y] });
-    if (index > 0)
-      wires.push([
-        [x - BOX_STEP + BOX.wide / 2, y],
-        [x - BOX.wide / 2, y],
-      ]);
-  });
+}
+
+/** Switch and fuse on the way between two places. */
+function interrupters(from: Place, to: Place, isLine: boolean): WiredPart[] {
+  const middle: Place = [(from[0] + to[0]) / 2, from[1]];
+  const common = { isNamedUnder: false } as const;
+  return [
+    {
+      ...common,
+      id: 'switch',
+      kind: 'switch',
+      from,
+      to: middle,
+      name: 'Switch',
+      value: isLine ? 'cuts both lines' : '',
+    },
+    { ...common, id: 'fuse', kind: 'fuse', from: middle, to, name: 'Fuse', value: isLine ? 'in the live line' : '' },
+  ];
+}
+
+/** Supply, driver and transformer, the last one over the ladder's input, and what interrupts the supply. */
+function wireChain(
+  design: Design,
+  network: LadderNetwork,
+  at: ReadonlyMap<string, Place>,
+  { parts, boxes, wires, grounds, ends, dots }: Wiring,
+): void {
+  const { supply } = design;
+  const [sourceX, sourceY] = at.get('source')!;
+  const chain = boxesOf(design);
+  const last = chain.at(-1)!;
+  const tallest = Math.max(...chain.map(({ high }) => high));
+  const y = sourceY - ABOVE - tallest / 2;
+  // A supply that rectifies the line is switched before it, every other behind it.
+  const isBefore = supply?.kind === 'smoothed-mains';
+  const isLine = isBefore || supply?.kind === 'mains';
+  let left = sourceX + last.wide / 2;
+  for (const [index, box] of [...chain.entries()].toReversed()) {
+    const gap = index === 0 && supply && !isBefore ? BOX_GAP.interrupted : BOX_GAP.plain;
+    const isLast = index === chain.length - 1;
+    const x = isLast ? sourceX : left - gap - box.wide / 2;
+    boxes.unshift({ ...box, at: [x, y] });
+    const [from, to]: [Place, Place] = [
+      [x + box.wide / 2, y],
+      [left, y],
+    ];
+    if (!isLast && gap === BOX_GAP.interrupted) parts.push(...interrupters(from, to, isLine));
+    else if (!isLast) wires.push([from, to]);
+    left = x - box.wide / 2;
+  }
+  if (isBefore) {
+    const line: Place = [left - BOX_GAP.interrupted, y];
+    dots.push({ at: line, name: 'line', beside: 'left' });
+    parts.push(...interrupters(line, [left, y], isLine));
+  }
+  const under = y + last.high / 2;
   wires.push([
-    [sourceX, y + BOX.high / 2],
+    [sourceX, under],
     [sourceX, sourceY],
   ]);
   if (network.sources.length > 1) {
-    const end: Place = [sourceX + BOX.wide / 2 + 8, y];
-    wires.push([[sourceX + BOX.wide / 2, y], end]);
+    const end: Place = [sourceX + last.wide / 2 + 8, y];
+    wires.push([[sourceX + last.wide / 2, y], end]);
     ends.push({ at: end, text: `to “${nodeName('antisource')}”` });
   }
-  const foot: Place = [sourceX - BOX.wide / 4, y + BOX.high / 2];
+  const foot: Place = [sourceX - last.wide / 4, under];
   wires.push([foot, down(foot, 10)]);
   if (network.topology === 'two-ended') ends.push({ at: down(foot, 10), text: 'to C1’s other half' });
   else grounds.push(down(foot, 10));
@@ -254,13 +315,11 @@ function boundsOf({ parts, boxes, wires, dots, grounds, ends }: Wiring): { low: 
     ...parts.filter(({ from, to }) => from[0] === to[0]).map(({ to }) => right(to, 34)),
     ...ends.map((end) => right(end.at, 34)),
     ...dots.filter(({ beside }) => beside === 'left').map((dot) => right(dot.at, -30)),
-    ...boxes.flatMap(({ at: [x, y] }): Place[] => [
-      [x - BOX.wide / 2, y - BOX.high / 2],
-      [x + BOX.wide / 2, y + BOX.high / 2],
+    ...boxes.flatMap(({ at: [x, y], wide, high }): Place[] => [
+      [x - wide / 2, y - high / 2],
+      [x + wide / 2, y + high / 2],
     ]),
   ];
   const [xs, ys] = [points.map(([x]) => x), points.map(([, y]) => y)];
   return { low: [Math.min(...xs), Math.min(...ys)], high: [Math.max(...xs), Math.max(...ys)] };
 }
-
-export const WIRING_BOX = BOX;

@@ -4,12 +4,16 @@ import type { Conductor, PlacedBody } from '@/core/build/arranged';
 import type { Insulation } from '@/core/build/insulation';
 import { nodeName } from '@/core/build/node-name';
 import type { Layout } from '@/core/build/layout';
+import { useJointDrag } from './use-joint-drag';
 
 type Props = {
   layout: Layout;
   insulation: Insulation;
   selected: string | null;
   onSelect: (node: string) => void;
+  /** A joint, which of the conductors it is, and how far along the layout it is dragged. */
+  onDrag: (node: string, at: number, alongMetres: number) => void;
+  onDrop: () => void;
 };
 
 const MILLI = 1e3;
@@ -89,6 +93,8 @@ function Plan({
   insulation: { potentials, highest, isTurned },
   selected,
   onSelect,
+  onDrag,
+  onDrop,
   drawn: { bodies, conductors },
   from,
   width,
@@ -101,6 +107,7 @@ function Plan({
   const y = (metres: number) => high - (metres * MILLI - low) + MARGIN;
   const colour = (node: string) => potentialColour(potentials.toGround(node), highest.volts);
   const height = high + 2 * MARGIN + 8;
+  const drag = useJointDrag(onDrag, onDrop);
   return (
     <svg
       viewBox={`${from} 0 ${width} ${height}`}
@@ -131,15 +138,19 @@ function Plan({
       ))}
       {conductors
         .filter(({ kind }) => kind === 'joint')
-        .map(({ node, from: point, radius }, at) => (
+        .map((joint) => ({ joint, node: joint.node, point: joint.from, radius: joint.radius }))
+        .map(({ joint, node, point, radius }, at) => (
           <g
             key={at}
-            className="cursor-pointer"
+            className="cursor-pointer touch-none"
             data-joint={node}
-            onClick={() => onSelect(node)}
             {...(isTrueSize
               ? {}
               : {
+                  ...drag.of(node, layout.arranged.conductors.indexOf(joint), point[0]),
+                  onClick: () => {
+                    if (!drag.wasMoved()) onSelect(node);
+                  },
                   role: 'button',
                   tabIndex: 0,
                   'aria-label': `Distances of ${nodeName(node)}`,

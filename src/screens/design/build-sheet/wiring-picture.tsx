@@ -1,9 +1,9 @@
-import { WIRING_BOX, type Place, type WiredBox, type WiredPart, type Wiring } from '@/core/build/wiring';
+import type { Place, WiredBox, WiredPart, Wiring } from '@/core/build/wiring';
 
 const MARGIN = 14;
 const LETTERS = 4.2;
 /** Of a symbol along its part, and across. */
-const SIZE = { capacitor: 2.4, diode: 7, resistor: 13, choke: 13, load: 15 } as const;
+const SIZE = { capacitor: 2.4, diode: 7, resistor: 13, choke: 13, load: 15, switch: 11, fuse: 12 } as const;
 
 /** The wiring of a whole supply, with symbols after IEC 60617 (from memory). */
 export function WiringPicture({ wiring }: { wiring: Wiring }) {
@@ -66,8 +66,7 @@ function Ground({ place: [x, y] }: { place: Place }) {
   return <path d={`M${x - 4} ${y} h8 M${x - 2.5} ${y + 1.6} h5 M${x - 1} ${y + 3.2} h2`} className="stroke-ink" />;
 }
 
-function Box({ box: { at, name, lines } }: { box: WiredBox }) {
-  const { wide, high } = WIRING_BOX;
+function Box({ box: { at, wide, high, name, lines } }: { box: WiredBox }) {
   return (
     <g>
       <rect x={at[0] - wide / 2} y={at[1] - high / 2} width={wide} height={high} className="fill-sheet stroke-ink" />
@@ -107,7 +106,7 @@ function Part({ part: { id, kind, isNamedUnder, from, to, name, value } }: { par
       {(kind === 'diode' ? [`${name}${value ? `, ${value}` : ''}`] : [name, value]).map((text, line) => (
         <text
           key={line}
-          x={isUpright || kind === 'diode' ? x + 4.5 : x}
+          x={isUpright || kind === 'diode' ? x + (kind === 'load' ? 6 : 4.5) : x}
           y={y + lineAt(line)}
           textAnchor={isUpright || kind === 'diode' ? 'start' : 'middle'}
           className={line === 0 ? 'fill-ink' : 'fill-soft'}
@@ -136,6 +135,10 @@ function Symbol({ kind, half }: { kind: WiredPart['kind']; half: number }) {
       );
     case 'resistor':
       return <rect x={-half} y={-2.4} width={2 * half} height={4.8} className="fill-sheet stroke-ink" />;
+    case 'switch':
+      return <path d={`M${-half} 0 L${half - 1} -4.5`} className="stroke-ink" />;
+    case 'fuse':
+      return <path d={`M${-half} -2 H${half} V2 H${-half} Z M${-half} 0 H${half}`} className="fill-sheet stroke-ink" />;
     case 'load':
       return <rect x={-half} y={-4} width={2 * half} height={8} rx={1} className="fill-tint stroke-ink" />;
   }
