@@ -247,6 +247,9 @@ test('the netlist leaves from the export menu; a drive that has none says why', 
   const netlist = netlistOf(design);
   if (!netlist.ok) throw new Error(netlist.reason);
   expect((await exportedFile(page, 'Netlist')).toString('utf8')).toBe(netlist.text);
+  const report = (await exportedFile(page, 'Report')).toString('utf8');
+  expect(report).toContain(`# ${design.name}`);
+  expect(report).toContain('## Margins');
 
   const bursts = newDesign('In bursts');
   const { driver } = bursts;

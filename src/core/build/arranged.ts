@@ -26,12 +26,15 @@ const LEAD_END = 3e-3;
 /**
  * A ladder laid out: columns next to each other along the first way, boards one over the other; each part straight between its
  * two nodes, its body in the middle.
+ *
+ * @param jointRadius of each node, with the ring or ball that it is given, m
  */
 export function arrangedBy(
   network: LadderNetwork,
   bodies: PlaceBodies,
   build: Pick<Build, 'arrangement' | 'boardStages' | 'leadMetres' | 'jointRadiusMetres'>,
   spacing: Spacing,
+  jointRadius: (node: string) => number = () => build.jointRadiusMetres,
 ): Arranged {
   const places = new Map<string, Point[]>();
   const layout = new Layout(network, bodies, build, spacing);
@@ -42,7 +45,7 @@ export function arrangedBy(
   const radius = build.leadMetres / 2;
   for (const [node, points] of places)
     points.forEach((point, at) => {
-      conductors.push({ node, kind: 'joint', from: point, to: point, radius: build.jointRadiusMetres });
+      conductors.push({ node, kind: 'joint', from: point, to: point, radius: jointRadius(node) });
       // From board to board.
       if (at > 0) conductors.push({ node, kind: 'lead', from: points[at - 1], to: point, radius });
     });

@@ -1,6 +1,6 @@
 import type { Design } from '../design/design-schema';
 import { arrangedBy } from './arranged';
-import type { Insulation } from './insulation';
+import { jointRadiiOf, type Insulation } from './insulation';
 import type { Layout } from './layout';
 
 /** By which a pitch is changed to see what follows it, m. */
@@ -16,13 +16,14 @@ const ROUNDED = 1e4;
  * @returns m, in tenths of a millimetre, one at least; null where its place does not follow the spacing
  */
 export function pitchAt(
-  { build }: Design,
-  { potentials }: Insulation,
+  design: Design,
+  { potentials, nodes }: Insulation,
   { arranged, spacing, bodies }: Layout,
   at: number,
   alongMetres: number,
 ): number | null {
-  const wider = arrangedBy(potentials.network, bodies, build, { ...spacing, pitch: spacing.pitch + STEP });
+  const further = { ...spacing, pitch: spacing.pitch + STEP };
+  const wider = arrangedBy(potentials.network, bodies, design.build, further, jointRadiiOf(design, nodes));
   const [stands] = arranged.conductors[at].from;
   const follows = (wider.conductors[at].from[0] - stands) / STEP;
   if (Math.abs(follows) < 1e-6) return null;

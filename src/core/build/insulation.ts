@@ -98,6 +98,14 @@ export function insulationOf(design: Design, air: Air): Insulation | null {
   return { ...found, advice: adviceFor(design, found) };
 }
 
+/** How large the joint of each node is, rounded, or with a ring or ball, as it has to be to be free of corona, m. */
+export function jointRadiiOf({ build }: Design, nodes: readonly NodeInsulation[]): (node: string) => number {
+  const rounded = new Map(
+    nodes.flatMap(({ id, rounding }) => (rounding && 'radiusMetres' in rounding ? [[id, rounding.radiusMetres]] : [])),
+  );
+  return (node) => Math.max(build.jointRadiusMetres, rounded.get(node) ?? 0);
+}
+
 /** Of the nodes of its own stage and the next to either side, on other columns or its own, that no part joins to it. */
 function neighbourOf({ network, between, hertz }: Potentials, around: Surrounded, id: string) {
   const own = network.nodes.find((node) => node.id === id)!;

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { benchDesign } from '../../../tests/reference/bench-design';
+import { demoDesign } from '../../../tests/reference/demo-designs';
 import { ARRANGEMENTS, buildSchema, HELD, MEDIA } from '../design/build-schema';
 import type { MeasuredDesign } from '../design/design-schema';
 import { airSchema } from '../load/air/air';
@@ -195,4 +196,23 @@ describe('any design that can be laid out', () => {
     // Transformer oil: 0.87 kg in a litre (handbook).
     expect(mediumKilograms).toBeCloseTo(870 * (box - bodies), 9);
   });
+});
+
+it('a joint that is rounded, or has a ring or ball, against corona is counted as large as that', () => {
+  const design = demoDesign('electrospinning-bench-pair');
+  const insulation = insulationOf(design, AIR)!;
+  const wanted = new Map(insulation.nodes.map(({ id, rounding }) => [id, rounding]));
+  expect([...wanted.values()].some((rounding) => rounding?.kind === 'ring')).toBe(true);
+  const layout = layoutOf(design, insulation)!;
+  for (const { node, kind, radius } of layout.arranged.conductors) {
+    const rounding = wanted.get(node);
+    const least = design.build.jointRadiusMetres;
+    if (kind === 'joint')
+      expect(radius).toBe(rounding && 'radiusMetres' in rounding ? Math.max(least, rounding.radiusMetres) : least);
+  }
+  expect(layout.breaches).toEqual([]);
+  // Without them it would be smaller, and its box too.
+  const bare = layoutOf(design, { ...insulation, nodes: insulation.nodes.map((one) => ({ ...one, rounding: null })) })!;
+  expect(bare.spacing.pitch).toBeLessThan(layout.spacing.pitch);
+  expect(bare.enclosure!.lengthMetres).toBeLessThan(layout.enclosure!.lengthMetres);
 });

@@ -3,7 +3,7 @@ import { arrangedBy, type Arranged, type Conductor, type PlacedBody, type Spacin
 import { bodiesOf, type PlaceBodies } from './bodies';
 import { clearanceFor } from './distances';
 import { boxGap, gapBetween } from './geometry';
-import type { Insulation } from './insulation';
+import { jointRadiiOf, type Insulation } from './insulation';
 import { neededBetween, type Needed } from './needed';
 import type { Potentials } from './potentials';
 
@@ -72,21 +72,21 @@ export function layoutOf(design: Design, { around, potentials, nodes, highest }:
   const free = (['pitch', 'row', 'board'] as const).filter(
     (way) => !entered[way] && (way !== 'board' || build.arrangement === 'boards'),
   );
+  const jointRadius = jointRadiiOf(design, nodes);
+  const placed = (at: Spacing) => arrangedBy(network, bodies, build, at, jointRadius);
   const tried = (at: Spacing) => {
-    const arranged = arrangedBy(network, bodies, build, at);
+    const arranged = placed(at);
     return { arranged, breaches: breachesOf(arranged, needed) };
   };
   // One of each node is enough to see whether all have a figure: all of them lie on one board, or on several.
-  const each = [
-    ...new Map(arrangedBy(network, bodies, build, spacing).conductors.map((one) => [one.node, one])).values(),
-  ];
+  const each = [...new Map(placed(spacing).conductors.map((one) => [one.node, one])).values()];
   const onOne = each.map((one) => ({ ...one, from: ORIGIN, to: ORIGIN }));
   if (onOne.some((one) => onOne.some((other) => one.node !== other.node && needed(one, other) === null))) return null;
   const found = leastSpacing(
     spacing,
     free,
     (at) => tried(at).breaches,
-    (at) => breachesOf(arrangedBy(network, bodies, build, at), needed, 1).length === 0,
+    (at) => breachesOf(placed(at), needed, 1).length === 0,
   );
   return laidOut({ design, potentials, nodes, bodies, spacing: found, ...tried(found) });
 }

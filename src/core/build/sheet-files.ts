@@ -1,5 +1,5 @@
 import type { PartsList } from './parts-list';
-import type { Block, SheetSection } from './sheet';
+import type { Block, SheetSection } from './sections/blocks';
 
 /** Letters that Markdown would take for its own; a cell must not end its column. */
 const plain = (text: string): string => text.replaceAll('\u00a0', ' ').replace(/([\\`*_[\]<>#|])/g, '\\$1');

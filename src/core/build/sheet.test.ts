@@ -11,7 +11,8 @@ import { insulationOf } from './insulation';
 import { layoutOf } from './layout';
 import { partsListOf, type DrawerStock } from './parts-list';
 import { sheetMarkdown, partsTable } from './sheet-files';
-import { sheetOf, type Block } from './sheet';
+import type { Block } from './sections/blocks';
+import { sheetOf } from './sheet';
 import { wiringOf } from './wiring';
 
 const AIR = airSchema.parse({});

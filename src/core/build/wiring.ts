@@ -66,6 +66,7 @@ export function wiringOf(design: Design): Wiring | null {
   const { marked: network } = ladderInputs(design);
   if (network.diodes.length === 0) return null;
   const at = new Map(network.nodes.map((node) => [node.id, placeOf(node, network)]));
+  const isBothWays = [...at.values()].some(([x]) => x < 0);
   const wiring: Wiring = {
     parts: [],
     boxes: [],
@@ -73,7 +74,8 @@ export function wiringOf(design: Design): Wiring | null {
     dots: network.nodes.map(({ id, column }) => ({
       at: at.get(id)!,
       name: id === 'ground' ? '' : nodeName(id),
-      beside: column === 'source' ? 'left' : column === 'smoothing' ? 'under' : 'above',
+      // On a ladder that goes both ways a wire comes from the left.
+      beside: column === 'source' && !isBothWays ? 'left' : column === 'smoothing' ? 'under' : 'above',
     })),
     grounds: [down(at.get('ground')!, FOOT)],
     ends: [],

@@ -84,6 +84,7 @@ const HOLDERS: Readonly<Record<string, string>> = {
   load: 'Load',
   output: 'Output',
   target: 'Target',
+  build: 'Build',
 };
 
 const path = ({ path: whole }: Pick<Difference, 'path'>) => whole.replace(/^\$\.?/, '');

@@ -6,11 +6,13 @@ import { memo } from 'react';
 import { toast } from 'sonner';
 import { stillOfClimb } from '@/climb/still';
 import { designFileName, downloadBlob, downloadDesign, downloadText } from '@/client/design-file';
+import { downloadReport } from '@/client/sheet-file';
 import { netlistOf } from '@/core/exchange/netlist';
 import { predict, WITHOUT_OPTIMUM } from '@/core/predict/predict';
 import type { Waveforms } from '@/core/transient/measure';
 import { buttonStyle } from '@/ui/button';
 import { pngOf } from '@/ui/still';
+import { useCounting } from '@/ui/use-counting';
 import { downloadWaveforms } from './charts/waveforms-file';
 import type { EditorStore } from './saving/editor-store';
 
@@ -23,6 +25,7 @@ export const ExportMenu = memo(function ExportMenu({
   /** Null until the time domain is ready. */
   waveforms: Waveforms | null;
 }) {
+  const { counting } = useCounting();
   const present = () => store.getState().design;
   const fileName = (ending: string) => designFileName(present().name, ending);
   const still = () => {
@@ -34,6 +37,10 @@ export const ExportMenu = memo(function ExportMenu({
     const netlist = netlistOf(present());
     if (netlist.ok) downloadText(fileName('cir'), 'text/plain', netlist.text);
     else toast.error(`There is no netlist of this design: ${netlist.reason}.`);
+  };
+  const asReport = () => {
+    const design = present();
+    downloadReport(design, predict(design), counting);
   };
   const asSvg = () => {
     const picture = still();
@@ -66,6 +73,7 @@ export const ExportMenu = memo(function ExportMenu({
       run: () => waveforms && downloadWaveforms(predict(present(), WITHOUT_OPTIMUM), waveforms),
       ready: waveforms !== null,
     },
+    { name: 'Report', gives: 'every figure in words, Markdown', run: asReport },
     { name: 'Netlist', gives: 'for circuit solvers, text', run: asNetlist },
     { name: 'Picture', gives: 'the Climb as it stands, SVG', run: asSvg },
     { name: 'Picture in points', gives: 'the Climb as it stands, PNG', run: () => void asPng() },

@@ -106,7 +106,7 @@ export const resonantPushPull = driverKind(schema, {
     ...TRANSISTOR_FIELDS,
     quantityField('chokeHenries', 'Choke', 'H'),
     quantityField('gateOhms', 'Gate resistors, each', 'Ω'),
-    quantityField('gateResistorWatts', 'Their rating', 'W'),
+    quantityField('gateResistorWatts', 'Gate resistors rated', 'W'),
     quantityField('tankSeries', 'Tank capacitors in series', '', { more: true }),
     quantityField('tankParallel', 'Such strings in parallel', '', { more: true }),
     quantityField('tankRatedVolts', 'Each rated, peak', 'V', { optional: true, more: true }),

@@ -20,6 +20,8 @@ const MILLI = 1e3;
 /** Of labels, mm. */
 const LETTERS = 2.4;
 const MARGIN = 6;
+/** How much larger a ring is drawn than the joint within it. */
+const RING_TO_JOINT = 3;
 /** Of a piece of the picture on paper, at its true size, mm. */
 const PIECE = 170;
 
@@ -90,7 +92,7 @@ export function LayoutPicture(props: Props) {
 
 function Plan({
   layout,
-  insulation: { potentials, highest, isTurned },
+  insulation: { potentials, highest, isTurned, nodes },
   selected,
   onSelect,
   onDrag,
@@ -107,6 +109,7 @@ function Plan({
   const y = (metres: number) => high - (metres * MILLI - low) + MARGIN;
   const colour = (node: string) => potentialColour(potentials.toGround(node), highest.volts);
   const height = high + 2 * MARGIN + 8;
+  const rings = new Set(nodes.flatMap(({ id, rounding }) => (rounding?.kind === 'ring' ? id : [])));
   const drag = useJointDrag(onDrag, onDrop);
   return (
     <svg
@@ -142,7 +145,7 @@ function Plan({
         .map(({ joint, node, point, radius }, at) => (
           <g
             key={at}
-            className="cursor-pointer touch-none"
+            className="cursor-pointer touch-none outline-none [&:focus-visible>circle+circle]:stroke-copper [&:focus-visible>circle+circle]:[stroke-width:0.8]"
             data-joint={node}
             {...(isTrueSize
               ? {}
@@ -166,11 +169,22 @@ function Plan({
             <circle
               cx={x(point[0])}
               cy={y(point[1])}
-              r={radius * MILLI}
+              r={(rings.has(node) ? radius / RING_TO_JOINT : radius) * MILLI}
               fill={colour(node)}
               className={node === selected ? 'stroke-copper' : tooNear.has(node) ? 'stroke-over' : 'stroke-sheet'}
               strokeWidth={node === selected || tooNear.has(node) ? 0.8 : 0.2}
             />
+            {rings.has(node) ? (
+              <circle
+                cx={x(point[0])}
+                cy={y(point[1])}
+                r={radius * MILLI}
+                className="fill-none"
+                stroke={colour(node)}
+                strokeWidth={0.5}
+                data-ring={node}
+              />
+            ) : null}
             <text
               x={x(point[0])}
               y={y(point[1]) + (point[1] > 0 ? -radius * MILLI - 1 : radius * MILLI + LETTERS)}

@@ -1,5 +1,5 @@
 import type { ReactNode } from 'react';
-import type { Block, SheetSection } from '@/core/build/sheet';
+import type { Block, SheetSection } from '@/core/build/sections/blocks';
 
 type Ticking = {
   /** When a step was done; null where it was not. */
