@@ -1,3 +1,5 @@
+import { randomUUID } from 'node:crypto';
+import { readFile } from 'node:fs/promises';
 import path from 'node:path';
 import { chromium, type Page } from '@playwright/test';
 
@@ -220,19 +222,23 @@ const SHOTS: Shot[] = [
     },
   },
   {
-    // The last one: it changes the design.
-    file: 'divider',
+    // The last one: it changes the drawer.
+    file: 'workshop',
     theme: 'light',
     width: 1280,
     height: 800,
     show: async (page) => {
-      await open('Flocking applicator')(page);
-      await page.locator('[data-link=divider]').click();
-      await page.getByRole('button', { name: 'Add a measuring divider' }).click();
-      await page.getByLabel('Meter takes at most').fill('600');
-      await page.getByLabel('Clamp across the foot').fill('90');
-      await page.locator('[data-climb-from=time-domain]').waitFor();
-      await page.waitForTimeout(1500);
+      await page.goto(`${address}/workshop`);
+      const coming = page.waitForEvent('download');
+      await page.getByRole('button', { name: 'Whole workshop, ZIP' }).click();
+      const buffer = await readFile(await (await coming).path());
+      const { revision: baseRevision, parts } = await (await page.request.get(`${address}/api/drawer`)).json();
+      const put = [{ ...parts[0], count: parts[0].count + 8 }];
+      const data = { baseRevision, changeId: randomUUID(), put, remove: [parts[3].id] };
+      await page.request.post(`${address}/api/drawer`, { data });
+      const file = { name: 'eager-ladder-workshop-2026-11-30.zip', mimeType: 'application/zip', buffer };
+      await page.getByLabel('Workshop archive').setInputFiles(file);
+      await page.getByRole('button', { name: 'Take it in' }).waitFor();
     },
   },
 ];
