@@ -205,6 +205,37 @@ test('a joint’s distances, ticks that stay with the revision, and what can be 
   expect(markdown.text).toContain('Revision 2');
 });
 
+test('a layout that is larger than paper is printed piece by piece, each no larger than it', async ({
+  page,
+  request,
+}) => {
+  const demo = demoDesign('photomultiplier-bias');
+  const design = { ...demo, build: { ...demo.build, pitchMetres: 0.12, rowMetres: 0.3 } };
+  await page.goto(pageOf(await shelve(request, design)));
+  const pieces = page.locator('[data-layout=paper]');
+  await expect(pieces).not.toHaveCount(0);
+  const boxes = await pieces.evaluateAll((all) =>
+    all.map((one) => ({
+      wide: parseFloat(one.getAttribute('width')!),
+      tall: parseFloat(one.getAttribute('height')!),
+      box: one.getAttribute('viewBox')!.split(' ').map(Number),
+    })),
+  );
+  const right = Math.max(...boxes.map(({ box }) => box[0] + box[2]));
+  const bottom = Math.max(...boxes.map(({ box }) => box[1] + box[3]));
+  expect(bottom).toBeGreaterThan(300);
+  expect(right).toBeGreaterThan(240);
+  for (const { wide, tall, box } of boxes) {
+    expect(wide).toBeLessThanOrEqual(170);
+    expect(tall).toBeLessThanOrEqual(225);
+    expect([wide, tall]).toEqual([box[2], box[3]]);
+  }
+  // All of it, and no part twice.
+  const area = boxes.reduce((sum, { wide, tall }) => sum + wide * tall, 0);
+  expect(area / (right * bottom)).toBeCloseTo(1, 6);
+  expectUnclipped(await printed(page, 'A4'));
+});
+
 test('a stage is dragged: its distances follow, it is kept as the spacing, and undone', async ({ page, request }) => {
   const design = demoDesign('photomultiplier-bias');
   await page.goto(pageOf(await shelve(request, design)));

@@ -22,15 +22,21 @@ const usualDiode = (volts: number): BodySize => ({
   diameterMetres: 3e-3,
   isEntered: false,
 });
-const usualCapacitor = (volts: number, farads: number): BodySize => ({
-  lengthMetres: Math.max(5e-3, 0.5e-6 * volts),
-  // By the energy it holds, some 10 kJ in a cubic metre.
-  diameterMetres: Math.max(
-    6e-3,
-    Math.sqrt((0.5 * farads * volts ** 2) / 1e4 / (0.785 * Math.max(5e-3, 0.5e-6 * volts))),
-  ),
-  isEntered: false,
-});
+/** What a capacitor holds in a cubic metre of it, J, as a ceramic disc and wound; the widest disc, m; how much longer than wide a wound one is (common practice, no source). */
+const JOULES_PER_CUBIC_METRE = { disc: 30e3, wound: 10e3 };
+const WIDEST_DISC = 30e-3;
+const WOUND = 1.5;
+
+/** Usual bodies by rating and what they hold: a disc, or where that would be too wide one that is wound (common practice, no source). */
+function usualCapacitor(volts: number, farads: number): BodySize {
+  const lengthMetres = Math.max(5e-3, 0.5e-6 * volts);
+  const joules = (farads * volts ** 2) / 2;
+  const disc = Math.max(6e-3, Math.sqrt(joules / JOULES_PER_CUBIC_METRE.disc / lengthMetres / (Math.PI / 4)));
+  if (disc <= WIDEST_DISC) return { lengthMetres, diameterMetres: disc, isEntered: false };
+  const diameterMetres = Math.cbrt(joules / JOULES_PER_CUBIC_METRE.wound / WOUND / (Math.PI / 4));
+  // As long as its voltage asks for, were it thinner than that.
+  return { lengthMetres: Math.max(lengthMetres, WOUND * diameterMetres), diameterMetres, isEntered: false };
+}
 
 const entered = (usual: BodySize, lengthMetres: number | null, diameterMetres: number | null): BodySize => ({
   lengthMetres: lengthMetres ?? usual.lengthMetres,

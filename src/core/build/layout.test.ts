@@ -7,6 +7,7 @@ import { airSchema } from '../load/air/air';
 import { TOPOLOGIES } from '../topology/network';
 import { stagesFor } from '../topology/topologies';
 import { clearanceFor, creepageFor } from './distances';
+import { bodiesOf } from './bodies';
 import { gapBetween, type Point, type Rod } from './geometry';
 import { insulationOf } from './insulation';
 import { layoutOf } from './layout';
@@ -215,4 +216,32 @@ it('a joint that is rounded, or has a ring or ball, against corona is counted as
   const bare = layoutOf(design, { ...insulation, nodes: insulation.nodes.map((one) => ({ ...one, rounding: null })) })!;
   expect(bare.spacing.pitch).toBeLessThan(layout.spacing.pitch);
   expect(bare.enclosure!.lengthMetres).toBeLessThan(layout.enclosure!.lengthMetres);
+});
+
+describe('usual bodies', () => {
+  const bodyOf = (farads: number, ratedVolts: number) =>
+    bodiesOf(benchDesign({ ladder: { capacitor: { farads, ratedVolts } } })).each.capacitor;
+
+  it('are discs of up to 30 mm, or wound, half as long again as wide', () => {
+    for (const [farads, volts] of [
+      [1e-9, 15e3],
+      [560e-12, 15e3],
+      [22e-9, 6e3],
+      [220e-9, 630],
+      [10e-6, 400],
+      [2e-9, 40e3],
+    ]) {
+      const { lengthMetres, diameterMetres, isEntered } = bodyOf(farads, volts);
+      const joulesPerCubicMetre = (farads * volts ** 2) / 2 / ((Math.PI / 4) * diameterMetres ** 2 * lengthMetres);
+      expect(isEntered).toBe(false);
+      const isWound = lengthMetres > 1.49 * diameterMetres;
+      expect(joulesPerCubicMetre).toBeLessThan(isWound ? 10.01e3 : 30.01e3);
+      if (!isWound) expect(diameterMetres).toBeLessThanOrEqual(30e-3);
+    }
+    // 22 nF for 6 kV is wound, some 3 cm thick, and no disc of 10 cm.
+    expect(bodyOf(22e-9, 6e3).diameterMetres).toBeCloseTo(0.032, 3);
+    // A blue disc of 1 nF for 15 kV is 7 to 9 mm thick and 19 to 25 mm wide (common practice, no source).
+    expect(bodyOf(1e-9, 15e3).lengthMetres).toBeCloseTo(7.5e-3, 9);
+    expect(bodyOf(1e-9, 15e3).diameterMetres).toBeCloseTo(0.025, 3);
+  });
 });

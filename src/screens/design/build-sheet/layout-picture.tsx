@@ -22,8 +22,13 @@ const LETTERS = 2.4;
 const MARGIN = 6;
 /** How much larger a ring is drawn than the joint within it. */
 const RING_TO_JOINT = 3;
-/** Of a piece of the picture on paper, at its true size, mm. */
-const PIECE = 170;
+/** A piece of the picture on paper, at its true size, mm: A4 and Letter have room for it. */
+const PIECE = { wide: 170, tall: 225 };
+/** Below the layout, for the scale, mm. */
+const SCALE_HIGH = 8;
+
+/** What of the picture is shown, mm. */
+type Window = { left: number; top: number; width: number; height: number };
 
 /** Bodies, leads and joints of one board, and the box around all, in millimetres. */
 type Drawn = { board: number; bodies: PlacedBody[]; conductors: Conductor[] };
@@ -52,8 +57,15 @@ function boundsOf({ arranged }: Layout) {
 
 /** The layout to scale: on screen as wide as there is room for, on paper piece by piece at its true size. */
 export function LayoutPicture(props: Props) {
-  const width = boundsOf(props.layout).wide + 2 * MARGIN;
-  const pieces = Math.ceil(width / PIECE);
+  const bounds = boundsOf(props.layout);
+  const width = bounds.wide + 2 * MARGIN;
+  const height = bounds.high + 2 * MARGIN + SCALE_HIGH;
+  const whole = { left: 0, top: 0, width, height };
+  const [across, down] = [Math.ceil(width / PIECE.wide), Math.ceil(height / PIECE.tall)];
+  const pieces = Array.from({ length: across * down }, (_, at): Window => {
+    const [left, top] = [(at % across) * PIECE.wide, Math.floor(at / across) * PIECE.tall];
+    return { left, top, width: Math.min(PIECE.wide, width - left), height: Math.min(PIECE.tall, height - top) };
+  });
   return (
     <>
       {boardsOf(props.layout).map((drawn) => (
@@ -62,25 +74,20 @@ export function LayoutPicture(props: Props) {
             <figcaption className="text-[13px] text-soft">Board {drawn.board + 1}</figcaption>
           ) : null}
           <div className="overflow-x-auto print:hidden">
-            <Plan {...props} drawn={drawn} from={0} width={width} isTrueSize={false} />
+            <Plan {...props} drawn={drawn} window={whole} isTrueSize={false} />
           </div>
           <div className="hidden print:block">
-            {Array.from({ length: pieces }, (_, piece) => (
-              <div key={piece} className="break-inside-avoid">
-                {pieces > 1 ? (
+            {pieces.map((piece, at) => (
+              <div key={at} className="break-inside-avoid">
+                {pieces.length > 1 ? (
                   <p className="text-[11px] text-soft">
-                    At its true size, piece {piece + 1} of {pieces}
+                    At its true size, piece {at + 1} of {pieces.length}
+                    {across > 1 && down > 1 ? `: ${across} beside each other` : ''}
                   </p>
                 ) : (
                   <p className="text-[11px] text-soft">At its true size, printed at 100 %</p>
                 )}
-                <Plan
-                  {...props}
-                  drawn={drawn}
-                  from={piece * PIECE}
-                  width={Math.min(PIECE, width - piece * PIECE)}
-                  isTrueSize
-                />
+                <Plan {...props} drawn={drawn} window={piece} isTrueSize />
               </div>
             ))}
           </div>
@@ -98,22 +105,20 @@ function Plan({
   onDrag,
   onDrop,
   drawn: { bodies, conductors },
-  from,
-  width,
+  window: { left: from, top, width, height },
   isTrueSize,
-}: Props & { drawn: Drawn; from: number; width: number; isTrueSize: boolean }) {
+}: Props & { drawn: Drawn; window: Window; isTrueSize: boolean }) {
   const { left, low, high } = boundsOf(layout);
   const tooNear = new Set(layout.breaches.flatMap(({ between }) => between));
   // Across grows upwards, as the oscillating column stands above the smoothing one.
   const x = (metres: number) => metres * MILLI - left + MARGIN;
   const y = (metres: number) => high - (metres * MILLI - low) + MARGIN;
   const colour = (node: string) => potentialColour(potentials.toGround(node), highest.volts);
-  const height = high + 2 * MARGIN + 8;
   const rings = new Set(nodes.flatMap(({ id, rounding }) => (rounding?.kind === 'ring' ? id : [])));
   const drag = useJointDrag(onDrag, onDrop);
   return (
     <svg
-      viewBox={`${from} 0 ${width} ${height}`}
+      viewBox={`${from} ${top} ${width} ${height}`}
       {...(isTrueSize
         ? { width: `${width}mm`, height: `${height}mm` }
         : { className: 'w-full', style: { minWidth: `${width}mm`, maxWidth: `${2.5 * width}mm`, maxHeight: '70vh' } })}
