@@ -139,7 +139,7 @@ test('how it is put together: another medium and arrangement, a spacing that is 
   await expect(page.locator('[data-layout-board]')).toHaveCount(2);
   await page.getByLabel('Stage to stage').fill('9');
   const tight = await expectLayout({ medium: 'oil', arrangement: 'boards', boardStages: 4, pitchMetres: 0.009 });
-  await expect(page.getByRole('table', { name: 'Too near' }).getByRole('row')).toHaveCount(tight.breaches.length + 1);
+  await expect(page.getByRole('table', { name: 'Too near' }).getByRole('row')).toHaveCount(Math.min(20, tight.breaches.length) + 1);
   await page.getByLabel('Stage to stage').fill('-3');
   await expect(page.getByRole('alert').first()).toContainText('above zero');
   await page.getByLabel('Stage to stage').fill('');

@@ -245,3 +245,14 @@ describe('usual bodies', () => {
     expect(bodyOf(1e-9, 15e3).diameterMetres).toBeCloseTo(0.025, 3);
   });
 });
+
+it('a spacing that is too small for any row is laid out as well as it can be', () => {
+  const demo = demoDesign('flocking-applicator');
+  const insulation = insulationOf(demo, AIR)!;
+  const free = layoutOf(demo, insulation)!;
+  const tight = (rowMetres: number | null) =>
+    layoutOf({ ...demo, build: { ...demo.build, pitchMetres: 0.85 * free.spacing.pitch, rowMetres } }, insulation)!;
+  expect(tight(null).breaches.length).toBeGreaterThan(0);
+  expect(tight(null).breaches.length).toBeLessThanOrEqual(tight(free.spacing.row).breaches.length);
+  expect(tight(null).breaches.length).toBeLessThan(tight(0.012).breaches.length);
+});

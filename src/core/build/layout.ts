@@ -94,7 +94,7 @@ export function layoutOf(design: Design, { around, potentials, nodes, highest }:
 const WAYS = ['pitch', 'row', 'board'] as const;
 type Way = (typeof WAYS)[number];
 
-/** From a spacing on the least at which there are no breaches; where what is free to grow does not help, the first one. */
+/** From a spacing on the least at which there are no breaches; where what is free to grow does not help, the one with fewest. */
 function leastSpacing(
   first: Spacing,
   free: readonly Way[],
@@ -103,8 +103,9 @@ function leastSpacing(
 ): Spacing {
   let spacing = { ...first };
   let breaches = breachesAt(spacing);
+  let fewest = { spacing, count: breaches.length };
   for (let round = 0; breaches.length > 0 && free.length > 0; round += 1) {
-    if (round === GROWING_ROUNDS + SCALING_ROUNDS) return first;
+    if (round === GROWING_ROUNDS + SCALING_ROUNDS) return fewest.spacing;
     const missing = { pitch: 0, row: 0, board: 0 };
     for (const { way, metres, neededMetres } of breaches)
       missing[WAYS[way]] = Math.max(missing[WAYS[way]], neededMetres - metres);
@@ -114,6 +115,7 @@ function leastSpacing(
       else if (missing[way] > 0) next[way] += Math.max(LEAST_STEP, missing[way] / 2);
     spacing = next;
     breaches = breachesAt(spacing);
+    if (breaches.length < fewest.count) fewest = { spacing, count: breaches.length };
   }
   // What grew for something that another way has met since goes back.
   for (const way of free) {

@@ -1,11 +1,12 @@
 import type { Design } from '../design/design-schema';
 import type { PartUse } from '../drawer/drawer-messages';
+import { DRIVER_KINDS } from '../drive/driver-kinds';
 import { stockOf } from '../drawer/parts-used';
 import { partIdAt, placesOf } from '../drawer/places/places-of';
 import { ladderInputs } from '../operating/ladder-inputs';
 import { inShort } from '../parts/part-fields';
 import type { Part } from '../parts/part-schema';
-import { readingOf } from '../parts/place';
+import { readingOf, type Place } from '../parts/place';
 import { formatQuantity } from '../quantity/format-quantity';
 import type { Unit } from '../quantity/units';
 import { eachFarads, standingIn } from '../topology/network';
@@ -50,7 +51,7 @@ export function partsListOf(design: Design, stock: DrawerStock | null): PartsLis
     const partId = partIdAt(design, place);
     const part = stock?.parts.find(({ id }) => id === partId) ?? null;
     const typed = typedRows(design, place.id);
-    const lines = typed ?? [{ each: part ? inShort(part) : '', count, standing: '' }];
+    const lines = typed ?? [{ each: part ? inShort(part) : ownWords(design, place), count, standing: '' }];
     return lines.map((line) => {
       const free = part && stock ? Math.max(0, left.get(part.id) ?? stockOf(part, stock.uses).free) : null;
       const missing = free === null ? null : Math.max(0, line.count - free);
@@ -75,6 +76,26 @@ export function partsListOf(design: Design, stock: DrawerStock | null): PartsLis
 
 const words = (...of: readonly (readonly [number | null, Unit])[]): string =>
   of.flatMap(([value, unit]) => (value === null ? [] : [formatQuantity(value, unit)])).join(', ');
+
+/** What the document itself says of what stands in a place of driver or transformer. */
+function ownWords({ driver, transformer, winding }: Design, place: Place): string {
+  if (place.id === 'transformer' && transformer)
+    return `${transformer.primaryTurns} to ${transformer.secondaryTurns} turns`;
+  if (place.id === 'core' && transformer)
+    return words([transformer.coreSquareMetres, 'm²'], [transformer.saturationTesla, 'T']);
+  if (place.id === 'primary' && winding) {
+    const { wireMetres, strands } = winding.primary;
+    return `${words([wireMetres, 'm'])}${strands > 1 ? `, ${strands} strands` : ''}`;
+  }
+  const values = driver as Readonly<Record<string, unknown>>;
+  return place.fields
+    .flatMap((path) => {
+      const field = DRIVER_KINDS[driver.kind].fields.find(({ name }) => path === `driver.${name}`);
+      const value = field && values[field.name];
+      return field?.as === 'quantity' && typeof value === 'number' ? [formatQuantity(value, field.unit)] : [];
+    })
+    .join(', ');
+}
 
 const standingWords = (series: number, parallel = 1): string =>
   [

@@ -20,6 +20,8 @@ function blockLines(block: Block): string[] {
       return block.steps.map(
         ({ title, text }, at) => `${at + 1}. ${title ? `**${plain(title)}.** ` : ''}${plain(text)}`,
       );
+    case 'winding':
+      return ['The winding cut through is a picture of its own.'];
     case 'layout':
       return ['The layout to scale is a picture of its own.'];
     case 'wiring':

@@ -7,6 +7,7 @@ import { airSchema } from '../load/air/air';
 import { finish } from '../numeric/finish';
 import { partSchema } from '../parts/part-schema';
 import { predict } from '../predict/predict';
+import { formatQuantity } from '../quantity/format-quantity';
 import { insulationOf } from './insulation';
 import { layoutOf } from './layout';
 import { partsListOf, type DrawerStock } from './parts-list';
@@ -168,4 +169,24 @@ describe('the parts list', () => {
     expect(rows.map(({ missing }) => missing)).toEqual([0, 1]);
     expect(rows[0].standing).toContain('C1, C2');
   });
+});
+
+it('what is not of the drawer is said by its own values, and the secondary by its layers', () => {
+  const design = demoDesign('flocking-applicator');
+  const { rows } = partsListOf(design, null);
+  const each = (place: string) => rows.find((row) => row.place === place)!.each.replaceAll('\u00a0', ' ');
+  expect(each('tank')).toBe('680 nF, 250 V');
+  expect(each('transistor')).toContain('200 V');
+  expect(each('transformer')).toBe('12 to 500 turns');
+  expect(each('primary')).toBe('0.300 mm, 55 strands');
+  const sections = sheetFor(design);
+  const blocks = blocksOf(sections, 'winding');
+  expect(blocks.some(({ kind }) => kind === 'winding')).toBe(true);
+  const cells = blocks.flatMap((block) => (block.kind === 'table' ? block.rows.map((row) => row.cells) : []));
+  // 500 turns in five pots are a hundred in each, a fifth of the secondary's peak over each.
+  const [, pot] = cells.find(([what]) => what.startsWith('Over each pot'))!;
+  const { secondaryPeakVolts } = predict(design).source.figures;
+  expect(pot).toContain('100 turns');
+  expect(pot).toContain(formatQuantity(secondaryPeakVolts! / 5, 'V'));
+  expect(sheetMarkdown('x', 'y', sections)).toContain('The winding cut through');
 });

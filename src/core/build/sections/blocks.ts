@@ -8,14 +8,16 @@ import type { Insulation } from '../insulation';
 import type { Layout } from '../layout';
 import type { PartsList } from '../parts-list';
 
+/** Pictures that a sheet has, each drawn by the page. */
+export type PictureKind = 'winding' | 'layout' | 'wiring';
+
 /** What a sheet is made of, in words: a page and a text file read the same. */
 export type Block =
   | { kind: 'text'; text: string; isWarning?: true }
   | { kind: 'table'; label: string; head: readonly Head[]; rows: readonly Row[] }
   /** Things to do in their turn, each with an id of its own. */
   | { kind: 'steps'; label: string; steps: readonly { id: string; title: string; text: string }[] }
-  | { kind: 'layout' }
-  | { kind: 'wiring' };
+  | { kind: PictureKind };
 export type Head = { name: string; isNumber?: true };
 /** `isMarked`: that one should look at it. */
 export type Row = { cells: readonly string[]; isMarked?: boolean };

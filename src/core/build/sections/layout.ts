@@ -1,6 +1,9 @@
 import { formatPlain } from '../../quantity/format-quantity';
 import { type Row, type SheetSection, type SheetInputs, NONE, say, heads } from './blocks';
 
+/** Distances that are too small, told one by one. */
+const MOST_TOLD = 20;
+
 const ARRANGED = {
   opposite: 'the nodes of the columns opposite each other',
   zigzag: 'the columns set off by half a pitch, the diodes in a zigzag',
@@ -29,6 +32,8 @@ export function layoutSection({ design: { build }, insulation, layout }: SheetIn
     standoffPathMetres,
     tubeMetres,
   } = layout;
+  const missing = ({ metres, neededMetres }: (typeof breaches)[number]) => neededMetres - metres;
+  const worst = breaches.toSorted((one, other) => missing(other) - missing(one));
   const assumed = (['capacitor', 'diode'] as const).filter((kind) => !bodies.each[kind].isEntered);
   const rows: Row[] = [
     { cells: ['Arrangement', ARRANGED[build.arrangement]] },
@@ -95,7 +100,7 @@ export function layoutSection({ design: { build }, insulation, layout }: SheetIn
               kind: 'table',
               label: 'Too near',
               head: heads('Between', 'Distance#', 'Needed#'),
-              rows: breaches.map(({ between: [one, other], metres, neededMetres }) => ({
+              rows: worst.slice(0, MOST_TOLD).map(({ between: [one, other], metres, neededMetres }) => ({
                 cells:
                   one === other
                     ? [`the ends of ${one}`, `${say(-metres, 'm')} too short`, NONE]
@@ -103,6 +108,9 @@ export function layoutSection({ design: { build }, insulation, layout }: SheetIn
                 isMarked: true,
               })),
             } as const,
+            ...(breaches.length > MOST_TOLD
+              ? [{ kind: 'text', text: `And ${breaches.length - MOST_TOLD} more, less far off.` } as const]
+              : []),
           ]
         : []),
       { kind: 'layout' },

@@ -1,6 +1,9 @@
+import type { Prediction } from '../../predict/prediction';
+import type { Design } from '../../design/design-schema';
 import { signedVolts } from '../../quantity/polarity';
 import { TOPOLOGY_KINDS } from '../../topology/topologies';
 import { benchOf, calculateSecondary } from '../../winding/bench';
+import type { SecondaryLayers } from '../../winding/secondary-plan';
 import type { PartsList } from '../parts-list';
 import { type Block, type Row, type SheetSection, type SheetInputs, NONE, say, heads } from './blocks';
 
@@ -83,10 +86,28 @@ export function partsSection({ rows, costOfMissing, withoutPrice }: PartsList): 
   };
 }
 
+/** A secondary in its pots and layers, as it is drawn. */
+export type WoundSecondary = {
+  layers: SecondaryLayers;
+  pots: number;
+  peakVolts: number;
+  turning: 'back-and-forth' | 'same-way';
+};
+
+/** The secondary of a design in layers; null where too little of it is known. */
+export function woundSecondary(design: Design, prediction: Prediction): WoundSecondary | null {
+  const { winding } = design;
+  const bench = benchOf(design, prediction);
+  const layers = winding && bench && calculateSecondary(winding, bench).layers;
+  if (!layers) return null;
+  const { pots, turning } = winding.secondary;
+  return { layers, pots, peakVolts: bench.secondaryPeakVolts, turning };
+}
+
 export function windingSection({ design, prediction }: SheetInputs): SheetSection | null {
   const { transformer, winding } = design;
-  const bench = benchOf(design, prediction);
   if (!transformer) return null;
+  const wound = woundSecondary(design, prediction);
   const rows: Row[] = [
     { cells: ['Primary', `${transformer.primaryTurns} turns`] },
     { cells: ['Secondary', `${transformer.secondaryTurns} turns`] },
@@ -109,20 +130,42 @@ export function windingSection({ design, prediction }: SheetInputs): SheetSectio
         ],
       },
     );
-    const layers = bench && calculateSecondary(winding, bench).layers;
-    if (layers)
-      rows.push({
-        cells: [
-          'Secondary in layers',
-          `${layers.layers} in ${secondary.pots === 1 ? 'one pot' : `each of ${secondary.pots} pots`}`,
-        ],
-      });
+    if (wound) {
+      const { layers, pots } = wound;
+      rows.push(
+        {
+          cells: [
+            'Secondary in layers',
+            `${layers.layers} in ${pots === 1 ? 'one pot' : `each of ${pots} pots`}, ${layers.turnsPerLayer} turns a layer`,
+          ],
+        },
+        ...(pots === 1
+          ? []
+          : [
+              {
+                cells: [
+                  'Over each pot, peak',
+                  `${say(layers.voltsPerPot, 'V')}, some ${Math.ceil(layers.turnsPerPot)} turns`,
+                ],
+              },
+            ]),
+        { cells: ['Between two layers, peak', say(layers.betweenLayersVolts, 'V')] },
+        { cells: ['Height of the layers', say(layers.heightMetres, 'm')] },
+        {
+          cells: [
+            'Wire of the secondary, and its resistance',
+            `${say(layers.wireMetres, 'm')}, ${say(layers.ohms, 'Ω')}`,
+          ],
+        },
+      );
+    }
   }
   return {
     id: 'winding',
     title: 'Winding',
     blocks: [
       { kind: 'table', label: 'Winding', head: heads('What', 'Figure'), rows },
+      ...(wound ? [{ kind: 'winding' } as const] : []),
       ...(winding
         ? []
         : [

@@ -13,6 +13,7 @@ import { Pictured } from '@/ui/picture-menu';
 import { useListening } from '@/ui/use-listening';
 import type { TransientClient } from '@/worker/transient-client';
 import { PagePart } from '../page-part';
+import { PotsDrawing } from '../transformer-bench/pots-drawing';
 import type { EditorStore } from '../saving/editor-store';
 import { BuildFields } from './build-fields';
 import { LayoutPart } from './layout-part';
@@ -92,6 +93,11 @@ function Listening({ store, ...of }: Props) {
             doneAt={ticks.doneAt}
             onTick={ticks.onTick}
             pictures={{
+              winding: sheet.wound ? (
+                <div className="mt-2 max-w-xl">
+                  <PotsDrawing {...sheet.wound} />
+                </div>
+              ) : null,
               wiring: sheet.wiring ? (
                 <Pictured
                   name="Wiring"

@@ -1,5 +1,5 @@
 import type { ReactNode } from 'react';
-import type { Block, SheetSection } from '@/core/build/sections/blocks';
+import type { Block, PictureKind, SheetSection } from '@/core/build/sections/blocks';
 
 type Ticking = {
   /** When a step was done; null where it was not. */
@@ -7,14 +7,18 @@ type Ticking = {
   onTick: (step: string, isDone: boolean) => void;
 };
 
+type PictureBlock = Extract<Block, { kind: PictureKind }>;
+const PICTURES: readonly string[] = ['winding', 'layout', 'wiring'] satisfies PictureKind[];
+const isPicture = (block: Block): block is PictureBlock => PICTURES.includes(block.kind);
+
 /** One section of the sheet. */
 export function SheetBlocks({
   section: { id, blocks },
   pictures,
   ...ticking
-}: { section: SheetSection; pictures: Record<'layout' | 'wiring', ReactNode> } & Ticking) {
+}: { section: SheetSection; pictures: Readonly<Record<PictureKind, ReactNode>> } & Ticking) {
   return blocks.map((block, at) =>
-    block.kind === 'layout' || block.kind === 'wiring' ? (
+    isPicture(block) ? (
       <div key={at}>{pictures[block.kind]}</div>
     ) : (
       <OneBlock key={at} block={block} section={id} {...ticking} />
@@ -27,7 +31,7 @@ function OneBlock({
   section,
   doneAt,
   onTick,
-}: { block: Exclude<Block, { kind: 'layout' | 'wiring' }>; section: string } & Ticking) {
+}: { block: Exclude<Block, PictureBlock>; section: string } & Ticking) {
   switch (block.kind) {
     case 'text':
       return (

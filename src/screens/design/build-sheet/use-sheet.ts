@@ -8,6 +8,7 @@ import { useMeter } from '@/client/meter-store';
 import { stepsUpOf } from '@/core/bench/steps-up';
 import { insulationOf } from '@/core/build/insulation';
 import { partsListOf } from '@/core/build/parts-list';
+import { woundSecondary } from '@/core/build/sections/overview';
 import { sheetOf } from '@/core/build/sheet';
 import { wiringOf } from '@/core/build/wiring';
 import type { Design } from '@/core/design/design-schema';
@@ -48,7 +49,12 @@ function useMaking({ id, design, electrical, prediction, client }: SheetOfDesign
     const insulation = insulationOf(later, air);
     const wiring = wiringOf(later);
     const of = { design: later, insulation, ...layout, parts };
-    return { ...of, wiring, sections: sheetOf({ ...of, prediction, hasWiring: wiring !== null, steps, dead }) };
+    return {
+      ...of,
+      wiring,
+      wound: woundSecondary(later, prediction),
+      sections: sheetOf({ ...of, prediction, hasWiring: wiring !== null, steps, dead }),
+    };
   }, [layout, later, air, parts, prediction, steps, dead]);
   return { made, failed: laid.kind === 'failed' ? laid.reason : null };
 }
