@@ -29,6 +29,8 @@ type PartRow = {
 
 export type PartsList = {
   rows: PartRow[];
+  /** What to have besides, of what the ladder takes most of. */
+  spares: { name: string; count: number }[];
   /** Of what is missing and has a price; and how many lines have something missing without one. */
   costOfMissing: number;
   withoutPrice: number;
@@ -36,6 +38,10 @@ export type PartsList = {
 
 /** What of the drawer is known: its parts, and what other designs take of them. */
 export type DrawerStock = { parts: readonly Part[]; uses: readonly PartUse[] };
+
+/** Of which parts to have spares, and one in how many: a low-voltage test finds some that are not what they are sold as (common practice, no source). */
+const SPARED = ['capacitor', 'diode'];
+const SPARE_IN = 10;
 
 /**
  * What a design takes, part by part.
@@ -69,6 +75,11 @@ export function partsListOf(design: Design, stock: DrawerStock | null): PartsLis
   });
   return {
     rows,
+    spares: SPARED.flatMap((place) => {
+      const own = rows.filter((row) => row.place === place);
+      const count = Math.ceil(own.reduce((sum, row) => sum + row.count, 0) / SPARE_IN);
+      return count > 0 ? [{ name: own[0].name, count }] : [];
+    }),
     costOfMissing: rows.reduce((sum, { cost }) => sum + (cost ?? 0), 0),
     withoutPrice: rows.filter(({ missing, cost }) => missing !== null && missing > 0 && cost === null).length,
   };

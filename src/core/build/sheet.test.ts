@@ -171,6 +171,12 @@ describe('the parts list', () => {
   });
 });
 
+it('spares are one in ten, of a ladder with ten parts or fewer one', () => {
+  const of = (name: (typeof DEMOS)[number]) => partsListOf(demoDesign(name), null).spares.map(({ count }) => count);
+  expect(of('flocking-applicator')).toEqual([2, 2]);
+  expect(of('teaching-tripler')).toEqual([1, 1]);
+});
+
 it('what is not of the drawer is said by its own values, and the secondary by its layers', () => {
   const design = demoDesign('flocking-applicator');
   const { rows } = partsListOf(design, null);

@@ -53,7 +53,7 @@ export function inShort({ design, prediction }: SheetInputs): SheetSection {
   };
 }
 
-export function partsSection({ rows, costOfMissing, withoutPrice }: PartsList): SheetSection {
+export function partsSection({ rows, spares, costOfMissing, withoutPrice }: PartsList): SheetSection {
   const isKnown = rows.some(({ free }) => free !== null);
   return {
     id: 'parts',
@@ -76,6 +76,14 @@ export function partsSection({ rows, costOfMissing, withoutPrice }: PartsList): 
           ...(missing ? { isMarked: true } : {}),
         })),
       },
+      ...(spares.length > 0
+        ? [
+            {
+              kind: 'text',
+              text: `Spares besides, one in ten: ${spares.map(({ name, count }) => `${count} ${count === 1 ? name.toLowerCase().replace(/s$/, '') : name.toLowerCase()}`).join(' and ')} (common practice, no source).`,
+            } as const,
+          ]
+        : []),
       {
         kind: 'text',
         text: isKnown

@@ -46,7 +46,7 @@ function Listening({ store, ...of }: Props) {
   const about = `Revision ${revision}${isSaved ? '' : ', with changes that are not saved'}, ${format(new Date(), 'd MMM yyyy')}`;
   const ticks = useSheetTicks(id, revision);
   return (
-    <section aria-labelledby="build-title" className="mx-auto w-full max-w-5xl px-4 py-4 sm:px-6">
+    <section aria-labelledby="build-title" className="mx-auto w-full max-w-5xl px-4 py-4 sm:px-6 print:px-0">
       <div className="flex flex-wrap items-start justify-between gap-3">
         <div>
           <h2 id="build-title" className="text-base font-semibold">

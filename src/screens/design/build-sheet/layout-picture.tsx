@@ -23,7 +23,7 @@ const MARGIN = 6;
 /** How much larger a ring is drawn than the joint within it. */
 const RING_TO_JOINT = 3;
 /** A piece of the picture on paper, at its true size, mm: A4 and Letter have room for it. */
-const PIECE = { wide: 170, tall: 225 };
+const PIECE = { wide: 180, tall: 225 };
 /** Below the layout, for the scale, mm. */
 const SCALE_HIGH = 8;
 
@@ -62,9 +62,10 @@ export function LayoutPicture(props: Props) {
   const height = bounds.high + 2 * MARGIN + SCALE_HIGH;
   const whole = { left: 0, top: 0, width, height };
   const [across, down] = [Math.ceil(width / PIECE.wide), Math.ceil(height / PIECE.tall)];
+  // All of one size: no sliver is left for the last.
+  const piece = { width: width / across, height: height / down };
   const pieces = Array.from({ length: across * down }, (_, at): Window => {
-    const [left, top] = [(at % across) * PIECE.wide, Math.floor(at / across) * PIECE.tall];
-    return { left, top, width: Math.min(PIECE.wide, width - left), height: Math.min(PIECE.tall, height - top) };
+    return { ...piece, left: (at % across) * piece.width, top: Math.floor(at / across) * piece.height };
   });
   return (
     <>
@@ -77,7 +78,7 @@ export function LayoutPicture(props: Props) {
             <Plan {...props} drawn={drawn} window={whole} isTrueSize={false} />
           </div>
           <div className="hidden print:block">
-            {pieces.map((piece, at) => (
+            {pieces.map((window, at) => (
               <div key={at} className="break-inside-avoid">
                 {pieces.length > 1 ? (
                   <p className="text-[11px] text-soft">
@@ -87,7 +88,7 @@ export function LayoutPicture(props: Props) {
                 ) : (
                   <p className="text-[11px] text-soft">At its true size, printed at 100 %</p>
                 )}
-                <Plan {...props} drawn={drawn} window={piece} isTrueSize />
+                <Plan {...props} drawn={drawn} window={window} isTrueSize />
               </div>
             ))}
           </div>
