@@ -1,9 +1,10 @@
+import { randomUUID } from 'node:crypto';
 import type { Page } from '@playwright/test';
 import sharp from 'sharp';
 import { lossOfIdle, ringFit, tankRings } from '../../src/core/bench/driver-fit';
 import { entrySchema, type Entry } from '../../src/core/bench/entries';
 import { expectedOf } from '../../src/core/bench/expected-of';
-import { sessionReadingsSchema } from '../../src/core/bench/session';
+import { sessionReadingsSchema, sessionSchema } from '../../src/core/bench/session';
 import type { Design } from '../../src/core/design/design-schema';
 import { meterSchema } from '../../src/core/drive/meter-sense';
 import { airSchema } from '../../src/core/load/air/air';
@@ -247,4 +248,35 @@ test('a load current and a scope record are drawn beside what is computed', asyn
     buffer: Buffer.from('nothing at all'),
   });
   await expect(form(page).getByRole('alert')).toContainText('No row with two numbers');
+});
+
+test('a session goes on over midnight, and is none to go on with half a day later', async ({
+  browser,
+  baseURL,
+  request,
+}) => {
+  const design = demoDesign('teaching-tripler');
+  const id = await shelve(request, design);
+  const session = sessionSchema.parse({
+    id: randomUUID(),
+    revision: 1,
+    startedAt: '2026-06-01T22:30:00.000Z',
+    source: { kind: 'winding' },
+    meter: meterSchema.parse({}),
+    note: '',
+  });
+  const tap = { id: randomUUID(), takenAt: session.startedAt, kind: 'tap', at: 'B1', value: 15, remark: '' };
+  const readings = [entrySchema.parse({ ...tap, replaces: null, expected: null })];
+  expect((await request.put(`/api/designs/${id}/bench`, { data: { session, readings } })).ok()).toBe(true);
+  const context = await browser.newContext({ baseURL, timezoneId: 'Europe/Vienna' });
+  await context.addInitScript(() => window.localStorage.setItem('eager-ladder-cautions-read', 'yes'));
+  const page = await context.newPage();
+  const shown = page.getByRole('combobox', { name: 'Session' });
+  await page.clock.setFixedTime('2026-06-02T03:00:00Z');
+  await page.goto(pageOf(id));
+  await expect(shown).toContainText('2 Jun 2026, 00:30');
+  await page.clock.setFixedTime('2026-06-02T11:00:00Z');
+  await page.reload();
+  await expect(shown).toContainText('Plan alone');
+  await context.close();
 });

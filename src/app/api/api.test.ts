@@ -10,9 +10,17 @@ import { GET as readPicture, PUT as keepPicture } from './designs/[id]/bench/pic
 import { GET as readDocument } from './designs/[id]/document/route';
 import { GET as readOne, PATCH as archive, PUT as save } from './designs/[id]/route';
 import { GET as readRevisions } from './designs/[id]/revisions/route';
+import { GET as readTicks, PUT as keepTicks } from './designs/[id]/ticks/route';
 import { POST as create } from './designs/route';
 import { handled, troubleAnswer } from './handle';
 import { GET as readDrawer, POST as changeDrawer } from './drawer/route';
+import { POST as takeOut } from './workshop/route';
+import {
+  DELETE as dropArchive,
+  GET as lookAtArchive,
+  POST as takeArchive,
+  PUT as sendPiece,
+} from './workshop/uploads/[id]/route';
 
 // The handlers as requests reach them, on the real throw-away database that ./test starts and migrates.
 beforeEach(() => pool().query('TRUNCATE designs, parts CASCADE'));
@@ -81,6 +89,7 @@ describe('designs', () => {
     expect(status(Object.assign(new Error('connect'), { code: 'ECONNREFUSED' }))).toBe(503);
     expect(status(Object.assign(new Error('starting up'), { code: '57P03' }))).toBe(503);
     expect(status(Object.assign(new Error('No space left on device'), { code: '53100' }))).toBe(507);
+    expect(status(Object.assign(new Error('write'), { code: 'ENOSPC' }))).toBe(507);
     expect(status(Object.assign(new Error('invalid byte sequence'), { code: '22021' }))).toBe(422);
     expect(status(new Error('Connection terminated unexpectedly'))).toBe(503);
     expect(status(new TypeError('x is not a function'))).toBeUndefined();
@@ -253,5 +262,70 @@ describe('pictures', () => {
     expect((await faultsIn(program))[0].message).toContain('JPEG');
     expect((await put(id, randomUUID(), Buffer.alloc(17 * 1024 * 1024, 1))).status).toBe(413);
     expect((await put(randomUUID(), randomUUID(), await png())).status).toBe(404);
+  });
+});
+
+describe('steps done of a build sheet', () => {
+  const tick = { revision: 1, step: 'assembly proof', doneAt: '2026-03-01T10:00:00.000Z' };
+
+  it('are kept, told, and taken away', async () => {
+    const { id } = await createDesign(withStages(2));
+    expect((await keepTicks(request('PUT', [tick]), of(id))).status).toBe(200);
+    expect(await (await readTicks(request('GET'), of(id))).json()).toEqual([tick]);
+    await keepTicks(request('PUT', [{ ...tick, doneAt: null }]), of(id));
+    expect(await (await readTicks(request('GET'), of(id))).json()).toEqual([]);
+  });
+
+  it('are refused where they are none, or of no design', async () => {
+    const { id } = await createDesign(withStages(2));
+    const refused = await keepTicks(request('PUT', [{ ...tick, revision: 0 }]), of(id));
+    expect([refused.status, (await faultsIn(refused))[0].path]).toEqual([422, '$[0].revision']);
+    expect((await keepTicks(request('PUT', [tick]), of(randomUUID()))).status).toBe(404);
+    expect((await readTicks(request('GET'), of('1'))).status).toBe(404);
+  });
+});
+
+describe('a workshop’s archive', () => {
+  const piece = (id: string, bytes: Uint8Array, at: number) =>
+    sendPiece(new Request(`http://localhost/api?at=${at}`, { method: 'PUT', body: Buffer.from(bytes) }), of(id));
+  const archive = async () => new Uint8Array(await (await takeOut(request('POST', { meters: [] }))).arrayBuffer());
+
+  it('leaves, is sent in pieces, looked at, and taken', async () => {
+    const { id: design } = await createDesign(withStages(2));
+    const bytes = await archive();
+    await pool().query('TRUNCATE designs CASCADE');
+    const id = randomUUID();
+    const half = Math.floor(bytes.length / 2);
+    expect(await (await piece(id, bytes.subarray(0, half), 0)).json()).toEqual({ bytes: half });
+    // The same again, its answer lost, is not put behind it once more.
+    expect(await (await piece(id, bytes.subarray(0, half), 0)).json()).toEqual({ bytes: half });
+    expect(await (await piece(id, bytes.subarray(half), half)).json()).toEqual({ bytes: bytes.length });
+    const { contents, seen } = await (await lookAtArchive(request('GET'), of(id))).json();
+    expect(contents.designs.fresh).toEqual([{ id: design, name: 'Asked for' }]);
+    const decisions = { designs: 'here', parts: 'here' };
+    const otherwise = await takeArchive(request('POST', { decisions, seen: '0'.repeat(64) }), of(id));
+    expect([otherwise.status, (await otherwise.json()).seen]).toEqual([409, seen]);
+    expect((await takeArchive(request('POST', { decisions, seen }), of(id))).status).toBe(200);
+    expect((await readOne(request('GET'), of(design))).status).toBe(200);
+    // It is not kept any longer than it is needed.
+    expect((await lookAtArchive(request('GET'), of(id))).status).toBe(404);
+  });
+
+  it('is refused with its faults, and dropped', async () => {
+    const id = randomUUID();
+    await piece(id, new Uint8Array([1, 2, 3]), 0);
+    const refused = await lookAtArchive(request('GET'), of(id));
+    expect([refused.status, (await faultsIn(refused))[0].path]).toEqual([422, '$']);
+    await dropArchive(request('DELETE'), of(id));
+    expect((await lookAtArchive(request('GET'), of(id))).status).toBe(404);
+    expect((await piece('no-id', new Uint8Array([1]), 0)).status).toBe(404);
+    expect((await piece(id, new Uint8Array(5 * 1024 * 1024), 0)).status).toBe(413);
+    expect((await piece(id, new Uint8Array([1]), 4e9)).status).toBe(413);
+    expect((await takeOut(request('POST', { meters: 'all' }))).status).toBe(422);
+    const wrong = await takeArchive(
+      request('POST', { decisions: { designs: 'theirs', parts: 'here' }, seen: 'x' }),
+      of(id),
+    );
+    expect((await faultsIn(wrong)).map(({ path }) => path)).toEqual(['$.decisions.designs', '$.seen']);
   });
 });

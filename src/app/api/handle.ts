@@ -1,7 +1,8 @@
 import { refuse } from './answers';
 
-/** What a database says of a request that it cannot do, by the first letters of its code, and what that comes to. */
-const DATABASE_TROUBLE: readonly (readonly [string, number, string])[] = [
+/** What database or disk say of a request that they cannot do, by the first letters of the code, and what that comes to. */
+const TROUBLE: readonly (readonly [string, number, string])[] = [
+  ['ENOSPC', 507, 'the disk is full: nothing was taken'],
   ['53100', 507, 'the disk is full: nothing was written, and nothing can be until there is room'],
   ['53', 503, 'the database has no room for more work; try again in a moment'],
   ['22', 422, 'holds a value that the database cannot keep; must be plain text and ordinary numbers'],
@@ -15,9 +16,8 @@ const CONNECTION = ['ECONNREFUSED', 'ECONNRESET', 'EPIPE', 'ETIMEDOUT', 'ENOENT'
 export function troubleAnswer(error: unknown): Response | undefined {
   const { code, message } = error as { code?: unknown; message?: unknown };
   if (typeof code === 'string') {
-    if (code === 'ENOSPC') return refuse(507, [{ path: '$', message: 'the disk is full: nothing was taken' }]);
     if (CONNECTION.includes(code)) return refuse(503, [{ path: '$', message: 'the database cannot be reached' }]);
-    const known = DATABASE_TROUBLE.find(([start]) => code.startsWith(start));
+    const known = TROUBLE.find(([start]) => code.startsWith(start));
     if (known) return refuse(known[1], [{ path: '$', message: known[2] }]);
   }
   // node-postgres gives a connection that broke no code of its own.

@@ -12,11 +12,11 @@ import { useArchiveIn } from './use-archive-in';
 export function WorkshopScreen({ holdings }: { holdings: Holdings }) {
   const bringing = useArchiveIn();
   const router = useRouter();
-  const isTaken = bringing.state.kind === 'taken';
-  // What there is to take out has grown.
+  const isTaking = bringing.state.kind === 'taking';
+  // What there is to take out may have grown, also where it was left at the last moment.
   useEffect(() => {
-    if (isTaken) router.refresh();
-  }, [isTaken, router]);
+    if (isTaking) return () => router.refresh();
+  }, [isTaking, router]);
   return (
     <div
       className="flex min-h-full flex-col"

@@ -1,6 +1,6 @@
 'use client';
 
-import { isToday } from 'date-fns';
+import { hoursToMilliseconds } from 'date-fns';
 import { useEffect, useMemo, useState } from 'react';
 import { openReadings, sessionsOf, takeReading, useBenchReadings } from '@/client/bench-readings';
 import { useBenchSettings, useSwitchedOn } from '@/client/bench-store';
@@ -8,6 +8,9 @@ import { useMeter } from '@/client/meter-store';
 import type { Session } from '@/core/bench/session';
 import { useSame } from '@/ui/use-same';
 import { coursesOf, readingsIn } from './readings';
+
+/** For how long after its begin a session is taken to go on. */
+const GOES_ON_MILLISECONDS = hoursToMilliseconds(12);
 
 /** The sessions of a design, the one on screen, and what was read in it; fresh while the page is in sight. */
 export function useSessions(designId: string, revision: number) {
@@ -18,10 +21,11 @@ export function useSessions(designId: string, revision: number) {
   const { kept, waiting } = useBenchReadings();
   // Asked for anew every few seconds, and mostly the same.
   const sessions = useSame(useMemo(() => sessionsOf({ kept, waiting }), [kept, waiting]));
-  // One comes back to what was begun today, after a reload as from another page.
+  // One comes back to what was begun a while ago, after a reload as from another page, over midnight as well.
   const [latest] = sessions;
-  const todays = latest && isToday(new Date(latest.session.startedAt)) ? latest.session : null;
-  const chosen = useSame(picked === undefined ? todays : picked);
+  const [openedAt] = useState(() => Date.now());
+  const isGoingOn = latest && Date.parse(latest.session.startedAt) > openedAt - GOES_ON_MILLISECONDS;
+  const chosen = useSame(picked === undefined ? (isGoingOn ? latest.session : null) : picked);
   const { settings: switchedOn } = useSwitchedOn();
   const onAt = chosen && switchedOn.sessionId === chosen.id ? switchedOn.at : null;
   const begin = (note: string) =>
