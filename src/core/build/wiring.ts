@@ -1,6 +1,6 @@
 import type { Design } from '../design/design-schema';
 import { DRIVER_KINDS } from '../drive/driver-kinds';
-import { SUPPLY_FIELDS, SUPPLY_NAMES } from '../drive/supply';
+import { SUPPLY_FIELDS, SUPPLY_NAMES, type SupplyKind } from '../drive/supply';
 import { LOAD_KINDS } from '../load/load-kinds';
 import { isMirrored, ladderInputs } from '../operating/ladder-inputs';
 import { isOnTheWay, outputElements, type OutputElement, type OutputNode } from '../output/elements';
@@ -24,8 +24,18 @@ export type WiredPart = {
   name: string;
   value: string;
 };
+/** Drawn above the words of a box. */
+export type BoxSymbol = 'battery' | 'direct' | 'alternating' | 'rectified' | 'transformer';
 /** Something that stands as a box, with what is known of it: supply, driver, transformer. */
-export type WiredBox = { id: string; at: Place; wide: number; high: number; name: string; lines: readonly string[] };
+export type WiredBox = {
+  id: string;
+  at: Place;
+  wide: number;
+  high: number;
+  symbol: BoxSymbol | null;
+  name: string;
+  lines: readonly string[];
+};
 
 /** A whole supply as a diagram, from the wall or battery to the load. */
 export type Wiring = {
@@ -46,6 +56,14 @@ const STEP = 34;
 const ROW = 46;
 /** A box by its longest line and their number, and from one to the next, with what interrupts the supply between them or without. */
 const BOX = { least: 46, letter: 2.2, line: 5.46, rim: 9 };
+/** Height that a symbol takes in its box. */
+export const SYMBOL_HIGH = 11;
+const SUPPLY_SYMBOLS: Record<SupplyKind, BoxSymbol> = {
+  battery: 'battery',
+  dc: 'direct',
+  'smoothed-mains': 'rectified',
+  mains: 'alternating',
+};
 const BOX_GAP = { plain: 18, interrupted: 62 };
 /** What of a supply or driver is written into its box. */
 const MOST_LINES = 5;
@@ -142,22 +160,39 @@ function linesOf(section: object, fields: readonly FieldDescription[]): string[]
 
 /** Supply, driver and transformer of a design, first to last. */
 function boxesOf({ supply, driver, transformer }: Design): Omit<WiredBox, 'at'>[] {
-  const box = (id: string, name: string, lines: readonly string[]) => ({
+  const box = (id: string, name: string, lines: readonly string[], symbol: BoxSymbol | null = null) => ({
     id,
+    symbol,
     name,
     lines,
     wide: Math.max(BOX.least, BOX.rim + BOX.letter * Math.max(...[name, ...lines].map(({ length }) => length))),
-    high: BOX.rim + BOX.line * (1 + lines.length),
+    high: BOX.rim + BOX.line * (1 + lines.length) + (symbol ? SYMBOL_HIGH : 0),
   });
   const driverLines =
     driver.kind === 'measured'
       ? [`${formatQuantity(driver.positivePeakVolts, 'V')} peak`, formatQuantity(driver.frequencyHertz, 'Hz')]
       : linesOf(driver, DRIVER_KINDS[driver.kind].fields);
   return [
-    ...(supply ? [box('supply', SUPPLY_NAMES[supply.kind], linesOf(supply, SUPPLY_FIELDS[supply.kind]))] : []),
+    ...(supply
+      ? [
+          box(
+            'supply',
+            SUPPLY_NAMES[supply.kind],
+            linesOf(supply, SUPPLY_FIELDS[supply.kind]),
+            SUPPLY_SYMBOLS[supply.kind],
+          ),
+        ]
+      : []),
     box('driver', DRIVER_KINDS[driver.kind].name, driverLines),
     ...(transformer
-      ? [box('transformer', 'Transformer', [`${transformer.primaryTurns} to ${transformer.secondaryTurns} turns`])]
+      ? [
+          box(
+            'transformer',
+            'Transformer',
+            [`${transformer.primaryTurns} to ${transformer.secondaryTurns} turns`],
+            'transformer',
+          ),
+        ]
       : []),
   ];
 }

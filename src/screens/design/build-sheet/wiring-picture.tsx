@@ -1,9 +1,26 @@
-import type { Place, WiredBox, WiredPart, Wiring } from '@/core/build/wiring';
+import {
+  SYMBOL_HIGH,
+  type BoxSymbol,
+  type Place,
+  type WiredBox,
+  type WiredPart,
+  type Wiring,
+} from '@/core/build/wiring';
 
 const MARGIN = 14;
 const LETTERS = 4.2;
 /** Of a symbol along its part, and across. */
 const SIZE = { capacitor: 2.4, diode: 7, resistor: 13, choke: 13, load: 15, switch: 11, fuse: 12 } as const;
+
+/** About their middles, 9 high at most (IEC 60617, from memory). */
+const BOX_SYMBOLS: Record<BoxSymbol, string> = {
+  battery: 'M-9 0 H-3.5 M-3.5 -4 V4 M-1.5 -2 V2 M1.5 -4 V4 M3.5 -2 V2 M3.5 0 H9',
+  direct: 'M-5 -1.5 H5 M-5 1.5 h2.5 m1.25 0 h2.5 m1.25 0 h2.5',
+  alternating: 'M-5 0 c1.7 -4.5 3.3 -4.5 5 0 s3.3 4.5 5 0',
+  rectified: 'M-9 0 c1 -3 2.5 -3 3.5 0 s2.5 3 3.5 0 M0 3.5 L2 -3.5 M4 -1 h6 M4 1 h1.5 m0.75 0 h1.5 m0.75 0 h1.5',
+  transformer:
+    'M-9 -4 H-3 a1.35 1.35 0 0 1 0 2.7 a1.35 1.35 0 0 1 0 2.7 a1.35 1.35 0 0 1 0 2.7 H-9 M9 -4 H3 a1.35 1.35 0 0 0 0 2.7 a1.35 1.35 0 0 0 0 2.7 a1.35 1.35 0 0 0 0 2.7 H9 M-0.5 -4.2 V4.2 M0.5 -4.2 V4.2',
+};
 
 /** The wiring of a whole supply, with symbols after IEC 60617 (from memory). */
 export function WiringPicture({ wiring }: { wiring: Wiring }) {
@@ -66,15 +83,24 @@ function Ground({ place: [x, y] }: { place: Place }) {
   return <path d={`M${x - 4} ${y} h8 M${x - 2.5} ${y + 1.6} h5 M${x - 1} ${y + 3.2} h2`} className="stroke-ink" />;
 }
 
-function Box({ box: { at, wide, high, name, lines } }: { box: WiredBox }) {
+function Box({ box: { at, wide, high, symbol, name, lines } }: { box: WiredBox }) {
+  /** The middle of the words, below the symbol where there is one. */
+  const middle = at[1] + (symbol ? SYMBOL_HIGH / 2 : 0);
   return (
     <g>
       <rect x={at[0] - wide / 2} y={at[1] - high / 2} width={wide} height={high} className="fill-sheet stroke-ink" />
+      {symbol ? (
+        <path
+          d={BOX_SYMBOLS[symbol]}
+          transform={`translate(${at[0]} ${at[1] - high / 2 + SYMBOL_HIGH / 2 + 2.5})`}
+          className="fill-none stroke-ink"
+        />
+      ) : null}
       {[name, ...lines].map((text, line, all) => (
         <text
           key={line}
           x={at[0]}
-          y={at[1] + LETTERS / 3 + (line - (all.length - 1) / 2) * 1.3 * LETTERS}
+          y={middle + LETTERS / 3 + (line - (all.length - 1) / 2) * 1.3 * LETTERS}
           textAnchor="middle"
           className={line === 0 ? 'fill-ink' : 'fill-soft'}
         >
