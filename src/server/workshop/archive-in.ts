@@ -2,6 +2,7 @@ import { createHash, randomUUID } from 'node:crypto';
 import { setImmediate } from 'node:timers/promises';
 import deepEqual from 'fast-deep-equal';
 import type { PoolClient } from 'pg';
+import { changedTicks } from '@/core/build/ticks';
 import { copyOf } from '@/core/design/copy-of';
 import { readDesign } from '@/core/design/read-design';
 import type { Fault } from '@/core/schema/faults';
@@ -28,7 +29,7 @@ import type { Contents, Decisions, Look } from '@/core/workshop/messages';
 import { applyChange, findParts } from '../drawer';
 import { nameIn } from '../designs';
 import { atOneMoment, transaction } from '../pool';
-import { takeRecords, type Archived, type Records } from './records-in';
+import { checkIds, takeRecords, type Archived, type Records } from './records-in';
 import { ArchiveRefused, zipIn, type ZipIn } from './zip-in';
 
 /** Documents read between two pauses for others. */
@@ -103,13 +104,14 @@ async function goThrough(
     );
     const designs: Contents['designs'] = { fresh: [], revisions: 0, same: 0, later: [], clashing: [] };
     const records: Records = { sessions: 0, readings: 0, discharges: 0, ticks: 0, pictures: 0, differing: 0 };
+    const known = new Set<string>();
     for (const [id, pictures] of designsIn(zip))
       await trying(async () => {
         if (!zip.has(designMember(id, 'design')))
           throw new ArchiveRefused([
             { path: designMember(id, 'design'), message: 'is missing; must be there for what belongs to it' },
           ]);
-        await takeDesign(client, zip, id, pictures, decisions, designs, records);
+        await takeDesign(client, zip, id, pictures, decisions, designs, records, known);
       }, undefined);
     if (faults.length > 0) throw new ArchiveRefused(faults.slice(0, MOST_TOLD));
     const { differing: differingRecords, ...told } = records;
@@ -188,6 +190,7 @@ async function takeDesign(
   decisions: Decisions | null,
   designs: Contents['designs'],
   records: Records,
+  known: Set<string>,
 ): Promise<void> {
   const design = await historyOf(zip, id);
   const member = async <T>(part: DesignPart, schema: z.ZodType<T[]>): Promise<T[]> =>
@@ -195,9 +198,11 @@ async function takeDesign(
   const archived: Archived = {
     sessions: await member('bench', benchMemberSchema),
     runs: await member('discharges', dischargesMemberSchema),
-    ticks: await member('ticks', ticksMemberSchema),
+    // Of two ticks of one step the later counts.
+    ticks: changedTicks([], await member('ticks', ticksMemberSchema)),
     pictures,
   };
+  checkIds(known, id, archived);
   const newest = design.revisions.at(-1)!;
   const named = { id, name: nameIn(newest.document) };
   const here = await standingHere(client, design);

@@ -60,6 +60,7 @@ export async function takeRecords(
       ticks: archived.ticks,
     });
     await insertPictures(client, zip, id, target.id, pictureIds);
+    await checkLimits(client, target.id);
     return;
   }
   if (!records) return;
@@ -67,6 +68,22 @@ export async function takeRecords(
   await insertRecords(client, id, fresh);
   await insertPictures(client, zip, id, id, new Map(fresh.pictures.map((picture) => [picture, picture])));
   await checkLimits(client, id);
+}
+
+/**
+ * Refuses an id that stands twice in an archive, in one design or in two.
+ *
+ * @param known ids of the designs before; those of this one are added
+ */
+export function checkIds(known: Set<string>, designId: string, { sessions, runs, pictures }: Archived): void {
+  const once = (member: string, id: string) => {
+    if (known.has(id)) throw refused(member, `has ${id}, which is in the archive twice; must be in it once`);
+    known.add(id);
+  };
+  const bench = designMember(designId, 'bench');
+  for (const { session, readings } of sessions) for (const { id } of [session, ...readings]) once(bench, id);
+  for (const { id } of runs) once(designMember(designId, 'discharges'), id);
+  for (const id of pictures) once(pictureMember(designId, id), id);
 }
 
 async function soundPicture(zip: ZipIn, designId: string, picture: string): Promise<Buffer> {
@@ -101,8 +118,6 @@ async function notHere(client: PoolClient, id: string, archived: Archived, recor
     });
   };
   const bench = designMember(id, 'bench');
-  const ids = archived.sessions.flatMap(({ session, readings }) => [session.id, ...readings.map((one) => one.id)]);
-  if (new Set(ids).size < ids.length) throw refused(bench, 'has two records with one id; must have each once');
   const sessionOf = new Map(
     archived.sessions.flatMap(({ session, readings }) => readings.map((one) => [one.id, session.id] as const)),
   );

@@ -212,6 +212,17 @@ it('a workshop leaves, comes back into an empty database, and leaves again byte 
   expect((await out()).equals(before)).toBe(true);
 });
 
+it('two ticks of one step are one', async () => {
+  const { first } = await workshop();
+  const archive = await edited(await out(), designMember(first.id, 'ticks'), (ticks: object[]) => {
+    ticks.push({ ...tick(2, 'assembly a'), doneAt: '2026-03-05T10:00:00.000Z' });
+  });
+  await empty();
+  await take(archive);
+  expect(await listTicks(first.id)).toContainEqual({ ...tick(2, 'assembly a'), doneAt: '2026-03-05T10:00:00.000Z' });
+  expect(await listTicks(first.id)).toHaveLength(2);
+});
+
 it('an empty workshop leaves and comes back as well', async () => {
   const before = await out();
   expect([...(await membersOf(before)).keys()]).toEqual([METERS, DRAWER, MANIFEST]);
@@ -452,7 +463,13 @@ describe('what is refused, said where, and leaves nothing behind', () => {
     const twice = await edited(archive, designMember(second.id, 'bench'), (document: SessionReadings[]) => {
       document.push(document[0]);
     });
-    await expectRefused(twice, designMember(second.id, 'bench'), 'two records with one id');
+    await expectRefused(twice, designMember(second.id, 'bench'), 'is in the archive twice');
+    const foreignPicture = new Map(members).set(
+      pictureMember(first.id, shown),
+      members.get(pictureMember(second.id, shown))!,
+    );
+    const [, later] = [first.id, second.id].sort();
+    await expectRefused(await packed(foreignPicture), pictureMember(later, shown), 'is in the archive twice');
     const twiceInDrawer = await edited(archive, DRAWER, (document: { parts: unknown[] }) => {
       document.parts.push(document.parts[0]);
     });
