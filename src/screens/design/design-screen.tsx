@@ -339,7 +339,7 @@ function PageBeside({
 }) {
   return (
     <main className="min-h-0 flex-1 overflow-y-auto">
-      <div className="mx-auto flex w-full max-w-5xl items-start justify-between gap-3 px-4 pt-2.5 sm:px-6">
+      <div className="mx-auto flex w-full max-w-5xl items-start justify-between gap-3 px-4 pt-2.5 sm:px-6 print:px-0">
         <Heading store={store}>
           <div className="no-print flex flex-wrap justify-end gap-0.5">
             <PagesOfDesign at={at} onGo={onGo} />

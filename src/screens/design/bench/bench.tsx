@@ -87,7 +87,7 @@ function Listening({ store, design, client, onPutIn }: Props) {
   useEffect(() => void import('./read-charts').catch(() => undefined), []);
   const measured = useDesignOf(id, chosen?.revision ?? revision, revision, design);
   return (
-    <section aria-labelledby="bench-title" className="mx-auto w-full max-w-5xl px-4 py-4 sm:px-6">
+    <section aria-labelledby="bench-title" className="mx-auto w-full max-w-5xl px-4 py-4 sm:px-6 print:px-0">
       <div className="flex flex-wrap items-start justify-between gap-3">
         <h2 id="bench-title" className="text-base font-semibold">
           Low-voltage test

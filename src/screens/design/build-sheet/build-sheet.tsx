@@ -87,7 +87,7 @@ function Listening({ store, ...of }: Props) {
         </p>
       )}
       {sheet?.sections.map((section) => (
-        <PagePart key={section.id} title={section.title}>
+        <PagePart key={section.id} title={section.title} holdsTogether={section.id === 'wiring'}>
           <SheetBlocks
             section={section}
             doneAt={ticks.doneAt}

@@ -35,7 +35,7 @@ type Props = {
 export function DeadPage({ latest, isSaved, run, onBegin, onGoOn }: Props) {
   const plan = latest.kind === 'ready' ? latest.result : null;
   return (
-    <section aria-labelledby="dead-title" className="mx-auto w-full max-w-5xl px-4 py-4 sm:px-6">
+    <section aria-labelledby="dead-title" className="mx-auto w-full max-w-5xl px-4 py-4 sm:px-6 print:px-0">
       <div className="flex flex-wrap items-start justify-between gap-3">
         <h2 id="dead-title" className="text-base font-semibold">
           Make it dead
