@@ -96,7 +96,9 @@ test('the whole workshop leaves, comes back into an empty database and another b
   // Nothing is taken by the look.
   expect((await (await request.get('/api/drawer')).json()).parts).toEqual([]);
   await page.getByRole('button', { name: 'Take it in' }).click();
-  await expect(page.locator('[data-archive=taken]')).toContainText('1 design, 1 part');
+  await expect(page.locator('[data-archive=taken]')).toContainText(
+    '1 design, 1 part, 1 step of build sheets, 1 picture.',
+  );
   await expect(holds.getByRole('row', { name: 'Designs' })).toContainText('1, with 2 saved states');
   expect(await metersOf(page)).toEqual([METER]);
   expect((await takenOut(page)).bytes.equals(first.bytes)).toBe(true);
@@ -166,7 +168,7 @@ test('a damaged archive is refused at its place, one that has changed beneath is
   await expect(page.getByRole('alert').filter({ hasText: 'has changed since' })).toBeVisible();
   await expect(page.getByRole('table', { name: 'One part differs in the drawer' })).toBeVisible();
   await page.getByRole('button', { name: 'Take it in' }).click();
-  await expect(page.locator('[data-archive=taken]')).toContainText('0 parts');
+  await expect(page.locator('[data-archive=taken]')).toContainText('nothing of it was new here');
   expect((await (await request.get('/api/drawer')).json()).parts[0].count).toBe(3);
 
   await page.getByRole('button', { name: 'Another archive' }).click();

@@ -96,17 +96,23 @@ function Names({ names }: { names: readonly string[] }) {
   );
 }
 
+type Counted = Parameters<typeof counted>;
+/** What there is any of, in words. */
+const counts = (...of: Counted[]): string[] => of.filter(([count]) => count > 0).map((one) => counted(...one));
+
+const recordWords = ({ sessions, readings, discharges, ticks, pictures }: Contents['records']): string[] =>
+  counts(
+    [sessions, 'session'],
+    [readings, 'entry', 'entries'],
+    [discharges, 'discharge gone through', 'discharges gone through'],
+    [ticks, 'step of build sheets', 'steps of build sheets'],
+    [pictures, 'picture'],
+  );
+
 /** What is new and what is here already, group by group; groups without anything are left out. */
 function Summary({ contents, meters }: { contents: Contents; meters: { fresh: number; same: number } }) {
   const { designs, parts, records, differingRecords, unread } = contents;
-  const newRecords = [
-    [records.sessions, counted(records.sessions, 'session')],
-    [records.readings, counted(records.readings, 'entry', 'entries')],
-    [records.discharges, `${counted(records.discharges, 'discharge')} gone through`],
-    [records.ticks, `${counted(records.ticks, 'step')} of build sheets`],
-    [records.pictures, counted(records.pictures, 'picture')],
-  ] as const;
-  const told = newRecords.flatMap(([count, words]) => (count > 0 ? [words] : []));
+  const told = recordWords(records);
   const lines: (ReactNode | null)[] = [
     designs.fresh.length > 0 ? (
       <>
@@ -287,16 +293,20 @@ function Seen({ seen, bringing }: { seen: Extract<ArchiveIn, { kind: 'seen' }>; 
 function WasTaken({ taken, onAnother }: { taken: Extract<ArchiveIn, { kind: 'taken' }>; onAnother: () => void }) {
   const { contents, decisions } = taken;
   const { fresh, later, clashing } = contents.designs;
-  const copies = decisions.designs === 'both' ? clashing.length : 0;
-  const { sessions, readings, discharges, pictures } = contents.records;
+  const parts = contents.parts.fresh + (decisions.parts === 'archive' ? contents.parts.clashing.length : 0);
+  const told = [
+    ...counts([fresh.length + later.length, 'design'], [parts, 'part']),
+    ...recordWords(contents.records),
+    ...(decisions.designs === 'both'
+      ? counts([clashing.length, 'design']).map(
+          (words) => `${words} beside that of its id, with all that belongs to it`,
+        )
+      : []),
+  ];
   return (
     <div role="status" className="text-[13.5px]" data-archive="taken">
       <p>
-        {taken.file} was taken in: {counted(fresh.length + later.length + copies, 'design')},{' '}
-        {counted(contents.parts.fresh + (decisions.parts === 'archive' ? contents.parts.clashing.length : 0), 'part')},{' '}
-        {counted(sessions, 'session')} with {counted(readings, 'entry', 'entries')}, {counted(discharges, 'discharge')}{' '}
-        gone through,
-        {counted(pictures, 'picture')}.
+        {taken.file} was taken in{told.length > 0 ? `: ${told.join(', ')}.` : '; nothing of it was new here.'}
       </p>
       {taken.metersFault ? (
         <p role="alert" className="mt-1 text-over">
