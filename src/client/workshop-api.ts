@@ -1,5 +1,11 @@
 import type { OwnMeters } from '@/core/drive/meter-sense';
-import { lookSchema, MOST_PIECE_BYTES, pieceAnswerSchema, type Decisions, type Look } from '@/core/workshop/messages';
+import {
+  inspectionSchema,
+  MOST_PIECE_BYTES,
+  pieceAnswerSchema,
+  type Decisions,
+  type Inspection,
+} from '@/core/workshop/messages';
 import * as z from '@/core/zod';
 import { answer, call, Refusal } from './answers';
 
@@ -63,8 +69,8 @@ export async function sendArchive(file: Blob, signal: AbortSignal, onSent: (byte
 }
 
 /** What an archive that was sent holds beside what is here. */
-export async function lookAtArchive(id: string, signal: AbortSignal): Promise<Look> {
-  return answer(await call(uploadPath(id), { signal }), lookSchema);
+export async function inspectArchive(id: string, signal: AbortSignal): Promise<Inspection> {
+  return answer(await call(uploadPath(id), { signal }), inspectionSchema);
 }
 
 /** Takes an archive in; where what it holds is no longer what was seen, nothing is taken and that is told anew. */
@@ -73,10 +79,10 @@ export async function takeArchive(
   decisions: Decisions,
   seen: string,
   signal: AbortSignal,
-): Promise<{ taken: boolean; look: Look }> {
+): Promise<{ taken: boolean; inspection: Inspection }> {
   const response = await call(uploadPath(id), { method: 'POST', body: JSON.stringify({ decisions, seen }), signal });
-  const look = await answer(response, lookSchema, 409);
-  return { taken: response.ok, look };
+  const inspection = await answer(response, inspectionSchema, 409);
+  return { taken: response.ok, inspection };
 }
 
 /** The server need not keep an archive that is not taken. */

@@ -33,6 +33,25 @@ export async function insertReadings(
   );
   if (designs.length === 0) throw new NotKept('no design');
   if (designs[0].archived_at) throw new NotKept('put away');
+  await writeReadings(client, designId, { session, readings });
+  const { rows } = await client.query<{ id: string }>('SELECT id FROM bench_readings WHERE session_id = $1', [
+    session.id,
+  ]);
+  if (rows.length > MOST_READINGS) throw new NotKept('too many');
+  const kept = new Set(rows.map((row) => row.id));
+  return readings.flatMap((one) => (kept.has(one.id) ? [one.id] : []));
+}
+
+/**
+ * Puts a session and readings in where they are not there.
+ *
+ * @throws NotKept where the session is another design's
+ */
+export async function writeReadings(
+  client: PoolClient,
+  designId: string,
+  { session, readings }: SessionReadings,
+): Promise<void> {
   await client.query(
     `INSERT INTO bench_sessions (id, design_id, revision, started_at, record)
        VALUES ($1, $2, $3, $4, $5) ON CONFLICT (id) DO NOTHING`,
@@ -50,12 +69,6 @@ export async function insertReadings(
        FROM jsonb_array_elements($2::jsonb) AS one ON CONFLICT (id) DO NOTHING`,
     [session.id, JSON.stringify(readings)],
   );
-  const { rows } = await client.query<{ id: string }>('SELECT id FROM bench_readings WHERE session_id = $1', [
-    session.id,
-  ]);
-  if (rows.length > MOST_READINGS) throw new NotKept('too many');
-  const kept = new Set(rows.map((row) => row.id));
-  return readings.flatMap((one) => (kept.has(one.id) ? [one.id] : []));
 }
 
 /** Every session of a design with its readings, newest session first; what cannot be read is passed over. */

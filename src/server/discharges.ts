@@ -1,4 +1,5 @@
 import { runSchema, type DeadRun } from '@/core/dead/run';
+import type { PoolClient } from 'pg';
 import { pool } from './pool';
 
 /**
@@ -7,8 +8,12 @@ import { pool } from './pool';
  *
  * @returns false where there is no such design
  */
-export async function keepDischarge(designId: string, run: DeadRun): Promise<boolean> {
-  const { rowCount } = await pool().query(
+export async function keepDischarge(
+  designId: string,
+  run: DeadRun,
+  client: Pick<PoolClient, 'query'> = pool(),
+): Promise<boolean> {
+  const { rowCount } = await client.query(
     `INSERT INTO discharges (id, design_id, revision, started_at, finished_at, record)
      SELECT $1, designs.id, $3, $4, $5, $6 FROM designs WHERE designs.id = $2
      ON CONFLICT (id) DO UPDATE SET finished_at = excluded.finished_at, record = excluded.record

@@ -1,3 +1,4 @@
+import type { PoolClient } from 'pg';
 import sharp from 'sharp';
 import { NotKept } from './bench';
 import { pool, transaction } from './pool';
@@ -41,7 +42,7 @@ export async function asKeptBefore(jpeg: Buffer): Promise<Buffer | null> {
     const { format, width, height, exif, icc, iptc, xmp, comments } = await read.metadata();
     const tells = exif ?? icc ?? iptc ?? xmp ?? comments;
     if (format !== 'jpeg' || tells || Math.max(width, height) > MOST_PIXELS_A_SIDE) return await asKept(jpeg);
-    // All of it is looked at: a file that breaks off is no picture.
+    // All of it is decoded: a file that breaks off is no picture.
     await read.stats();
     return jpeg;
   } catch {
@@ -62,10 +63,7 @@ export const keepPicture = (designId: string, id: string, jpeg: Buffer): Promise
       designId,
     ]);
     if (designs === 0) throw new NotKept('no design');
-    await client.query(
-      'INSERT INTO bench_pictures (id, design_id, jpeg) VALUES ($1, $2, $3) ON CONFLICT (id) DO NOTHING',
-      [id, designId, jpeg],
-    );
+    await writePicture(client, designId, id, jpeg);
     const { rows } = await client.query<{ count: number; own: number }>(
       `SELECT count(*)::integer AS count, (count(*) FILTER (WHERE id = $2))::integer AS own
          FROM bench_pictures WHERE design_id = $1`,
@@ -74,6 +72,14 @@ export const keepPicture = (designId: string, id: string, jpeg: Buffer): Promise
     if (rows[0].own === 0) throw new NotKept('of another design');
     if (rows[0].count > MOST_PICTURES) throw new NotKept('too many');
   });
+
+/** Puts a picture in where there is none of its id. */
+export async function writePicture(client: PoolClient, designId: string, id: string, jpeg: Buffer): Promise<void> {
+  await client.query(
+    'INSERT INTO bench_pictures (id, design_id, jpeg) VALUES ($1, $2, $3) ON CONFLICT (id) DO NOTHING',
+    [id, designId, jpeg],
+  );
+}
 
 /** The JPEG kept under an id for a design; null where there is none. */
 export async function findPicture(designId: string, id: string): Promise<Buffer | null> {

@@ -15,24 +15,29 @@ export const keepTicks = (designId: string, changes: readonly TickChange[]): Pro
     const { rowCount } = await client.query('SELECT 1 FROM designs WHERE id = $1 FOR NO KEY UPDATE', [designId]);
     if (rowCount === 0) throw new NotKept('no design');
     // One statement takes a step but once: what stands after the last change of it.
-    const standing = JSON.stringify(changedTicks([], changes));
+    const standing = changedTicks([], changes);
     await client.query(
       `DELETE FROM sheet_ticks USING jsonb_to_recordset($2::jsonb) AS change (revision integer, step text)
        WHERE design_id = $1 AND sheet_ticks.revision = change.revision AND sheet_ticks.step = change.step`,
       [designId, JSON.stringify(changes)],
     );
-    await client.query(
-      `INSERT INTO sheet_ticks (design_id, revision, step, done_at)
-       SELECT $1, revision, step, "doneAt"
-       FROM jsonb_to_recordset($2::jsonb) AS row (revision integer, step text, "doneAt" timestamptz)`,
-      [designId, standing],
-    );
+    await insertTicks(client, designId, standing);
     const { rows } = await client.query<{ count: number }>(
       'SELECT count(*)::integer AS count FROM sheet_ticks WHERE design_id = $1',
       [designId],
     );
     if (rows[0].count > MOST_TICKS) throw new NotKept('too many');
   });
+
+/** Puts steps in that are not there, each once. */
+export async function insertTicks(client: PoolClient, designId: string, ticks: readonly Tick[]): Promise<void> {
+  await client.query(
+    `INSERT INTO sheet_ticks (design_id, revision, step, done_at)
+     SELECT $1, revision, step, "doneAt"
+     FROM jsonb_to_recordset($2::jsonb) AS row (revision integer, step text, "doneAt" timestamptz)`,
+    [designId, JSON.stringify(ticks)],
+  );
+}
 
 /** Every step done of a design's sheets, in the order in which they were done. */
 export async function listTicks(designId: string, client: Pick<PoolClient, 'query'> = pool()): Promise<Tick[]> {

@@ -68,7 +68,7 @@ export function stillOfChart(canvas: HTMLCanvasElement, title: string): Still | 
   if (!shown) return null;
   const { width, height } = shown;
   const page = new SvgCanvas({ width, height });
-  // What hangs on a canvas in a page, this one has not.
+  // A context in a page knows its canvas.
   Object.assign(page.getContext('2d'), { canvas: page });
   const drawn = drawnAgain(shown, page as unknown as HTMLCanvasElement, 1);
   const svg = page.getContext('2d').getSvg().cloneNode(true) as SVGSVGElement;

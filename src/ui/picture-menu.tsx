@@ -1,10 +1,9 @@
 'use client';
 
 import Download from 'lucide-react/icons/download';
-import { DropdownMenu } from 'radix-ui';
 import { useRef, type ReactNode } from 'react';
 import { toast } from 'sonner';
-import { buttonStyle } from './button';
+import { EntryMenu } from './entry-menu';
 import { pngOf, stillOfDrawing } from './still';
 
 /** What becomes of a picture that was taken: its kind is the file's ending. */
@@ -53,33 +52,16 @@ export function PictureMenu({
     }
   };
   return (
-    <DropdownMenu.Root modal={false}>
-      <DropdownMenu.Trigger className={`no-print ${buttonStyle('quiet')}`} aria-label={`Save the picture: ${name}`}>
-        <Download className="size-3.5" aria-hidden="true" />
-      </DropdownMenu.Trigger>
-      <DropdownMenu.Portal>
-        <DropdownMenu.Content
-          align="end"
-          sideOffset={4}
-          className="z-40 min-w-44 rounded-md border border-rule bg-sheet p-1 text-[13.5px]"
-        >
-          {(
-            [
-              ['svg', 'lines, SVG'],
-              ['png', 'points, PNG'],
-            ] as const
-          ).map(([ending, words]) => (
-            <DropdownMenu.Item
-              key={ending}
-              onSelect={() => void take(ending)}
-              className="flex cursor-pointer items-baseline justify-between gap-6 rounded px-2.5 py-1.5 outline-none data-[highlighted]:bg-tint"
-            >
-              Picture <span className="text-xs text-soft">{words}</span>
-            </DropdownMenu.Item>
-          ))}
-        </DropdownMenu.Content>
-      </DropdownMenu.Portal>
-    </DropdownMenu.Root>
+    <EntryMenu
+      className="no-print"
+      label={`Save the picture: ${name}`}
+      entries={[
+        { name: 'Picture', gives: 'lines, SVG', run: () => void take('svg') },
+        { name: 'Picture', gives: 'points, PNG', run: () => void take('png') },
+      ]}
+    >
+      <Download className="size-3.5" aria-hidden="true" />
+    </EntryMenu>
   );
 }
 

@@ -17,7 +17,7 @@ import { GET as readDrawer, POST as changeDrawer } from './drawer/route';
 import { POST as takeOut } from './workshop/route';
 import {
   DELETE as dropArchive,
-  GET as lookAtArchive,
+  GET as inspectArchive,
   POST as takeArchive,
   PUT as sendPiece,
 } from './workshop/uploads/[id]/route';
@@ -290,7 +290,7 @@ describe('a workshop’s archive', () => {
     sendPiece(new Request(`http://localhost/api?at=${at}`, { method: 'PUT', body: Buffer.from(bytes) }), of(id));
   const archive = async () => new Uint8Array(await (await takeOut(request('POST', { meters: [] }))).arrayBuffer());
 
-  it('leaves, is sent in pieces, looked at, and taken', async () => {
+  it('leaves, is sent in pieces, inspected, and taken', async () => {
     const { id: design } = await createDesign(withStages(2));
     const bytes = await archive();
     await pool().query('TRUNCATE designs CASCADE');
@@ -300,7 +300,7 @@ describe('a workshop’s archive', () => {
     // The same again, its answer lost, is not put behind it once more.
     expect(await (await piece(id, bytes.subarray(0, half), 0)).json()).toEqual({ bytes: half });
     expect(await (await piece(id, bytes.subarray(half), half)).json()).toEqual({ bytes: bytes.length });
-    const { contents, seen } = await (await lookAtArchive(request('GET'), of(id))).json();
+    const { contents, seen } = await (await inspectArchive(request('GET'), of(id))).json();
     expect(contents.designs.fresh).toEqual([{ id: design, name: 'Asked for' }]);
     const decisions = { designs: 'here', parts: 'here' };
     const otherwise = await takeArchive(request('POST', { decisions, seen: '0'.repeat(64) }), of(id));
@@ -308,16 +308,16 @@ describe('a workshop’s archive', () => {
     expect((await takeArchive(request('POST', { decisions, seen }), of(id))).status).toBe(200);
     expect((await readOne(request('GET'), of(design))).status).toBe(200);
     // It is not kept any longer than it is needed.
-    expect((await lookAtArchive(request('GET'), of(id))).status).toBe(404);
+    expect((await inspectArchive(request('GET'), of(id))).status).toBe(404);
   });
 
   it('is refused with its faults, and dropped', async () => {
     const id = randomUUID();
     await piece(id, new Uint8Array([1, 2, 3]), 0);
-    const refused = await lookAtArchive(request('GET'), of(id));
+    const refused = await inspectArchive(request('GET'), of(id));
     expect([refused.status, (await faultsIn(refused))[0].path]).toEqual([422, '$']);
     await dropArchive(request('DELETE'), of(id));
-    expect((await lookAtArchive(request('GET'), of(id))).status).toBe(404);
+    expect((await inspectArchive(request('GET'), of(id))).status).toBe(404);
     expect((await piece('no-id', new Uint8Array([1]), 0)).status).toBe(404);
     expect((await piece(id, new Uint8Array(5 * 1024 * 1024), 0)).status).toBe(413);
     expect((await piece(id, new Uint8Array([1]), 4e9)).status).toBe(413);

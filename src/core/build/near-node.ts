@@ -5,7 +5,16 @@ import type { Layout } from './layout';
 import { neededBetween } from './needed';
 
 /** How far a node's bare metal is from that of another, and how far it must be, m. */
-export type Distance = { node: string; metres: number; neededMetres: number | null; volts: number };
+export type Distance = {
+  node: string;
+  metres: number;
+  neededMetres: number | null;
+  isTooNear: boolean;
+  volts: number;
+};
+
+/** Less than this is rounding, m. */
+const ROUNDING = 1e-9;
 
 const MOST = 6;
 
@@ -31,7 +40,11 @@ export function distancesFrom(
     }
   }
   return [...nearest]
-    .map(([other, found]): Distance => ({ node: other, ...found, volts: potentials.between(node, other) }))
+    .map(([other, found]): Distance => {
+      const { metres, neededMetres } = found;
+      const isTooNear = neededMetres !== null && metres < neededMetres - ROUNDING;
+      return { node: other, ...found, isTooNear, volts: potentials.between(node, other) };
+    })
     .toSorted((one, other) => tightness(one) - tightness(other))
     .slice(0, MOST);
 }

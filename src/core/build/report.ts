@@ -6,16 +6,13 @@ import type { Prediction } from '../predict/prediction';
 import { buildWords } from '../predict/shelf-row';
 import { TARGET_FORM_NAMES } from '../predict/target';
 import type { Counting } from '../quantity/counting';
-import { SEVERITY_ORDER, type Finding, type Severity } from '../quantity/finding';
+import { SEVERITY_NAMES, SEVERITY_ORDER, type Finding } from '../quantity/finding';
 import { fitOf } from '../quantity/margin';
 import { signedVolts } from '../quantity/polarity';
 import { CONDITIONS, formatSubject, ratingKind } from '../quantity/ratings';
 import { nodeName } from './node-name';
-import { say, type Block, type SheetSection } from './sections/blocks';
+import { heads, say, type Block, type SheetSection } from './sections/blocks';
 
-const numbers = (...names: readonly string[]) => names.map((name) => ({ name, isNumber: true as const }));
-
-const SEVERITY_WORDS: Record<Severity, string> = { stop: 'Stop', warn: 'Warning', note: 'Note' };
 /** How far the figures of the ladder can be trusted. */
 const VALIDITY_WORDS: Record<Prediction['output']['validity'], string | null> = {
   good: null,
@@ -77,9 +74,7 @@ function figuresSection(prediction: Prediction): SheetSection {
       const value = shownFigure(id, prediction);
       return value === null ? [] : [{ cells: [FIGURES[id].label, say(value, FIGURES[id].unit, 4)] }];
     });
-    return rows.length > 0
-      ? [{ kind: 'table', label, head: [{ name: label }, { name: 'Value', isNumber: true }], rows }]
-      : [];
+    return rows.length > 0 ? [{ kind: 'table', label, head: heads(label, 'Value#'), rows }] : [];
   };
   const rough = VALIDITY_WORDS[prediction.output.validity];
   return {
@@ -98,7 +93,7 @@ function nodesSection({ nodes, output }: Prediction): SheetSection {
   const rows = nodes.map(({ id, noLoadVolts, meanVolts, minVolts, maxVolts }) => ({
     cells: [nodeName(id), signed(noLoadVolts), signed(meanVolts), signed(minVolts), signed(maxVolts)],
   }));
-  const head = [{ name: 'Node' }, ...numbers('No load, mean', 'At the load, mean', 'swings from', 'to')];
+  const head = heads('Node', 'No load, mean#', 'At the load, mean#', 'swings from#', 'to#');
   return {
     id: 'nodes',
     title: 'Against ground',
@@ -138,10 +133,7 @@ function partsSection(design: Design, { capacitors, diodes }: Prediction): Sheet
             {
               kind: 'table' as const,
               label: 'Capacitors',
-              head: [
-                { name: 'Capacitor' },
-                ...numbers('Each', 'Without load', 'Rated', 'Ripple, peak to peak', 'Current, RMS'),
-              ],
+              head: heads('Capacitor', 'Each#', 'Without load#', 'Rated#', 'Ripple, peak to peak#', 'Current, RMS#'),
               rows: ofCapacitors,
             },
           ]
@@ -151,11 +143,7 @@ function partsSection(design: Design, { capacitors, diodes }: Prediction): Sheet
             {
               kind: 'table' as const,
               label: 'Diodes',
-              head: [
-                { name: 'Diode' },
-                { name: 'Anode to cathode' },
-                ...numbers('Peak inverse', 'Rated', 'Current, mean', 'Heat'),
-              ],
+              head: heads('Diode', 'Anode to cathode', 'Peak inverse#', 'Rated#', 'Current, mean#', 'Heat#'),
               rows: ofDiodes,
             },
           ]
@@ -180,7 +168,7 @@ function marginsSection({ margins }: Prediction): SheetSection {
       isMarked: fit === 'over',
     };
   });
-  const head = [{ name: 'What' }, { name: 'When' }, ...numbers('Works at', 'Rated', 'Margin'), { name: '' }];
+  const head = heads('What', 'When', 'Works at#', 'Rated#', 'Margin#', '');
   return {
     id: 'margins',
     title: 'Margins',
@@ -195,7 +183,7 @@ function findingsSection(findings: readonly Finding[]): SheetSection {
     title: 'Findings',
     blocks: gravest.map(({ severity, message, advice, where }) => ({
       kind: 'text',
-      text: `${SEVERITY_WORDS[severity]}: ${message} ${advice}${where.startsWith('$') ? '' : ` (${where})`}`,
+      text: `${SEVERITY_NAMES[severity]}: ${message} ${advice}${where.startsWith('$') ? '' : ` (${where})`}`,
     })),
   };
 }

@@ -1,6 +1,6 @@
 import { benchDesign } from '../../../tests/reference/bench-design';
 import { demoDesign } from '../../../tests/reference/demo-designs';
-import type { Design } from '../design/design-schema';
+import { designSchema, type Design } from '../design/design-schema';
 import { TOPOLOGIES } from '../topology/network';
 import { stagesFor, TOPOLOGY_KINDS } from '../topology/topologies';
 import { wiringOf, type Place } from './wiring';
@@ -118,5 +118,30 @@ describe('from the wall or battery', () => {
 
   it('where no supply is known none is drawn', () => {
     expect(interrupting(wired(benchDesign({})))).toEqual([]);
+  });
+});
+
+describe('the common conductor', () => {
+  const earthed = (design: Design) => wired(design).isEarthed;
+
+  it('is earth where a secondary stands between it and the line, and drawn as no earth where it is not', () => {
+    expect(earthed(demoDesign('flocking-applicator'))).toBe(true);
+    const bench = wired(benchDesign({}));
+    expect([bench.isEarthed, bench.notes.length]).toEqual([false, 2]);
+    const { driver, ...rest } = demoDesign('dust-plate-precipitator');
+    expect(driver.kind).toBe('mains');
+    const line = wired(
+      designSchema.parse({ ...rest, ladder: demoDesign('teaching-tripler').ladder, driver: { kind: 'direct-mains' } }),
+    );
+    expect(line.isEarthed).toBe(false);
+    expect(line.notes.join(' ')).toContain('neither earth nor enclosure');
+  });
+
+  it('a winding that floats has none', () => {
+    const floating = wired(benchDesign({ ladder: { topology: 'two-ended', stages: 2 } }));
+    expect(floating.grounds.filter(([x, y]) => x === 0 && y > 0)).toEqual([]);
+    expect(floating.ends.map(({ text }) => text)).toEqual(
+      expect.arrayContaining(['from C1’s other half', 'to C1’s other half']),
+    );
   });
 });

@@ -7,6 +7,7 @@ import { isOnTheWay, outputElements, type OutputElement, type OutputNode } from 
 import type { FieldDescription } from '../quantity/field-description';
 import { formatQuantity } from '../quantity/format-quantity';
 import { eachFarads, sharedCoupling, type LadderNetwork, type LadderNode } from '../topology/network';
+import { groundOf, type GroundKind } from './ground';
 import { nodeName } from './node-name';
 
 /** In the picture's own units, rightwards and downwards. */
@@ -44,8 +45,11 @@ export type Wiring = {
   wires: (readonly [Place, Place])[];
   /** Named beside it: to the left of a foot, under the smoothing column, else above. */
   dots: { at: Place; name: string; beside: 'left' | 'under' | 'above' }[];
-  /** Where a ground symbol stands, and where a wire ends that goes on at another node. */
+  /** Where the common conductor stands, whether that is earth, and what is to be said of it where it is not. */
   grounds: Place[];
+  isEarthed: boolean;
+  notes: readonly string[];
+  /** Where a wire ends that goes on at another node. */
   ends: { at: Place; text: string }[];
   low: Place;
   high: Place;
@@ -71,6 +75,15 @@ const MOST_LINES = 5;
 const ACROSS_STEP = 20;
 /** How far above the ladder the boxes stand. */
 const ABOVE = 50;
+/** What stands under a diagram whose common conductor is not earth. */
+const NOTES: Record<GroundKind, readonly string[]> = {
+  secondary: [],
+  floating: [],
+  line: ['Triangles are one conductor of the line:', 'joined to neither earth nor enclosure.'],
+  source: ['Triangles are the low end of the source:', 'not earth unless that is measured.'],
+};
+/** Room that a line of words takes. */
+const NOTE = { letter: 2.2, line: 6 };
 /** From the ladder's ground to its symbol. */
 const FOOT = 22;
 
@@ -84,6 +97,7 @@ export function wiringOf(design: Design): Wiring | null {
   const { marked: network } = ladderInputs(design);
   if (network.diodes.length === 0) return null;
   const at = new Map(network.nodes.map((node) => [node.id, placeOf(node, network)]));
+  const ground = groundOf(design);
   const isBothWays = [...at.values()].some(([x]) => x < 0);
   const wiring: Wiring = {
     parts: [],
@@ -95,8 +109,10 @@ export function wiringOf(design: Design): Wiring | null {
       // On a ladder that goes both ways a wire comes from the left.
       beside: column === 'source' && !isBothWays ? 'left' : column === 'smoothing' ? 'under' : 'above',
     })),
-    grounds: [down(at.get('ground')!, FOOT)],
-    ends: [],
+    grounds: ground === 'floating' ? [] : [down(at.get('ground')!, FOOT)],
+    isEarthed: ground === 'secondary',
+    notes: NOTES[ground],
+    ends: ground === 'floating' ? [{ at: down(at.get('ground')!, FOOT), text: 'from C1’s other half' }] : [],
     low: [0, 0],
     high: [0, 0],
   };
@@ -262,7 +278,7 @@ function wireChain(
   }
   const foot: Place = [sourceX - last.wide / 4, under];
   wires.push([foot, down(foot, 10)]);
-  if (network.topology === 'two-ended') ends.push({ at: down(foot, 10), text: 'to C1’s other half' });
+  if (groundOf(design) === 'floating') ends.push({ at: down(foot, 10), text: 'to C1’s other half' });
   else grounds.push(down(foot, 10));
 }
 
@@ -274,13 +290,11 @@ function wireOutput(
   { parts, wires, grounds, ends, dots }: Wiring,
 ): void {
   const elements = outputElements(output, load);
-  const places = new Map<OutputNode, Place>();
   const start = at.get(network.output)!;
   // Clear of the ladder's last column.
   const lowest = Math.max(...[...at.values()].map(([, y]) => y));
   const terminal: Place = [start[0] + STEP, start[1]];
   wires.push([start, terminal]);
-  places.set('terminal', terminal);
   /** How far to the right a node's own wire has got. */
   const reached = new Map<OutputNode, Place>([['terminal', terminal]]);
   const across = elements.filter((element) => !isOnTheWay(element));
@@ -343,7 +357,7 @@ function wordsOf(element: OutputElement): { name: string; value: string } {
 }
 const RESISTORS = { bleeder: 'Bleeder', divider: 'Divider', series: 'Series', smoothing: 'Smoothing' } as const;
 
-function boundsOf({ parts, boxes, wires, dots, grounds, ends }: Wiring): { low: Place; high: Place } {
+function boundsOf({ parts, boxes, wires, dots, grounds, ends, notes }: Wiring): { low: Place; high: Place } {
   const points: Place[] = [
     ...parts.flatMap(({ from, to }) => [from, to]),
     ...wires.flat(),
@@ -358,5 +372,7 @@ function boundsOf({ parts, boxes, wires, dots, grounds, ends }: Wiring): { low: 
     ]),
   ];
   const [xs, ys] = [points.map(([x]) => x), points.map(([, y]) => y)];
-  return { low: [Math.min(...xs), Math.min(...ys)], high: [Math.max(...xs), Math.max(...ys)] };
+  const low: Place = [Math.min(...xs), Math.min(...ys)];
+  const written = low[0] + NOTE.letter * Math.max(0, ...notes.map(({ length }) => length));
+  return { low, high: [Math.max(written, ...xs), Math.max(...ys) + NOTE.line * notes.length] };
 }

@@ -1,5 +1,8 @@
 export type Severity = 'stop' | 'warn' | 'note';
 
+/** What each is called before what is found. */
+export const SEVERITY_NAMES: Record<Severity, string> = { stop: 'Stop', warn: 'Warning', note: 'Note' };
+
 /** Gravest first. */
 export const SEVERITY_ORDER: Record<Severity, number> = { stop: 0, warn: 1, note: 2 };
 

@@ -59,9 +59,9 @@ const contentsSchema = z.strictObject({
 });
 export type Contents = z.output<typeof contentsSchema>;
 
-/** What a look at an archive tells, and the name of that answer, which taking it in refers to. */
-export const lookSchema = z.strictObject({ contents: contentsSchema, seen: z.string() });
-export type Look = z.output<typeof lookSchema>;
+/** What inspecting an archive tells, and the name of that answer, which taking it in refers to. */
+export const inspectionSchema = z.strictObject({ contents: contentsSchema, seen: z.string() });
+export type Inspection = z.output<typeof inspectionSchema>;
 
 /** How much a workshop holds, of each so many. */
 export type Holdings = Record<
@@ -77,5 +77,5 @@ export const MOST_PIECE_BYTES = 4 * 1024 * 1024;
 /** What the server answers to a piece: how much is there. */
 export const pieceAnswerSchema = z.strictObject({ bytes: count });
 
-/** How an archive is to be taken in that was looked at. */
+/** How an archive is to be taken in that was inspected. */
 export const takeRequestSchema = z.strictObject({ decisions: decisionsSchema, seen: z.string().length(64) });

@@ -1,7 +1,6 @@
 'use client';
 
 import ChevronDown from 'lucide-react/icons/chevron-down';
-import { DropdownMenu } from 'radix-ui';
 import { memo } from 'react';
 import { toast } from 'sonner';
 import { stillOfClimb } from '@/climb/still';
@@ -10,7 +9,7 @@ import { downloadReport } from '@/client/sheet-file';
 import { netlistOf } from '@/core/exchange/netlist';
 import { predict, WITHOUT_OPTIMUM } from '@/core/predict/predict';
 import type { Waveforms } from '@/core/transient/measure';
-import { buttonStyle } from '@/ui/button';
+import { EntryMenu, type MenuEntry } from '@/ui/entry-menu';
 import { pngOf } from '@/ui/still';
 import { useCounting } from '@/ui/use-counting';
 import { downloadWaveforms } from './charts/waveforms-file';
@@ -55,7 +54,7 @@ export const ExportMenu = memo(function ExportMenu({
       toast.error('The picture could not be made here; take the SVG instead.');
     }
   };
-  const entries: { name: string; gives: string; run: () => void; ready?: boolean }[] = [
+  const entries: MenuEntry[] = [
     { name: 'Design', gives: 'to open here again', run: () => downloadDesign(present()) },
     {
       name: 'Prediction',
@@ -71,7 +70,7 @@ export const ExportMenu = memo(function ExportMenu({
       name: 'Waveforms',
       gives: waveforms ? 'one period, CSV' : 'when the time domain is ready',
       run: () => waveforms && downloadWaveforms(predict(present(), WITHOUT_OPTIMUM), waveforms),
-      ready: waveforms !== null,
+      isReady: waveforms !== null,
     },
     { name: 'Report', gives: 'every figure in words, Markdown', run: asReport },
     { name: 'Netlist', gives: 'for circuit solvers, text', run: asNetlist },
@@ -80,28 +79,8 @@ export const ExportMenu = memo(function ExportMenu({
     { name: 'Print…', gives: 'this page', run: () => setTimeout(() => window.print(), 0) },
   ];
   return (
-    <DropdownMenu.Root>
-      <DropdownMenu.Trigger className={buttonStyle('quiet')}>
-        Export <ChevronDown className="size-3.5" aria-hidden="true" />
-      </DropdownMenu.Trigger>
-      <DropdownMenu.Portal>
-        <DropdownMenu.Content
-          align="end"
-          sideOffset={4}
-          className="z-40 min-w-64 rounded-md border border-rule bg-sheet p-1 text-[13.5px]"
-        >
-          {entries.map(({ name, gives, run, ready = true }) => (
-            <DropdownMenu.Item
-              key={name}
-              disabled={!ready}
-              onSelect={run}
-              className="flex cursor-pointer items-baseline justify-between gap-6 rounded px-2.5 py-1.5 outline-none data-[disabled]:cursor-not-allowed data-[disabled]:opacity-60 data-[highlighted]:bg-tint"
-            >
-              {name} <span className="text-xs text-soft">{gives}</span>
-            </DropdownMenu.Item>
-          ))}
-        </DropdownMenu.Content>
-      </DropdownMenu.Portal>
-    </DropdownMenu.Root>
+    <EntryMenu entries={entries}>
+      Export <ChevronDown className="size-3.5" aria-hidden="true" />
+    </EntryMenu>
   );
 });

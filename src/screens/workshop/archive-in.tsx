@@ -1,8 +1,9 @@
 'use client';
 
+import { format } from 'date-fns';
 import Link from 'next/link';
 import { useRef, useState, type ReactNode } from 'react';
-import type { Contents, Decisions, Look, Taken, TakenDesigns } from '@/core/workshop/messages';
+import type { Contents, Decisions, Inspection, Taken, TakenDesigns } from '@/core/workshop/messages';
 import { metersBeside } from '@/core/workshop/meters';
 import { buttonStyle } from '@/ui/button';
 import { FaultList } from '@/ui/fault-list';
@@ -52,17 +53,17 @@ export function ArchiveInPart({ bringing }: { bringing: Bringing }) {
           </button>
         </div>
       ) : null}
-      {state.kind === 'seen' ? <Seen key={state.look.seen} seen={state} bringing={bringing} /> : null}
+      {state.kind === 'seen' ? <Seen key={state.inspection.seen} seen={state} bringing={bringing} /> : null}
       {state.kind === 'taken' ? <WasTaken taken={state} onAnother={leave} /> : null}
     </section>
   );
 }
 
 function Progress({ state, onCancel }: { state: ArchiveIn; onCancel: () => void }) {
-  if (state.kind !== 'sending' && state.kind !== 'looking' && state.kind !== 'taking') return null;
+  if (state.kind !== 'sending' && state.kind !== 'inspecting' && state.kind !== 'taking') return null;
   const words = {
     sending: state.kind === 'sending' ? `${bytesWords(state.sent)} of ${bytesWords(state.of)} sent` : '',
-    looking: 'Every member is read and checked…',
+    inspecting: 'Every member is read and checked…',
     taking: 'Taking it in…',
   }[state.kind];
   return (
@@ -213,11 +214,11 @@ function Clash<T extends string>({
 }
 
 const savedWords = (revision: number, savedAt: string) =>
-  `revision ${revision}, ${new Date(savedAt).toLocaleString('en-GB', { dateStyle: 'medium', timeStyle: 'short' })}`;
+  `revision ${revision}, ${format(new Date(savedAt), 'd MMM yyyy, HH:mm')}`;
 
 /** What was found in an archive, what clashes with what is here, and whether it is to be taken. */
 function Seen({ seen, bringing }: { seen: Extract<ArchiveIn, { kind: 'seen' }>; bringing: Bringing }) {
-  const { contents }: Look = seen.look;
+  const { contents }: Inspection = seen.inspection;
   const [designs, setDesigns] = useState<TakenDesigns>('here');
   const [parts, setParts] = useState<Taken>('here');
   const [meters, setMeters] = useState<Taken>('here');

@@ -3,17 +3,17 @@
 import { useEffect, useRef, useState } from 'react';
 import { Refusal } from '@/client/answers';
 import { useOwnMeters } from '@/client/meter-store';
-import { dropArchive, lookAtArchive, sendArchive, takeArchive } from '@/client/workshop-api';
+import { dropArchive, inspectArchive, sendArchive, takeArchive } from '@/client/workshop-api';
 import type { Fault } from '@/core/schema/faults';
-import type { Contents, Decisions, Look, Taken } from '@/core/workshop/messages';
+import type { Contents, Decisions, Inspection, Taken } from '@/core/workshop/messages';
 import { metersTaken } from '@/core/workshop/meters';
 
 /** How far an archive is that is brought in. */
 export type ArchiveIn =
   | { kind: 'none' }
   | { kind: 'sending'; file: string; sent: number; of: number }
-  | { kind: 'looking'; file: string }
-  | { kind: 'seen'; file: string; id: string; look: Look; isAnew: boolean }
+  | { kind: 'inspecting'; file: string }
+  | { kind: 'seen'; file: string; id: string; inspection: Inspection; isAnew: boolean }
   | { kind: 'taking'; file: string }
   | { kind: 'taken'; file: string; contents: Contents; decisions: Decisions; metersFault: string | null }
   | { kind: 'refused'; file: string; faults: Fault[] };
@@ -21,7 +21,7 @@ export type ArchiveIn =
 const faultsOf = (error: unknown): Fault[] =>
   error instanceof Refusal ? error.faults : [{ path: '$', message: 'the server cannot be reached; try again' }];
 
-/** An archive on its way in: sent, looked at, taken; and how to leave it. */
+/** An archive on its way in: sent, inspected, taken; and how to leave it. */
 export function useArchiveIn() {
   const [state, setState] = useState<ArchiveIn>({ kind: 'none' });
   const stop = useRef<AbortController | null>(null);
@@ -45,10 +45,10 @@ export function useArchiveIn() {
       const id = await sendArchive(file, signal, (sent) => {
         if (!signal.aborted) setState({ kind: 'sending', file: file.name, sent, of: file.size });
       });
-      setState({ kind: 'looking', file: file.name });
+      setState({ kind: 'inspecting', file: file.name });
       try {
-        const look = await lookAtArchive(id, signal);
-        setState({ kind: 'seen', file: file.name, id, look, isAnew: false });
+        const inspection = await inspectArchive(id, signal);
+        setState({ kind: 'seen', file: file.name, id, inspection, isAnew: false });
       } catch (error) {
         void dropArchive(id);
         throw error;
@@ -57,11 +57,11 @@ export function useArchiveIn() {
 
   const take = (decisions: Decisions, meters: Taken) => {
     if (state.kind !== 'seen') return;
-    const { file, id, look } = state;
+    const { file, id, inspection } = state;
     void run(file, async (signal) => {
       setState({ kind: 'taking', file });
-      const { taken, look: now } = await takeArchive(id, decisions, look.seen, signal);
-      if (!taken) return setState({ kind: 'seen', file, id, look: now, isAnew: true });
+      const { taken, inspection: now } = await takeArchive(id, decisions, inspection.seen, signal);
+      if (!taken) return setState({ kind: 'seen', file, id, inspection: now, isAnew: true });
       const { contents } = now;
       const metersFault = changeMeters({ meters: metersTaken(own.meters, contents.meters, meters) });
       setState({ kind: 'taken', file, contents, decisions, metersFault });

@@ -25,7 +25,7 @@ import {
   type DesignPart,
 } from '@/core/workshop/archive';
 import { standingOf, type HistoryStanding } from '@/core/workshop/history';
-import type { Contents, Decisions, Look } from '@/core/workshop/messages';
+import type { Contents, Decisions, Inspection } from '@/core/workshop/messages';
 import { applyChange, findParts } from '../drawer';
 import { nameIn } from '../designs';
 import { atOneMoment, transaction } from '../pool';
@@ -37,14 +37,14 @@ const AT_ONCE = 10;
 /** Faults that are told of one archive. */
 const MOST_TOLD = 20;
 
-/** What has changed between the look at an archive and its taking. */
+/** What has changed between inspecting an archive and taking it. */
 export class SeenOtherwise extends Error {
-  constructor(readonly look: Look) {
-    super('the workshop has changed since the archive was looked at');
+  constructor(readonly inspection: Inspection) {
+    super('the workshop has changed since the archive was inspected');
   }
 }
 
-const lookOf = (contents: Contents): Look => ({
+const inspectionOf = (contents: Contents): Inspection => ({
   contents,
   seen: createHash('sha256').update(JSON.stringify(contents)).digest('hex'),
 });
@@ -55,20 +55,20 @@ const lookOf = (contents: Contents): Look => ({
  *
  * @throws ArchiveRefused
  */
-export const lookAtArchive = (file: string, signal: AbortSignal): Promise<Look> =>
-  atOneMoment(async (client) => lookOf(await goThrough(client, file, null, signal)));
+export const inspectArchive = (file: string, signal: AbortSignal): Promise<Inspection> =>
+  atOneMoment(async (client) => inspectionOf(await goThrough(client, file, null, signal)));
 
 /**
  * Takes an archive in, all of it or nothing.
  *
- * @param seen what was told of it when it was looked at
+ * @param seen what was told of it when it was inspected
  * @throws ArchiveRefused, or SeenOtherwise where that would be told otherwise now
  */
 export const takeArchive = (file: string, decisions: Decisions, seen: string, signal: AbortSignal): Promise<Contents> =>
   transaction(async (client) => {
-    const look = lookOf(await goThrough(client, file, decisions, signal));
-    if (look.seen !== seen) throw new SeenOtherwise(look);
-    return look.contents;
+    const inspection = inspectionOf(await goThrough(client, file, decisions, signal));
+    if (inspection.seen !== seen) throw new SeenOtherwise(inspection);
+    return inspection.contents;
   });
 
 /** Goes through every member; with decisions what is not here is written as it goes. */

@@ -8,7 +8,10 @@ import { runSchema, type DeadRun } from '@/core/dead/run';
 import { designMember, pictureMember } from '@/core/workshop/archive';
 import { withFreshIds } from '@/core/workshop/fresh-ids';
 import type { Contents } from '@/core/workshop/messages';
-import { asKeptBefore, MOST_PICTURES } from '../pictures';
+import { writeReadings } from '../bench';
+import { keepDischarge } from '../discharges';
+import { asKeptBefore, MOST_PICTURES, writePicture } from '../pictures';
+import { insertTicks } from '../ticks';
 import { ArchiveRefused, type ZipIn } from './zip-in';
 
 /** How many records are not here yet, and how many are with another content. */
@@ -177,31 +180,9 @@ async function insertRecords(
   designId: string,
   { sessions, runs, ticks }: Omit<Archived, 'pictures'>,
 ): Promise<void> {
-  await client.query(
-    `INSERT INTO bench_sessions (id, design_id, revision, started_at, record)
-     SELECT (one ->> 'id')::uuid, $1, (one ->> 'revision')::integer, (one ->> 'startedAt')::timestamptz, one
-     FROM jsonb_array_elements($2::jsonb) AS one ON CONFLICT (id) DO NOTHING`,
-    [designId, JSON.stringify(sessions.map(({ session }) => session))],
-  );
-  for (const { session, readings } of sessions)
-    await client.query(
-      `INSERT INTO bench_readings (id, session_id, taken_at, record)
-       SELECT (one ->> 'id')::uuid, $1, (one ->> 'takenAt')::timestamptz, one FROM jsonb_array_elements($2::jsonb) AS one`,
-      [session.id, JSON.stringify(readings)],
-    );
-  await client.query(
-    `INSERT INTO discharges (id, design_id, revision, started_at, finished_at, record)
-     SELECT (one ->> 'id')::uuid, $1, (one ->> 'revision')::integer, (one ->> 'startedAt')::timestamptz,
-       (one ->> 'finishedAt')::timestamptz, one
-     FROM jsonb_array_elements($2::jsonb) AS one`,
-    [designId, JSON.stringify(runs)],
-  );
-  await client.query(
-    `INSERT INTO sheet_ticks (design_id, revision, step, done_at)
-     SELECT $1, revision, step, "doneAt"
-     FROM jsonb_to_recordset($2::jsonb) AS row (revision integer, step text, "doneAt" timestamptz)`,
-    [designId, JSON.stringify(ticks)],
-  );
+  for (const one of sessions) await writeReadings(client, designId, one);
+  for (const run of runs) await keepDischarge(designId, run, client);
+  await insertTicks(client, designId, ticks);
 }
 
 /** Keeps pictures under their new ids, one after the other: an archive may have thousands. */
@@ -212,12 +193,7 @@ async function insertPictures(
   designId: string,
   ids: ReadonlyMap<string, string>,
 ): Promise<void> {
-  for (const [picture, id] of ids)
-    await client.query('INSERT INTO bench_pictures (id, design_id, jpeg) VALUES ($1, $2, $3)', [
-      id,
-      designId,
-      await soundPicture(zip, from, picture),
-    ]);
+  for (const [picture, id] of ids) await writePicture(client, designId, id, await soundPicture(zip, from, picture));
 }
 
 /** What one session and one design may have holds for what is taken in as well. */

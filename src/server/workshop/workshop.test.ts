@@ -24,7 +24,7 @@ import { drawerText, changeDrawer, standingRevision } from '../drawer';
 import { asKept, findPicture, keepPicture } from '../pictures';
 import { pool } from '../pool';
 import { keepTicks, listTicks } from '../ticks';
-import { lookAtArchive, SeenOtherwise, takeArchive } from './archive-in';
+import { inspectArchive, SeenOtherwise, takeArchive } from './archive-in';
 import { holdings, writeArchive } from './archive-out';
 
 // Against the real throw-away database that ./test starts and migrates.
@@ -52,7 +52,7 @@ async function fileOf(bytes: Buffer): Promise<string> {
   return file;
 }
 
-const look = async (bytes: Buffer) => lookAtArchive(await fileOf(bytes), never);
+const look = async (bytes: Buffer) => inspectArchive(await fileOf(bytes), never);
 async function take(bytes: Buffer, decisions: Decisions = MINE) {
   const { seen } = await look(bytes);
   return takeArchive(await fileOf(bytes), decisions, seen, never);

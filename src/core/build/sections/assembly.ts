@@ -2,6 +2,7 @@ import { DRIVER_KINDS } from '../../drive/driver-kinds';
 import { isMirrored } from '../../operating/ladder-inputs';
 import { sentence } from '../../quantity/sentence';
 import { TOPOLOGY_KINDS } from '../../topology/topologies';
+import { groundOf, type GroundKind } from '../ground';
 import { nodeName } from '../node-name';
 import { type SheetSection, type SheetInputs, say } from './blocks';
 
@@ -10,13 +11,15 @@ const bandWords = (id: string, anode: string, cathode: string): string =>
   `${id} from ${nodeName(anode)} to ${nodeName(cathode)}, its band at ${nodeName(cathode)}`;
 
 /** Where the ladder's ground goes, by what feeds it: common practice, no source; local codes come first. */
-const GROUNDS = {
+const GROUNDS: Record<GroundKind, string> = {
+  floating:
+    'Neither end of the winding joins core, ground or shield: measured open to all. One wire from the end of the ladder that is earthed to the enclosure, visible and pulled at; where neither is, the enclosure alone is earthed.',
   secondary:
     'One wire from the ladder’s ground to the low end of the secondary, one from there to the enclosure, both visible and pulled at.',
   line: 'The ladder’s ground is a conductor of the line here: it joins neither earth nor enclosure, nor anything that a hand reaches. The enclosure is earthed by a wire of its own.',
   source:
     'One wire from the ladder’s ground to the low end of the source. On to the enclosure only where that end is measured open to every pin of the plug; the enclosure is earthed by a wire of its own.',
-} as const;
+};
 
 /** Order of assembly: common practice, no source. */
 export function assemblySection({ design, insulation }: SheetInputs): SheetSection {
@@ -81,16 +84,7 @@ export function assemblySection({ design, insulation }: SheetInputs): SheetSecti
           .concat('.'),
       ),
     );
-  const { floats } = TOPOLOGY_KINDS[design.ladder.topology];
-  step(
-    'ground',
-    'Ground',
-    floats
-      ? 'Neither end of the winding joins core, ground or shield: measured open to all. One wire from the end of the ladder that is earthed to the enclosure, visible and pulled at; where neither is, the enclosure alone is earthed.'
-      : GROUNDS[
-          transformer || driver.kind === 'mains' ? 'secondary' : driver.kind === 'direct-mains' ? 'line' : 'source'
-        ],
-  );
+  step('ground', 'Ground', GROUNDS[groundOf(design)]);
   step(
     'insulation',
     'Insulation last',

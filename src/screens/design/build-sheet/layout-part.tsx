@@ -80,11 +80,8 @@ export function LayoutPart({
           </thead>
           <tbody>
             {distancesFrom(shown, insulation, design.build.held, selected).map(
-              ({ node, metres, neededMetres, volts }) => (
-                <tr
-                  key={node}
-                  className={`border-b border-rule ${neededMetres !== null && metres < neededMetres - 1e-9 ? 'text-over' : ''}`}
-                >
+              ({ node, metres, neededMetres, isTooNear, volts }) => (
+                <tr key={node} className={`border-b border-rule ${isTooNear ? 'text-over' : ''}`}>
                   <td className="py-0.5 pr-3">{node}</td>
                   <td className="py-0.5 pr-3 text-right">
                     <Quantity value={Math.max(0, metres)} unit="m" />

@@ -24,7 +24,7 @@ const BOX_SYMBOLS: Record<BoxSymbol, string> = {
 
 /** The wiring of a whole supply, with symbols after IEC 60617 (from memory). */
 export function WiringPicture({ wiring }: { wiring: Wiring }) {
-  const { parts, boxes, wires, dots, grounds, ends, low, high } = wiring;
+  const { parts, boxes, wires, dots, grounds, isEarthed, notes, ends, low, high } = wiring;
   const [left, top] = [low[0] - MARGIN, low[1] - MARGIN];
   const [wide, tall] = [high[0] - low[0] + 2 * MARGIN, high[1] - low[1] + 2 * MARGIN];
   return (
@@ -61,7 +61,12 @@ export function WiringPicture({ wiring }: { wiring: Wiring }) {
           </g>
         ))}
         {grounds.map((place, at) => (
-          <Ground key={at} place={place} />
+          <Ground key={at} place={place} isEarthed={isEarthed} />
+        ))}
+        {notes.map((note, line) => (
+          <text key={line} x={low[0]} y={high[1] + MARGIN - 4 - (notes.length - 1 - line) * 6} className="fill-ink">
+            {note}
+          </text>
         ))}
         {ends.map(({ at: [x, y], text }, at) => (
           <g key={at}>
@@ -79,8 +84,13 @@ export function WiringPicture({ wiring }: { wiring: Wiring }) {
   );
 }
 
-function Ground({ place: [x, y] }: { place: Place }) {
-  return <path d={`M${x - 4} ${y} h8 M${x - 2.5} ${y + 1.6} h5 M${x - 1} ${y + 3.2} h2`} className="stroke-ink" />;
+/** Earth, or a common conductor that is not. */
+function Ground({ place: [x, y], isEarthed }: { place: Place; isEarthed: boolean }) {
+  return isEarthed ? (
+    <path d={`M${x - 4} ${y} h8 M${x - 2.5} ${y + 1.6} h5 M${x - 1} ${y + 3.2} h2`} className="stroke-ink" />
+  ) : (
+    <path d={`M${x - 3.5} ${y} h7 l-3.5 4 z`} className="fill-sheet stroke-ink" />
+  );
 }
 
 function Box({ box: { at, wide, high, symbol, name, lines } }: { box: WiredBox }) {

@@ -1,5 +1,5 @@
 import { MOST_ARCHIVE_BYTES, MOST_PIECE_BYTES, takeRequestSchema } from '@/core/workshop/messages';
-import { lookAtArchive, SeenOtherwise, takeArchive } from '@/server/workshop/archive-in';
+import { inspectArchive, SeenOtherwise, takeArchive } from '@/server/workshop/archive-in';
 import { dropUpload, takePiece, uploaded } from '@/server/workshop/uploads';
 import { ArchiveRefused } from '@/server/workshop/zip-in';
 import { isId, readBody, refuse } from '../../../answers';
@@ -30,7 +30,7 @@ async function onUpload(id: string, work: (file: string) => Promise<Response>): 
     return await work(file);
   } catch (error) {
     if (error instanceof ArchiveRefused) return refuse(422, error.faults);
-    if (error instanceof SeenOtherwise) return Response.json(error.look, { status: 409 });
+    if (error instanceof SeenOtherwise) return Response.json(error.inspection, { status: 409 });
     throw error;
   }
 }
@@ -38,7 +38,7 @@ async function onUpload(id: string, work: (file: string) => Promise<Response>): 
 /** What the archive holds beside what is here. */
 export const GET = handled(async (request: Request, { params }: Context): Promise<Response> => {
   const { id } = await params;
-  return onUpload(id, async (file) => Response.json(await lookAtArchive(file, request.signal)));
+  return onUpload(id, async (file) => Response.json(await inspectArchive(file, request.signal)));
 });
 
 /** Takes the archive in, all of it or nothing; 409 with what it holds now where that has changed since it was seen. */
